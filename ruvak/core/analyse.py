@@ -1,0 +1,94 @@
+"""The pipeline: a checked rig goes in, an analysis comes out. Nothing is kept, nothing is changed."""
+
+from ruvak.core.circuit.build import build
+from ruvak.core.judge.finding import Finding, Verdict
+from ruvak.core.judge.registry import judge, verdict
+from ruvak.core.parts.library import embed
+from ruvak.core.results.records import InputResult, Levels, RunResult
+from ruvak.core.results.runs import run_results
+from ruvak.core.rig.check import check
+from ruvak.core.rig.part import BalancedInput
+from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.values import Id, Record
+from ruvak.core.trace.drawing import RunDrawing, draw
+from ruvak.core.trace.trace import trace
+
+
+class RunAnalysis(Record):
+    """One run: its drawing, its figures, what there is to say about it."""
+
+    run: Id
+    drawing: RunDrawing
+    result: RunResult
+    findings: tuple[Finding, ...]
+
+
+class Analysis(Record):
+    """The whole rig, runs in the rig's order."""
+
+    rig: Id
+    verdict: Verdict
+    runs: tuple[RunAnalysis, ...]
+
+
+def prepare(rig: Rig) -> Rig:
+    """The rig with its own parts and assumptions, checked. Raises RigFault."""
+    return check(embed(rig))
+
+
+def analyse(rig: Rig) -> Analysis:
+    """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring."""
+    rig = prepare(rig)
+    traced = trace(rig)
+    results = _with_other_modes(rig, run_results(rig, traced, build(rig, traced)))
+    findings = judge(rig, results)
+    runs = tuple(
+        RunAnalysis(run=run.id, drawing=draw(rig, traced, run), result=result, findings=found)
+        for run, result, found in zip(rig.runs, results, findings, strict=True)
+    )
+    return Analysis(rig=rig.id, verdict=verdict(findings), runs=runs)
+
+
+def _with_other_modes(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunResult, ...]:
+    """Adds the levels each input would have in the other positions of its switch, solved with that loading."""
+    for gear_id, setting, option in _other_positions(rig, results):
+        flipped = tuple(
+            gear.model_copy(update={"settings": {**gear.settings, setting: option}}) if gear.id == gear_id else gear
+            for gear in rig.gear
+        )
+        variant = rig.replaced(gear=flipped)
+        traced = trace(variant)
+        others = run_results(variant, traced, build(variant, traced))
+        results = tuple(_merged(rig, mine, theirs, option) for mine, theirs in zip(results, others, strict=True))
+    return results
+
+
+def _other_positions(rig: Rig, results: tuple[RunResult, ...]) -> list[tuple[str, str, str]]:
+    found: dict[tuple[str, str, str], None] = {}
+    for result in results:
+        for one in result.inputs:
+            receiver = _input_part(rig, one)
+            active = {level.when for level in one.levels}
+            if receiver.mode_setting is not None and active:
+                for mode in receiver.modes:
+                    if mode.when is not None and mode.when not in active:
+                        found[one.gear, receiver.mode_setting, mode.when] = None
+    return list(found)
+
+
+def _input_part(rig: Rig, one: InputResult) -> BalancedInput:
+    return next(receiver for receiver in rig.part_of(one.gear).inputs if receiver.id == one.input)
+
+
+def _merged(rig: Rig, mine: RunResult, theirs: RunResult, option: str) -> RunResult:
+    inputs = []
+    for one, other in zip(mine.inputs, theirs.inputs, strict=True):
+        added: tuple[Levels, ...] = tuple(
+            level.model_copy(update={"active": False})
+            for level in other.levels
+            if level.when == option and level.when not in {known.when for known in one.levels}
+        )
+        order = [mode.when for mode in _input_part(rig, one).modes]
+        levels = tuple(sorted(one.levels + added, key=lambda level: order.index(level.when)))
+        inputs.append(one.model_copy(update={"levels": levels}))
+    return mine.model_copy(update={"inputs": tuple(inputs)})

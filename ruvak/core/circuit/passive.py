@@ -1,0 +1,62 @@
+"""Leads, adapters and boxes as elements: cables by the metre, resistors, capacitors, transformers."""
+
+from ruvak.core.circuit.elements import Collector
+from ruvak.core.rig.part import Cable, Part, Transformer
+from ruvak.core.rig.rig import KitItem
+
+
+def add_leg(elements: Collector, item: KitItem, part: Part) -> None:
+    """Everything inside one lead, adapter or box that is not plain wire."""
+    for index, cable in enumerate(part.cables):
+        _cable(elements, item, index, cable)
+    for number, element in enumerate(part.elements):
+        match element.type:
+            case "transformer":
+                _transformer(elements, item.id, number, element)
+            case "resistor":
+                elements.resistor(f"{item.id}.{element.a}", f"{item.id}.{element.b}", element.ohm.value)
+            case "capacitor":
+                elements.capacitor(f"{item.id}.{element.a}", f"{item.id}.{element.b}", element.farad.value)
+
+
+def _cable(elements: Collector, item: KitItem, index: int, cable: Cable) -> None:
+    """One pi section: series resistance and inductance, half of each capacitance at either end.
+
+    Each core has half the pair's loop inductance to itself; all conductors share the external inductance, so
+    M_ij = external, L_core = external + pair/2, L_screen = external.
+    """
+    length_m = item.length_m or 0.0
+    ends_a, ends_b, ohms = [], [], []
+    for number, conductor in enumerate(cable.conductors):
+        cut = f"{item.id}.cut{index}-{number}"
+        ends_a.append(f"{item.id}.{conductor.a}" if conductor.a else f"{cut}a")
+        ends_b.append(f"{item.id}.{conductor.b}" if conductor.b else f"{cut}b")
+        per_m = cable.core_ohm_per_m if conductor.kind == "core" else cable.screen_ohm_per_m
+        ohms.append(per_m.value * length_m)
+    shared_h = cable.external_h_per_m.value * length_m
+    own_h = 0.5 * cable.pair_h_per_m.value * length_m
+    henry = [
+        [shared_h + (own_h if row == column and conductor.kind == "core" else 0.0) for column in range(len(ohms))]
+        for row, conductor in enumerate(cable.conductors)
+    ]
+    elements.bundle(ends_a, ends_b, ohms, henry)
+    kinds = [conductor.kind for conductor in cable.conductors]
+    for i in range(len(kinds)):
+        for j in range(i):
+            both_cores = kinds[i] == kinds[j] == "core"
+            per_m = cable.core_to_core_f_per_m if both_cores else cable.core_to_screen_f_per_m
+            for ends in (ends_a, ends_b):
+                elements.capacitor(ends[i], ends[j], 0.5 * per_m.value * length_m)
+
+
+def _transformer(elements: Collector, owner: str, number: int, coil: Transformer) -> None:
+    """Winding resistances and leakage in series, magnetising inductance across the primary, then an ideal ratio."""
+    p, q = f"{owner}.{coil.primary_a}", f"{owner}.{coil.primary_b}"
+    s, t = f"{owner}.{coil.secondary_a}", f"{owner}.{coil.secondary_b}"
+    inner_p, inner_s = f"{owner}.winding{number}p", f"{owner}.winding{number}s"
+    elements.bundle([p], [inner_p], [coil.primary_ohm.value], [[coil.leakage_h.value]])
+    elements.bundle([inner_p], [q], [0.0], [[coil.magnetising_h.value]])
+    elements.transformer(inner_p, q, inner_s, t, coil.turns_ratio.value)
+    elements.resistor(inner_s, s, coil.secondary_ohm.value)
+    elements.capacitor(p, s, 0.5 * coil.winding_f.value)
+    elements.capacitor(q, t, 0.5 * coil.winding_f.value)

@@ -1,0 +1,49 @@
+"""Exceptions for faults in data and code. A fault in the user's wiring is a Finding, never an exception."""
+
+from dataclasses import dataclass
+
+
+class RuvakError(Exception):
+    """Base of all: `code` is stable for programs, the message is a sentence for people."""
+
+    code = "error"
+
+
+@dataclass(frozen=True)
+class Fault:
+    """One thing wrong in a rig's data: `where` is a path such as runs[0].joins[1].b."""
+
+    code: str
+    where: str
+    sentence: str
+
+
+class RigFault(RuvakError):
+    """A rig that cannot be read: every fault found, not only the first."""
+
+    code = "bad_rig"
+
+    def __init__(self, faults: tuple[Fault, ...]) -> None:
+        self.faults = faults
+        super().__init__(" ".join(f"{fault.where}: {fault.sentence}" for fault in faults))
+
+
+class BadEdit(RuvakError):
+    """An edit that names something the rig does not have, or a value it cannot take."""
+
+    code = "bad_edit"
+
+    def __init__(self, where: str, sentence: str) -> None:
+        self.where = where
+        super().__init__(sentence)
+
+
+class SingularNetwork(RuvakError):
+    """A network without a unique solution: the nodes that nothing ties to the reference."""
+
+    code = "floating_network"
+
+    def __init__(self, nodes: tuple[str, ...]) -> None:
+        self.nodes = nodes
+        names = ", ".join(nodes[:6]) + (" and more" if len(nodes) > 6 else "")
+        super().__init__(f"Nothing ties these points to the earth reference, so they have no voltage: {names}.")

@@ -1,0 +1,39 @@
+"""What the computation has to say."""
+
+from enum import StrEnum
+
+from ruvak.core.rig.values import Id, Record
+
+
+class Grade(StrEnum):
+    """Worst first: no usable signal or a hazard; an audience will notice; little margin; nothing to do."""
+
+    STOP = "stop"
+    FIX = "fix"
+    WATCH = "watch"
+    CLEAR = "clear"
+
+
+SEVERITY = {grade: rank for rank, grade in enumerate(Grade)}
+
+
+class Finding(Record):
+    """A code with its parameters; the words are the catalogue's. `subject` is the mix or input concerned."""
+
+    code: str
+    grade: Grade
+    run: Id
+    items: tuple[str, ...]
+    subject: str
+    params: dict[str, float | str]
+    sentence: str
+    advice: str
+
+
+class Verdict(Record):
+    """How many runs have each grade as their worst."""
+
+    stop: int
+    fix: int
+    watch: int
+    clear: int

@@ -1,0 +1,42 @@
+"""Every rule, once, and the order in which findings are told."""
+
+from ruvak.core.judge.finding import SEVERITY, Finding, Grade, Verdict
+from ruvak.core.judge.rule import Rule, active, finding, input_words
+from ruvak.core.judge.rules.centre import centre
+from ruvak.core.judge.rules.level import level
+from ruvak.core.judge.rules.sides import sides
+from ruvak.core.judge.rules.silence import silence
+from ruvak.core.judge.rules.tone import tone
+from ruvak.core.results.records import RunResult
+from ruvak.core.rig.rig import Rig
+
+RULES: tuple[Rule, ...] = (silence, centre, sides, level, tone)
+
+
+def judge(rig: Rig, results: tuple[RunResult, ...]) -> tuple[tuple[Finding, ...], ...]:
+    """Findings of each run, worst first; a run about which nothing is to be said gets its Clear."""
+    return tuple(_of_run(rig, result) for result in results)
+
+
+def verdict(findings: tuple[tuple[Finding, ...], ...]) -> Verdict:
+    """The whole rig in four counts of runs."""
+    worst = [found[0].grade for found in findings]
+    return Verdict(**{grade.value: worst.count(grade) for grade in Grade})
+
+
+def _of_run(rig: Rig, result: RunResult) -> tuple[Finding, ...]:
+    found = [one for rule in RULES for one in rule(rig, result)]
+    if found:
+        return tuple(sorted(found, key=lambda one: SEVERITY[one.grade]))
+    return (_clear(rig, result),)
+
+
+def _clear(rig: Rig, result: RunResult) -> Finding:
+    levels = [(one, level) for one in result.inputs if (level := active(one)) is not None]
+    one, tightest = min(levels, key=lambda pair: pair[1].headroom_db)
+    params: dict[str, float | str] = {
+        "place": input_words(rig, one),
+        "arriving_dbu": tightest.arriving_dbu,
+        "headroom_db": tightest.headroom_db,
+    }
+    return finding("clear", Grade.CLEAR, result, one.gear, one.input, params)

@@ -1,0 +1,80 @@
+"""What rules share: places where a run is heard, and the making of a finding."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from ruvak.core.judge.finding import Finding, Grade
+from ruvak.core.judge.sentences import written
+from ruvak.core.results.records import ChannelGain, InputResult, Levels, MixResult, RunResult, Sum
+from ruvak.core.rig.rig import Rig
+
+CENTRE_LOST_DB = -12.0
+"""Below one side alone by this much, a voice in the middle is no longer followed: common practice."""
+CENTRE_WEAK_DB = -2.0
+
+
+@dataclass(frozen=True)
+class Place:
+    """Somewhere the run is heard: a mix of its inputs, or an input that belongs to none."""
+
+    gear: str
+    id: str
+    words: str
+    channels: tuple[ChannelGain, ...]
+    sum: Sum | None
+    arrives: bool
+    stereo: MixResult | None
+
+
+Rule = Callable[[Rig, RunResult], Iterator[Finding]]
+
+
+def places(rig: Rig, result: RunResult) -> Iterator[Place]:
+    """Mixes first; then the inputs that no mix takes."""
+    mixed: set[tuple[str, str]] = set()
+    for mix in result.mixes:
+        mixed |= {(mix.gear, name) for name in mix.inputs}
+        name = rig.owners_by_id[mix.gear]
+        words = getattr(name, "name", mix.gear)
+        yield Place(mix.gear, mix.mix, words, mix.channels, mix.sum, alive(mix.channels), mix if mix.stereo else None)
+    for one in result.inputs:
+        if (one.gear, one.input) not in mixed:
+            yield Place(one.gear, one.input, input_words(rig, one), one.channels, one.sum, alive(one.channels), None)
+
+
+def alive(channels: tuple[ChannelGain, ...]) -> bool:
+    """Whether any channel is more than a residue."""
+    return any(channel.in_phase is not None for channel in channels)
+
+
+def input_words(rig: Rig, one: InputResult) -> str:
+    """How people call an input: its gear's name and its own label."""
+    return f"{getattr(rig.owners_by_id[one.gear], 'name', one.gear)}, {one.label}"
+
+
+def usable(result: RunResult, one: InputResult) -> bool:
+    """Whether level and response say anything here: something arrives and its centre is not cancelled."""
+    return alive(one.channels) and (one.sum is None or one.sum.centre_db > CENTRE_LOST_DB)
+
+
+def active(one: InputResult) -> Levels | None:
+    """The levels in the position the switch is in."""
+    return next((level for level in one.levels if level.active), None)
+
+
+def finding(
+    code: str, grade: Grade, result: RunResult, gear: str, subject: str, params: dict[str, float | str]
+) -> Finding:
+    """A finding with its words from the catalogue."""
+    words = written(code, params)
+    items = tuple(dict.fromkeys(item for item in (result.source_gear, gear) if item))
+    return Finding(
+        code=code,
+        grade=grade,
+        run=result.run,
+        items=items,
+        subject=subject,
+        params=params,
+        sentence=words.sentence,
+        advice=words.advice,
+    )

@@ -1,0 +1,37 @@
+"""Too quiet for the input's control, or loud enough to clip it."""
+
+from collections.abc import Iterator
+
+from ruvak.core.judge.finding import Finding, Grade
+from ruvak.core.judge.rule import active, finding, input_words, usable
+from ruvak.core.results.records import RunResult
+from ruvak.core.rig.rig import Rig
+
+QUIET_FIX_DB = 6.0
+"""Short of gain by this much an audience strains to hear; less is a warning: common practice."""
+CLOSE_HEADROOM_DB = 3.0
+
+
+def level(rig: Rig, result: RunResult) -> Iterator[Finding]:
+    """Per input, in the position its switch is in."""
+    for one in result.inputs:
+        levels = active(one)
+        if levels is None or not usable(result, one):
+            continue
+        params: dict[str, float | str] = {
+            "place": input_words(rig, one),
+            "arriving_dbu": levels.arriving_dbu,
+            "peak_dbu": levels.peak_dbu,
+            "gap_db": levels.gap_db,
+            "boost_db": levels.boost_db,
+            "short_db": levels.short_db,
+            "over_db": -levels.headroom_db,
+            "headroom_db": levels.headroom_db,
+        }
+        if levels.short_db > 0.0:
+            grade = Grade.FIX if levels.short_db > QUIET_FIX_DB else Grade.WATCH
+            yield finding("level_low", grade, result, one.gear, one.input, params)
+        if levels.headroom_db < 0.0:
+            yield finding("level_clips", Grade.FIX, result, one.gear, one.input, params)
+        elif levels.headroom_db < CLOSE_HEADROOM_DB:
+            yield finding("level_close", Grade.WATCH, result, one.gear, one.input, params)

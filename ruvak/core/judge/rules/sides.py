@@ -1,0 +1,44 @@
+"""A side that never arrives, exchanged sides, inverted polarity."""
+
+from collections.abc import Iterator
+
+from ruvak.core.judge.finding import Finding, Grade
+from ruvak.core.judge.rule import Place, finding, places
+from ruvak.core.results.records import ChannelGain, RunResult
+from ruvak.core.rig.rig import Rig
+
+SIDE_LOST_DB = 20.0
+"""A side this far below the other is not heard beside it: common practice."""
+
+_SPOKEN = {"L": "left", "R": "right"}
+
+
+def sides(rig: Rig, result: RunResult) -> Iterator[Finding]:
+    """Watch for a missing side or inverted signal, Fix for exchanged sides."""
+    for place in places(rig, result):
+        if not place.arrives:
+            continue
+        if len(place.channels) == 2 and not result.mono:
+            yield from _missing(result, place)
+        if place.stereo is not None and _exchanged(place.stereo.left, place.stereo.right):
+            yield finding("sides_swapped", Grade.FIX, result, place.gear, place.id, {"place": place.words})
+        known = [channel.in_phase for channel in place.channels if channel.in_phase is not None]
+        if not any(known):
+            yield finding("inverted", Grade.WATCH, result, place.gear, place.id, {"place": place.words})
+
+
+def _missing(result: RunResult, place: Place) -> Iterator[Finding]:
+    quieter, louder = sorted(place.channels, key=lambda channel: channel.gain_db)
+    if quieter.gain_db < louder.gain_db - SIDE_LOST_DB:
+        params: dict[str, float | str] = {
+            "place": place.words,
+            "present": _SPOKEN.get(louder.channel, louder.channel),
+            "missing": _SPOKEN.get(quieter.channel, quieter.channel),
+        }
+        yield finding("side_missing", Grade.WATCH, result, place.gear, place.id, params)
+
+
+def _exchanged(left: tuple[ChannelGain, ...], right: tuple[ChannelGain, ...]) -> bool:
+    if len(left) != 2 or len(right) != 2:
+        return False
+    return left[1].gain_db > left[0].gain_db + SIDE_LOST_DB and right[0].gain_db > right[1].gain_db + SIDE_LOST_DB

@@ -1,0 +1,26 @@
+"""Treble or bass lost on the way."""
+
+from collections.abc import Iterator
+
+from ruvak.core.judge.finding import Finding, Grade
+from ruvak.core.judge.rule import finding, input_words, usable
+from ruvak.core.results.records import RunResult
+from ruvak.core.rig.rig import Rig
+
+DULL_WATCH_DB, DULL_FIX_DB = 1.0, 3.0
+THIN_WATCH_HZ, THIN_FIX_HZ = 40.0, 100.0
+
+
+def tone(rig: Rig, result: RunResult) -> Iterator[Finding]:
+    """Per input that something usable reaches."""
+    for one in result.inputs:
+        if one.response is None or not usable(result, one):
+            continue
+        params: dict[str, float | str] = {"place": input_words(rig, one), "loss_db": one.response.loss_10k_db}
+        if one.response.loss_10k_db > DULL_WATCH_DB:
+            grade = Grade.FIX if one.response.loss_10k_db > DULL_FIX_DB else Grade.WATCH
+            yield finding("dull", grade, result, one.gear, one.input, params)
+        low_hz = one.response.low_3db_hz
+        if low_hz is not None and low_hz > THIN_WATCH_HZ:
+            grade = Grade.FIX if low_hz > THIN_FIX_HZ else Grade.WATCH
+            yield finding("thin", grade, result, one.gear, one.input, {**params, "low_hz": low_hz})

@@ -1,0 +1,103 @@
+"""The catalogue: for each finding code what is wrong and what to do, in plain words with numbers.
+
+Templates take the finding's parameters; decibels are rounded to a tenth and carry a true minus sign.
+"""
+
+from dataclasses import dataclass
+
+MINUS = "\N{MINUS SIGN}"
+
+
+@dataclass(frozen=True)
+class Words:
+    """`sentence` says what happens and why, `advice` what to do next."""
+
+    sentence: str
+    advice: str
+
+
+CATALOGUE: dict[str, Words] = {
+    "centre_cancels": Words(
+        "Everything common to left and right cancels at {place}: it arrives {depth_db} dB below one side alone "
+        "({depth_worst_db} dB in the worst case), so voices and bass vanish and only what differs between the "
+        "sides is heard.",
+        "Left is on hot and right on cold, and the input keeps only their difference. Sum the two sides to mono "
+        "before this input, bring them in on two inputs, or use one side.",
+    ),
+    "centre_weakened": Words(
+        "What is common to left and right arrives {depth_db} dB below one side alone at {place}: voices sound "
+        "thin and distant.",
+        "The two sides partly cancel on their way; look for one that is inverted, or sum them properly to mono.",
+    ),
+    "silent": Words(
+        "Nothing usable arrives at {place}: what does is {level_db} dB below the source, only what mismatched parts "
+        "let through.",
+        "{why}",
+    ),
+    "mono_cancels": Words(
+        "{place} is heard in stereo, but summed to mono its centre falls {depth_db} dB: on a phone or one speaker "
+        "the voices are gone.",
+        "One side arrives with opposite polarity; turn it round before it reaches this pair.",
+    ),
+    "side_missing": Words(
+        "Only {present} arrives at {place}; whatever is on {missing} alone is never heard.",
+        "Switch the source to mono sound so that both sides are on {present}, or bring in both sides.",
+    ),
+    "sides_swapped": Words(
+        "Left and right are exchanged at {place}.",
+        "Change the two plugs over.",
+    ),
+    "inverted": Words(
+        "The signal arrives upside down at {place}: hot and cold are exchanged on the way.",
+        "Harmless alone, but it cancels against another pick-up of the same sound; use a lead wired straight.",
+    ),
+    "level_low": Words(
+        "The programme arrives at {arriving_dbu} dBu, {gap_db} dB below what {place} wants, and its control adds "
+        "only {boost_db} dB: {short_db} dB too quiet.",
+        "Raise the source, or choose a more sensitive input or switch position.",
+    ),
+    "level_clips": Words(
+        "Loud passages arrive at {peak_dbu} dBu, {over_db} dB above where {place} clips: it will distort.",
+        "Turn the source down, put the switch to line, or put a pad in the run.",
+    ),
+    "level_close": Words(
+        "Loud passages arrive {headroom_db} dB below where {place} clips: little headroom is left.",
+        "Turn the source down a little.",
+    ),
+    "dull": Words(
+        "{loss_db} dB are lost at 10 kHz on the way to {place}: it sounds dull.",
+        "Shorten the lead, or lower the impedance that drives it.",
+    ),
+    "thin": Words(
+        "The bass is 3 dB down at {low_hz} Hz at {place}: it sounds thin.",
+        "Something in the run blocks low frequencies; look at its transformers and capacitors.",
+    ),
+    "not_connected": Words(
+        "This run has no {missing_end}, so there is nothing to hear yet.",
+        "Plug in the missing end.",
+    ),
+    "clear": Words(
+        "Arrives whole at {arriving_dbu} dBu with {headroom_db} dB of headroom at {place}.",
+        "Nothing to do.",
+    ),
+}
+
+
+def written(code: str, params: dict[str, float | str]) -> Words:
+    """The two sentences of a finding. KeyError for a code or parameter the catalogue does not have."""
+    shown = {name: value if isinstance(value, str) else number(value) for name, value in params.items()}
+    words = CATALOGUE[code]
+    return Words(words.sentence.format_map(shown), words.advice.format_map(shown))
+
+
+def number(value: float) -> str:
+    """A tenth at most, true minus sign; 100 and more in whole numbers."""
+    text = f"{value:.0f}" if abs(value) >= 100 else f"{value:.1f}"
+    text = text.removeprefix("-") if float(text) == 0 else text
+    return text.replace("-", MINUS)
+
+
+def signed(value: float) -> str:
+    """As number(), with a plus sign above zero."""
+    text = number(value)
+    return f"+{text}" if value > 0 and float(text) != 0 else text

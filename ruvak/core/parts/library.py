@@ -1,0 +1,41 @@
+"""Loads the library and gives a rig its own copies of what it uses."""
+
+from functools import cache
+from importlib.resources import files
+
+from pydantic import TypeAdapter
+
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import Assumptions, Rig
+
+_FILES = ("gear.json", "leads.json", "adapters.json", "boxes.json")
+
+
+def _text(name: str) -> str:
+    return files("ruvak.core.parts").joinpath("data", name).read_text(encoding="utf-8")
+
+
+@cache
+def library() -> dict[str, Part]:
+    """Every generic part by id, in the order of the data files."""
+    parts = TypeAdapter(tuple[Part, ...])
+    return {part.id: part for name in _FILES for part in parts.validate_json(_text(name))}
+
+
+@cache
+def default_assumptions() -> Assumptions:
+    """Starting values for what nobody has measured."""
+    return Assumptions.model_validate_json(_text("assumptions.json"))
+
+
+def embed(rig: Rig) -> Rig:
+    """The rig with a copy of each library part it names but does not carry, and of the assumptions.
+
+    A part the rig already carries stays as it is, whatever revision the library has by now.
+    """
+    used = dict.fromkeys([*(gear.part for gear in rig.gear), *(item.part for item in rig.kit)])
+    have = rig.parts_by_id
+    missing = tuple(library()[name] for name in used if name not in have and name in library())
+    if not missing and rig.assumptions is not None:
+        return rig
+    return rig.replaced(parts=rig.parts + missing, assumptions=rig.assumptions or default_assumptions())

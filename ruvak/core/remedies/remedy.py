@@ -1,0 +1,49 @@
+"""An edit with its effect, solved before anyone sees it."""
+
+from ruvak.core.analyse import RunAnalysis
+from ruvak.core.judge.finding import Grade, Verdict
+from ruvak.core.rig.edits import Edit
+from ruvak.core.rig.values import Id, Record
+
+
+class Figures(Record):
+    """What a run comes to where it is heard: the numbers a remedy is judged by."""
+
+    grade: Grade
+    codes: tuple[str, ...]
+    centre_db: float | None
+    arriving_dbu: float | None
+    headroom_db: float | None
+
+
+class Effect(Record):
+    """One run before and after."""
+
+    run: Id
+    name: str
+    before: Figures
+    after: Figures
+
+
+class Piece(Record):
+    """Something the remedy uses, and whether it is in the kit."""
+
+    item: Id
+    words: str
+    in_kit: bool
+
+
+class Remedy(Record):
+    """`helps` is False for what people try that does not cure; `changes` counts things done by hand."""
+
+    id: str
+    title: str
+    effect: str
+    helps: bool
+    edit: Edit
+    pieces: tuple[Piece, ...]
+    changes: int
+    effects: tuple[Effect, ...]
+    """The run itself first, then every other run it touches."""
+    verdict: Verdict
+    after: RunAnalysis

@@ -1,0 +1,180 @@
+"""Finds, solves and ranks what would cure a run."""
+
+import hashlib
+from collections.abc import Iterator
+
+from ruvak.core.analyse import Analysis, RunAnalysis, analyse, prepare
+from ruvak.core.judge.finding import SEVERITY, Grade
+from ruvak.core.judge.rule import active
+from ruvak.core.judge.sentences import number, signed
+from ruvak.core.parts.library import library
+from ruvak.core.remedies.paths import Path, edit_for, paths
+from ruvak.core.remedies.remedy import Effect, Figures, Piece, Remedy
+from ruvak.core.remedies.settings import settings_edits
+from ruvak.core.rig.edits import Edit, SetSetting, apply
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import KitItem, Rig, Run
+
+MAX_CANDIDATES = 60
+SHOWN = 8
+ARROW = "\N{RIGHTWARDS ARROW}"
+
+
+def remedies_for(rig: Rig, run_id: str, shown: int = SHOWN) -> tuple[Remedy, ...]:
+    """Solved remedies of one run, best first, then what is often tried and does not help.
+
+    KeyError for an unknown run; empty when the run is clear.
+    """
+    rig = prepare(rig)
+    run = next((one for one in rig.runs if one.id == run_id), None)
+    if run is None:
+        raise KeyError(run_id)
+    return _Search(rig, run).ranked(shown)
+
+
+def figures_of(found: RunAnalysis) -> Figures:
+    """The run where it is heard: its first mix, else its first input."""
+    result = found.result
+    heard = result.mixes[0] if result.mixes else None
+    levels = [level for one in result.inputs if (level := active(one)) is not None]
+    one = heard or (result.inputs[0] if result.inputs else None)
+    return Figures(
+        grade=found.findings[0].grade,
+        codes=tuple(finding.code for finding in found.findings),
+        centre_db=one.sum.centre_db if one and one.sum else None,
+        arriving_dbu=heard.arriving_dbu if heard else (levels[0].arriving_dbu if levels else None),
+        headroom_db=min((level.headroom_db for level in levels), default=None),
+    )
+
+
+class _Search:
+    def __init__(self, rig: Rig, run: Run) -> None:
+        self.rig, self.run = rig, run
+        self.before = analyse(rig)
+        self.found = self._mine(self.before)
+
+    def _mine(self, analysis: Analysis) -> RunAnalysis:
+        return next(one for one in analysis.runs if one.run == self.run.id)
+
+    def ranked(self, shown: int) -> tuple[Remedy, ...]:
+        if self.found.findings[0].grade is Grade.CLEAR:
+            return ()
+        flips = list(settings_edits(self.rig, self.found))
+        solved = [self._solved(edit, edit.label, (), 1) for edit in flips]
+        for count, path in enumerate(paths(self.rig, self.run)):
+            if count >= MAX_CANDIDATES:
+                break
+            solved += self._rewired(path, flips)
+        helping = sorted((one for one in solved if one.helps), key=self._rank)
+        best: dict[tuple[str, ...], Remedy] = {}
+        for one in helping:
+            best.setdefault(self._kind(one), one)
+        tried = [one for one in solved if not one.helps and self._worth_a_warning(one)]
+        return (*list(best.values())[:shown], *tried)
+
+    def _rewired(self, path: Path, flips: list[Edit]) -> Iterator[Remedy]:
+        """The rewiring alone; where it leaves something to watch, also with one switch flipped."""
+        if {item.id for item in path.items} == set(self.run.legs) and path.joins == self.run.joins:
+            return
+        changes = len({item.id for item in path.items} ^ set(self.run.legs))
+        title = self._title(path)
+        edit = edit_for(self.rig, self.run, path, title)
+        plain = self._solved(edit, title, path.items, changes)
+        yield plain
+        if plain.helps and plain.effects[0].after.grade is not Grade.CLEAR:
+            for flip in flips:
+                both = Edit(label=f"{title}; {flip.label}"[:120], ops=edit.ops + flip.ops)
+                combined = self._solved(both, f"{title}; {flip.label}", path.items, changes + 1)
+                if combined.effects[0].after.grade is Grade.CLEAR:
+                    yield combined
+
+    def _solved(self, edit: Edit, title: str, items: tuple[KitItem, ...], changes: int) -> Remedy:
+        after = analyse(apply(self.rig, edit))
+        mine = self._mine(after)
+        effects = tuple(self._effects(after))
+        before_rank, after_rank = self._severity(self.found), self._severity(mine)
+        parts = {part.id: part for part in apply(self.rig, edit).parts}
+        return Remedy(
+            id=_name(edit),
+            title=title,
+            effect=self._sentence(effects[0], mine),
+            helps=after_rank > before_rank and not any(_worse(effect) for effect in effects),
+            edit=edit,
+            pieces=tuple(
+                Piece(item=item.id, words=_words(parts[item.part].name, item), in_kit=item.owned)
+                for item in items
+                if item.id not in self.run.legs
+            ),
+            changes=changes,
+            effects=effects,
+            verdict=after.verdict,
+            after=mine,
+        )
+
+    def _severity(self, found: RunAnalysis) -> tuple[int, int]:
+        """Better is larger: the worst grade, then how few findings."""
+        return SEVERITY[found.findings[0].grade], -len(found.findings)
+
+    def _effects(self, after: Analysis) -> Iterator[Effect]:
+        names = {run.id: run.name for run in self.rig.runs}
+        pairs = zip(self.before.runs, after.runs, strict=True)
+        for old, new in sorted(pairs, key=lambda pair: pair[0].run != self.run.id):
+            effect = Effect(run=old.run, name=names[old.run], before=figures_of(old), after=figures_of(new))
+            if old.run == self.run.id or effect.before != effect.after:
+                yield effect
+
+    def _rank(self, one: Remedy) -> tuple[float, ...]:
+        after = one.effects[0].after
+        missing = sum(not piece.in_kit for piece in one.pieces)
+        return (-SEVERITY[after.grade], float(len(after.codes)), float(missing), float(one.changes))
+
+    def _kind(self, one: Remedy) -> tuple[str, ...]:
+        """What makes two remedies the same to a person: the same things used and the same switches flipped."""
+        flips = tuple(f"{op.gear}.{op.setting}={op.value}" for op in one.edit.ops if isinstance(op, SetSetting))
+        owners = {item.id: item.part for item in apply(self.rig, one.edit).kit}
+        used = next(run for run in apply(self.rig, one.edit).runs if run.id == self.run.id).legs
+        return (*sorted(owners[leg] for leg in used), *flips)
+
+    def _worth_a_warning(self, one: Remedy) -> bool:
+        """A flipped switch that turns one trouble into another."""
+        effect = one.effects[0]
+        only_switches = all(isinstance(op, SetSetting) for op in one.edit.ops)
+        return only_switches and effect.after.codes != effect.before.codes
+
+    def _title(self, path: Path) -> str:
+        names = self.rig.parts_by_id
+        kept = set(self.run.legs)
+        new = [_words(_part_name(names, item), item) for item in path.items if item.id not in kept]
+        gone = [item.tag for item in self.rig.kit if item.id in kept - {item.id for item in path.items}]
+        title = " + ".join(new) if new else "Fewer legs"
+        return f"{title}, in place of {' and '.join(gone)}"[:120] if gone else title[:120]
+
+    def _sentence(self, effect: Effect, after: RunAnalysis) -> str:
+        said = []
+        if "silent" in effect.after.codes:
+            return f"Silences it: what was left of the sides goes too. {after.findings[0].sentence}"
+        if effect.before.centre_db is not None and effect.after.centre_db is not None:
+            said.append(f"centre {signed(effect.before.centre_db)} {ARROW} {signed(effect.after.centre_db)} dB")
+        if effect.before.arriving_dbu is not None and effect.after.arriving_dbu is not None:
+            pair = f"{number(effect.before.arriving_dbu)} {ARROW} {number(effect.after.arriving_dbu)} dBu"
+            said.append(f"arrives {pair}")
+        left = [one.sentence for one in after.findings if one.grade is not Grade.CLEAR]
+        return "; ".join(said) + (f". Still: {left[0]}" if left else "")
+
+
+def _worse(effect: Effect) -> bool:
+    return SEVERITY[effect.after.grade] < SEVERITY[effect.before.grade]
+
+
+def _part_name(parts: dict[str, Part], item: KitItem) -> str:
+    return (parts.get(item.part) or library()[item.part]).name
+
+
+def _words(name: str, item: KitItem) -> str:
+    length = f" {item.length_m:g} m" if item.length_m else ""
+    return f"{name}{length}" + (f" {item.tag}" if item.owned else "")
+
+
+def _name(edit: Edit) -> str:
+    """A short stable id, the same for the same edit."""
+    return hashlib.sha256(edit.model_dump_json().encode()).hexdigest()[:12]

@@ -1,0 +1,58 @@
+"""Edits that only flip a switch or move a control of gear in the run."""
+
+from collections.abc import Iterator
+
+from ruvak.core.analyse import RunAnalysis
+from ruvak.core.rig.edits import Edit, SetSetting
+from ruvak.core.rig.part import Setting
+from ruvak.core.rig.rig import Rig, SettingValue, setting_of
+
+HEADROOM_AIM_DB = 6.0
+"""Where a level remedy leaves the loudest passages: this far below clip. Common practice."""
+
+
+def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
+    """Each switch in its other positions, and each level control where the findings ask for it."""
+    gear_ids = dict.fromkeys(piece.owner for piece in found.drawing.pieces if piece.kind == "gear")
+    for gear in (one for one in rig.gear if one.id in gear_ids):
+        part = rig.part_of(gear.id)
+        for setting in part.settings:
+            now = setting_of(gear, part, setting.id)
+            for value in _others(setting, now, found):
+                yield Edit(
+                    label=f"{gear.name}: {setting.label} {spoken(value)}",
+                    ops=(SetSetting(gear=gear.id, setting=setting.id, value=value),),
+                )
+
+
+def spoken(value: SettingValue) -> str:
+    """A setting's value in words."""
+    if isinstance(value, bool):
+        return "on" if value else "off"
+    if isinstance(value, str):
+        return value
+    return f"{value:.0f} dB".replace("-", "\N{MINUS SIGN}")
+
+
+def _others(setting: Setting, now: SettingValue, found: RunAnalysis) -> Iterator[SettingValue]:
+    match setting.type:
+        case "switch":
+            yield not now
+        case "choice":
+            yield from (option for option in setting.options if option != now)
+        case "level":
+            assert isinstance(now, float | int), "rig.check: a level setting holds a number"
+            wanted = _wanted_db(found)
+            value = min(setting.max_db, max(setting.min_db, round(now + wanted)))
+            if wanted and value != now:
+                yield float(value)
+
+
+def _wanted_db(found: RunAnalysis) -> float:
+    """How much the source should change, from the level findings; 0 where there are none."""
+    for one in found.findings:
+        if one.code in ("level_clips", "level_close"):
+            return float(one.params["headroom_db"]) - HEADROOM_AIM_DB
+        if one.code == "level_low":
+            return float(one.params["short_db"])
+    return 0.0

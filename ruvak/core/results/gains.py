@@ -1,0 +1,112 @@
+"""From node voltages to gains, and from adjoints to what each unknown may add to them.
+
+First order in each unknown: dv = -y.(dA x) for an element, y.db for an emf. The unknowns are a few per cent
+of their element, so the second order is some 40 dB below the first.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown
+from ruvak.core.solve.network import EARTH, Complexes, Floats
+from ruvak.core.solve.solver import Solution, solve
+
+REFERENCE_HZ = 1000.0
+
+
+@dataclass(frozen=True)
+class Gains:
+    """At REFERENCE_HZ. `nominal`: (receivers, drives), volts per volt of emf, complex.
+
+    `effects`: (unknowns, receivers, drives): change of that gain per unit of the unknown.
+    `leg_ohm`: (receivers, 3): impedance of hot and of cold to the input's reference, and between the two.
+    """
+
+    nominal: Complexes
+    effects: Complexes
+    leg_ohm: Floats
+
+
+def drive_emfs(circuit: Circuit) -> Floats:
+    """Right-hand sides, one column a drive: (branches, drives)."""
+    emfs = np.zeros((circuit.network.branch_count, len(circuit.drives)))
+    for column, drive in enumerate(circuit.drives):
+        for branch, gain in drive.branch_gains:
+            emfs[branch, column] += gain
+    return emfs
+
+
+def gains(circuit: Circuit) -> Gains:
+    """Solves the circuit once at the reference frequency, with adjoints for every receiver's two legs."""
+    emfs = drive_emfs(circuit)
+    legs = np.zeros((circuit.network.size, 2 * len(circuit.receivers)))
+    for index, receiver in enumerate(circuit.receivers):
+        for column, node in ((2 * index, receiver.hot), (2 * index + 1, receiver.cold)):
+            for at, weight in ((node, 1.0), (receiver.reference, -1.0)):
+                if at != EARTH:
+                    legs[at, column] += weight
+    solution = solve(circuit.network, np.array([REFERENCE_HZ]), emfs, legs)
+    nominal = received(circuit, solution)[0]
+    effects = np.zeros((len(circuit.unknowns), len(circuit.receivers), len(circuit.drives)), dtype=np.complex128)
+    for row, unknown in enumerate(circuit.unknowns):
+        for column, receiver in enumerate(circuit.receivers):
+            effects[row, column] = _effect(circuit, solution, emfs, unknown, column, receiver)
+    impedances = np.zeros((len(circuit.receivers), 3))
+    for index in range(len(circuit.receivers)):
+        hot, cold = solution.adjoints[0][:, 2 * index], solution.adjoints[0][:, 2 * index + 1]
+        pick = legs[:, 2 * index], legs[:, 2 * index + 1]
+        between = (pick[0] - pick[1]) @ (hot - cold)
+        impedances[index] = abs(pick[0] @ hot), abs(pick[1] @ cold), abs(between)
+    return Gains(nominal=nominal, effects=effects, leg_ohm=impedances)
+
+
+def received(circuit: Circuit, solution: Solution) -> Complexes:
+    """What each receiver makes of the solved voltages: (frequencies, receivers, columns), volts."""
+    out = np.zeros(
+        (len(solution.frequencies_hz), len(circuit.receivers), solution.unknowns.shape[2]), dtype=np.complex128
+    )
+    for index, receiver in enumerate(circuit.receivers):
+        hot, cold = _leg_volts(solution, receiver)
+        common = receiver.stated_rejection * rejection_fall(receiver, solution.frequencies_hz)
+        out[:, index] = hot - cold + 0.5 * (hot + cold) * common[:, None]
+    return out
+
+
+def rejection_fall(receiver: Receiver, frequencies_hz: Floats) -> Floats:
+    """By how much the rejection's ratio grows with frequency: 6 dB an octave above its corner."""
+    return np.maximum(1.0, frequencies_hz / receiver.mode.rejection_corner_hz.value)
+
+
+def _leg_volts(solution: Solution, receiver: Receiver) -> tuple[Complexes, Complexes]:
+    reference = _at(solution.unknowns, receiver.reference)
+    return _at(solution.unknowns, receiver.hot) - reference, _at(solution.unknowns, receiver.cold) - reference
+
+
+def _at(values: Complexes, node: int) -> Complexes:
+    if node == EARTH:
+        return np.zeros((values.shape[0], values.shape[2]), dtype=np.complex128)
+    picked: Complexes = values[:, node]
+    return picked
+
+
+def _effect(
+    circuit: Circuit, solution: Solution, emfs: Floats, unknown: Unknown, index: int, receiver: Receiver
+) -> Complexes:
+    hot, cold = solution.adjoints[:, :, 2 * index], solution.adjoints[:, :, 2 * index + 1]
+    fall = float(rejection_fall(receiver, np.array([REFERENCE_HZ]))[0])
+    y = (hot - cold + 0.5 * receiver.stated_rejection * fall * (hot + cold))[:, :, None]
+    x = solution.unknowns
+    change = np.zeros(x.shape[2], dtype=np.complex128)
+    for number, siemens in unknown.conductances:
+        a, b, _ = circuit.network.conductances[number]
+        change -= siemens * ((_at(y, a) - _at(y, b)) * (_at(x, a) - _at(x, b)))[0]
+    for branch, ohm in unknown.branch_ohms:
+        row = circuit.network.node_count + branch
+        change += ohm * y[0, row] * x[0, row]
+    for branch, relative in unknown.emfs:
+        change -= relative * y[0, circuit.network.node_count + branch] * emfs[branch]
+    if unknown.receiver == index:
+        hot_v, cold_v = _leg_volts(solution, receiver)
+        change += fall * 0.5 * (hot_v + cold_v)[0]
+    return change

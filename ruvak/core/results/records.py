@@ -1,0 +1,133 @@
+"""What an analysis says, in decibels and ohms. Gains are relative to the source's open-circuit emf at 1 kHz."""
+
+from typing import Literal
+
+from ruvak.core.circuit.circuit import UnknownCode
+from ruvak.core.rig.values import Record
+
+NullReason = Literal["no_source", "one_channel", "nothing_arrives"]
+
+
+class ChannelGain(Record):
+    """How one channel of the source arrives. `in_phase` is None when nothing but a residue does."""
+
+    channel: str
+    gain_db: float
+    floored: bool
+    in_phase: bool | None
+
+
+class Residue(Record):
+    """One unknown's share of the centre, relative to the louder side alone: likely and worst, in dB."""
+
+    code: UnknownCode
+    owner: str
+    likely_db: float
+    worst_db: float
+    source: str
+
+
+class Sum(Record):
+    """What happens to the centre (common to left and right) and the sides (their difference).
+
+    In dB relative to the louder side alone: a good mono sum has centre +6, one side alone 0. `ideal_db` is what
+    perfectly matched parts would give; likely adds the unknowns as powers, worst as magnitudes.
+    """
+
+    centre_db: float
+    centre_worst_db: float
+    centre_ideal_db: float
+    centre_ideal_floored: bool
+    sides_db: float
+    sides_worst_db: float
+    residues: tuple[Residue, ...]
+
+
+class Levels(Record):
+    """Levels at an input's contacts in one position of its switch, in dBu and dB.
+
+    `arriving_dbu` is average programme common to both sides (what a voice in the middle delivers); `peak_dbu`
+    the loudest thing that can arrive. gap = nominal - arriving: the gain wanted. `short_db` is what of it the
+    control cannot give.
+    """
+
+    when: str | None
+    active: bool
+    arriving_dbu: float
+    sides_dbu: float
+    peak_dbu: float
+    nominal_dbu: float
+    clip_dbu: float
+    noise_dbu: float
+    headroom_db: float
+    gap_db: float
+    boost_db: float
+    short_db: float
+
+
+class Response(Record):
+    """Level against frequency, in dB relative to 1 kHz, for what arrives strongest; floor-limited."""
+
+    of: str
+    frequencies_hz: tuple[float, ...]
+    level_db: tuple[float, ...]
+    low_3db_hz: float | None
+    high_3db_hz: float | None
+    loss_10k_db: float
+    loss_20k_db: float
+
+
+class Balance(Record):
+    """What really is balanced: impedance of each leg to the input's reference at 1 kHz, whatever the plugs are."""
+
+    hot_ohm: float
+    cold_ohm: float
+    mismatch_percent: float
+    cold_on_screen: bool
+    hot_on_cold: bool
+    screen_arrives: bool
+    verdict: Literal["balanced", "unbalanced", "two_signals", "open", "shorted"]
+
+
+class InputResult(Record):
+    """One input that a run reaches."""
+
+    gear: str
+    input: str
+    label: str
+    channels: tuple[ChannelGain, ...]
+    sum: Sum | None
+    sum_null: NullReason | None
+    levels: tuple[Levels, ...]
+    response: Response | None
+    balance: Balance
+
+
+class MixResult(Record):
+    """Inputs heard together: one mono sum, or a left and a right and what they become in mono."""
+
+    gear: str
+    mix: str
+    label: str
+    inputs: tuple[str, ...]
+    stereo: bool
+    channels: tuple[ChannelGain, ...]
+    sum: Sum | None
+    sum_null: NullReason | None
+    left: tuple[ChannelGain, ...]
+    right: tuple[ChannelGain, ...]
+    arriving_dbu: float | None
+
+
+class RunResult(Record):
+    """Everything computed about one run."""
+
+    run: str
+    source_gear: str | None
+    source_channels: tuple[str, ...]
+    source_peak_dbu: float | None
+    source_nominal_dbu: float | None
+    mono: bool
+    inputs: tuple[InputResult, ...]
+    mixes: tuple[MixResult, ...]
+    floating: tuple[str, ...]

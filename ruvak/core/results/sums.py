@@ -1,0 +1,100 @@
+"""Centre and sides of what arrives, with the unknowns that keep a cancellation from being perfect."""
+
+import math
+
+import numpy as np
+
+from ruvak.core.circuit.circuit import Unknown
+from ruvak.core.results.records import ChannelGain, NullReason, Residue, Sum
+from ruvak.core.solve.network import Complexes
+from ruvak.core.units import FLOOR_DB, floored_db
+
+LOST_BELOW_LOUDER_DB = 40.0
+"""A channel this far below the other is a residue: polarity means nothing there."""
+
+
+def likely_size(nominal: complex, effects: Complexes, unknowns: tuple[Unknown, ...]) -> float:
+    """Nominal and unknown parts added as powers."""
+    parts = [float(abs(effect)) * unknown.likely for effect, unknown in zip(effects, unknowns, strict=True)]
+    return math.hypot(abs(nominal), *parts)
+
+
+def worst_size(nominal: complex, effects: Complexes, unknowns: tuple[Unknown, ...]) -> float:
+    """Nominal and unknown parts added as magnitudes."""
+    return abs(nominal) + sum(float(abs(e)) * unknown.worst for e, unknown in zip(effects, unknowns, strict=True))
+
+
+def arrives(nominal: complex, effects: Complexes, unknowns: tuple[Unknown, ...]) -> bool:
+    """Whether more than a residue comes through: more than the floor, and more than the unknowns would make."""
+    residue = likely_size(0.0, effects, unknowns)
+    return floored_db(abs(nominal)) > FLOOR_DB and abs(nominal) > residue
+
+
+def channel_gains(
+    names: tuple[str, ...], nominal: Complexes, effects: Complexes, unknowns: tuple[Unknown, ...]
+) -> tuple[ChannelGain, ...]:
+    """One record a channel. `nominal`: (channels,); `effects`: (unknowns, channels)."""
+    sizes = [likely_size(complex(nominal[i]), effects[:, i], unknowns) for i in range(len(names))]
+    louder_db = max((floored_db(size) for size in sizes), default=FLOOR_DB)
+    found = []
+    for i, name in enumerate(names):
+        gain_db = floored_db(sizes[i])
+        real = arrives(complex(nominal[i]), effects[:, i], unknowns) and gain_db > louder_db - LOST_BELOW_LOUDER_DB
+        found.append(
+            ChannelGain(
+                channel=name,
+                gain_db=gain_db,
+                floored=gain_db <= FLOOR_DB,
+                in_phase=bool(nominal[i].real > 0) if real else None,
+            )
+        )
+    return tuple(found)
+
+
+def centre_and_sides(
+    nominal: Complexes, effects: Complexes, unknowns: tuple[Unknown, ...]
+) -> tuple[Sum | None, NullReason | None]:
+    """For the two channels of a stereo source; None and the reason where there is nothing to compare."""
+    if len(nominal) == 0:
+        return None, "no_source"
+    if len(nominal) != 2:
+        return None, "one_channel"
+    if not any(arrives(complex(nominal[i]), effects[:, i], unknowns) for i in (0, 1)):
+        return None, "nothing_arrives"
+    louder = float(np.max(np.abs(nominal)))
+    centre, sides = complex(nominal[0] + nominal[1]), complex(nominal[0] - nominal[1])
+    centre_effects, sides_effects = effects[:, 0] + effects[:, 1], effects[:, 0] - effects[:, 1]
+    residues = tuple(
+        Residue(
+            code=unknown.code,
+            owner=unknown.owner,
+            likely_db=floored_db(abs(effect) * unknown.likely / louder),
+            worst_db=floored_db(abs(effect) * unknown.worst / louder),
+            source=unknown.source,
+        )
+        for effect, unknown in zip(centre_effects, unknowns, strict=True)
+        if floored_db(abs(effect) * unknown.worst / louder) > FLOOR_DB
+    )
+    ideal_db = floored_db(abs(centre) / louder)
+    return (
+        Sum(
+            centre_db=floored_db(likely_size(centre, centre_effects, unknowns) / louder),
+            centre_worst_db=floored_db(worst_size(centre, centre_effects, unknowns) / louder),
+            centre_ideal_db=ideal_db,
+            centre_ideal_floored=ideal_db <= FLOOR_DB,
+            sides_db=floored_db(likely_size(sides, sides_effects, unknowns) / louder),
+            sides_worst_db=floored_db(worst_size(sides, sides_effects, unknowns) / louder),
+            residues=tuple(sorted(residues, key=lambda residue: -residue.likely_db)),
+        ),
+        None,
+    )
+
+
+def programme_gain(nominal: Complexes, effects: Complexes, unknowns: tuple[Unknown, ...]) -> float:
+    """Gain of what is common to the channels (a single channel: of it), likely size."""
+    return likely_size(complex(nominal.sum()), effects.sum(axis=1), unknowns)
+
+
+def largest_gain(nominal: Complexes) -> float:
+    """Gain of the loudest combination of channels at their peaks: magnitudes added."""
+    return float(np.abs(nominal).sum())

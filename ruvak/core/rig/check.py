@@ -1,0 +1,187 @@
+"""What records alone cannot say: that every name in a rig points at something that is there, and fits.
+
+Each check yields Faults that name the place and the mend; check() gathers all of them.
+"""
+
+from collections import Counter
+from collections.abc import Iterable, Iterator
+
+from ruvak.core.errors import Fault, RigFault
+from ruvak.core.rig.connectors import SHAPES, fits
+from ruvak.core.rig.part import Part, Setting
+from ruvak.core.rig.rig import Join, Rig, Run, SettingValue
+
+
+def check(rig: Rig) -> Rig:
+    """The rig itself when sound; otherwise RigFault with everything found."""
+    faults = tuple(_duplicates(rig)) + tuple(_parts(rig))
+    if not faults:
+        faults = tuple(_owners(rig)) + tuple(_runs(rig))
+    if faults:
+        raise RigFault(faults)
+    return rig
+
+
+def setting_fault(setting: Setting, value: SettingValue) -> str | None:
+    """Why a setting cannot take a value, as a sentence, or None when it can."""
+    if setting.type == "choice":
+        if value not in setting.options:
+            return f"{setting.label} is one of {', '.join(setting.options)}; {value!r} is none of them."
+    elif setting.type == "level":
+        if isinstance(value, bool | str) or not setting.min_db <= value <= setting.max_db:
+            return f"{setting.label} goes from {setting.min_db:g} to {setting.max_db:g} dB; {value!r} is outside."
+    elif not isinstance(value, bool):
+        return f"{setting.label} is on or off: write true or false, not {value!r}."
+    return None
+
+
+def _duplicates(rig: Rig) -> Iterator[Fault]:
+    groups: dict[str, Iterable[str]] = {
+        "parts": (part.id for part in rig.parts),
+        "gear and kit": [gear.id for gear in rig.gear] + [item.id for item in rig.kit],
+        "runs": (run.id for run in rig.runs),
+    }
+    for where, ids in groups.items():
+        for name, count in Counter(ids).items():
+            if count > 1:
+                yield Fault("duplicate_id", where, f"The id '{name}' stands {count} times; give each its own.")
+
+
+def _parts(rig: Rig) -> Iterator[Fault]:
+    for index, part in enumerate(rig.parts):
+        for fault in _inside(part):
+            yield Fault(fault.code, f"parts[{index}].{fault.where}", f"In the part '{part.id}': {fault.sentence}")
+
+
+def _points(part: Part) -> Iterator[tuple[str, str | None]]:
+    for i, wire in enumerate(part.wires):
+        yield from ((f"wires[{i}].a", wire.a), (f"wires[{i}].b", wire.b))
+    for i, cable in enumerate(part.cables):
+        for j, conductor in enumerate(cable.conductors):
+            where = f"cables[{i}].conductors[{j}]"
+            yield from ((f"{where}.a", conductor.a), (f"{where}.b", conductor.b))
+    for i, element in enumerate(part.elements):
+        fields = ("primary_a", "primary_b", "secondary_a", "secondary_b") if element.type == "transformer" else "ab"
+        for field in fields:
+            yield f"elements[{i}].{field}", getattr(element, field)
+    for i, output in enumerate(part.outputs):
+        yield f"outputs[{i}].common", output.common
+        for j, channel in enumerate(output.channels):
+            yield f"outputs[{i}].channels[{j}].hot", channel.hot
+    for i, receiver in enumerate(part.inputs):
+        for field in ("hot", "cold", "screen"):
+            yield f"inputs[{i}].{field}", getattr(receiver, field)
+
+
+def _inside(part: Part) -> Iterator[Fault]:
+    contacts = {
+        f"{connector.id}.{contact}" for connector in part.connectors for contact in SHAPES[connector.form].contacts
+    }
+    connectors = {connector.id for connector in part.connectors}
+    for where, point in _points(part):
+        if point is not None and "." in point and point not in contacts:
+            have = ", ".join(sorted(contacts)[:12])
+            yield Fault("unknown_contact", where, f"there is no contact '{point}'; it has {have}.")
+    settings = {setting.id: setting for setting in part.settings}
+    ports = [(f"outputs[{i}]", output.connectors) for i, output in enumerate(part.outputs)]
+    ports += [(f"inputs[{i}]", receiver.connectors) for i, receiver in enumerate(part.inputs)]
+    for field, names in ports:
+        for name in names:
+            if name not in connectors:
+                yield Fault("unknown_connector", f"{field}.connectors", f"there is no connector '{name}'.")
+    for i, output in enumerate(part.outputs):
+        for field, kind in (("level_setting", "level"), ("mono_setting", "switch")):
+            name = getattr(output, field)
+            if name is not None and (name not in settings or settings[name].type != kind):
+                yield Fault("unknown_setting", f"outputs[{i}].{field}", f"'{name}' is not a {kind} setting.")
+    for i, receiver in enumerate(part.inputs):
+        setting = settings.get(receiver.mode_setting or "")
+        if receiver.mode_setting is None:
+            if len(receiver.modes) != 1:
+                yield Fault("unknown_setting", f"inputs[{i}].modes", "several modes want a mode_setting to choose.")
+        elif setting is None or setting.type != "choice":
+            yield Fault("unknown_setting", f"inputs[{i}].mode_setting", f"'{receiver.mode_setting}' is not a choice.")
+        elif {mode.when for mode in receiver.modes} != set(setting.options):
+            yield Fault("modes", f"inputs[{i}].modes", f"wants one mode for each of {', '.join(setting.options)}.")
+    inputs = {receiver.id for receiver in part.inputs}
+    for i, mix in enumerate(part.mixes):
+        for name in (*mix.left, *mix.right):
+            if name not in inputs:
+                yield Fault("unknown_input", f"mixes[{i}]", f"there is no input '{name}'.")
+
+
+def _owners(rig: Rig) -> Iterator[Fault]:
+    for i, gear in enumerate(rig.gear):
+        part = rig.parts_by_id.get(gear.part)
+        if part is None or part.kind != "gear":
+            yield Fault(
+                "unknown_part", f"gear[{i}].part", f"There is no gear part '{gear.part}' here or in the library."
+            )
+            continue
+        settings = {setting.id: setting for setting in part.settings}
+        for name, value in gear.settings.items():
+            where = f"gear[{i}].settings.{name}"
+            if name not in settings:
+                have = ", ".join(settings) or "none"
+                yield Fault("unknown_setting", where, f"'{gear.name}' has no setting '{name}'; it has {have}.")
+            elif sentence := setting_fault(settings[name], value):
+                yield Fault("bad_setting", where, sentence)
+    for i, item in enumerate(rig.kit):
+        part = rig.parts_by_id.get(item.part)
+        if part is None or part.kind == "gear":
+            yield Fault(
+                "unknown_part", f"kit[{i}].part", f"There is no lead or box '{item.part}' here or in the library."
+            )
+        elif bool(part.cables) != (item.length_m is not None):
+            sentence = (
+                "has cable in it and wants length_m." if part.cables else "has no cable in it; leave length_m out."
+            )
+            yield Fault("length", f"kit[{i}].length_m", f"'{item.tag}' {sentence}")
+
+
+def _runs(rig: Rig) -> Iterator[Fault]:
+    kit = {item.id for item in rig.kit}
+    leg_user: dict[str, str] = {}
+    end_user: dict[str, str] = {}
+    for i, run in enumerate(rig.runs):
+        for j, leg in enumerate(run.legs):
+            where = f"runs[{i}].legs[{j}]"
+            if leg not in kit:
+                yield Fault("unknown_leg", where, f"There is no kit item '{leg}'.")
+            elif leg in leg_user:
+                tag = next(item.tag for item in rig.kit if item.id == leg)
+                sentence = f"'{tag}' is already in the run '{leg_user[leg]}'; one lead cannot be in two places."
+                yield Fault("lead_used_twice", where, sentence)
+            else:
+                leg_user[leg] = run.name
+        for j, join in enumerate(run.joins):
+            yield from _join(rig, run, join, f"runs[{i}].joins[{j}]", end_user)
+
+
+def _join(rig: Rig, run: Run, join: Join, where: str, end_user: dict[str, str]) -> Iterator[Fault]:
+    forms = []
+    for field in ("a", "b"):
+        end = getattr(join, field)
+        owner_id, connector_id = end.split(".")
+        owner = rig.owners_by_id.get(owner_id)
+        if owner is None or owner.part not in rig.parts_by_id:
+            yield Fault("unknown_owner", f"{where}.{field}", f"There is no gear or kit item '{owner_id}'.")
+            continue
+        part = rig.parts_by_id[owner.part]
+        connector = next((c for c in part.connectors if c.id == connector_id), None)
+        if connector is None:
+            have = ", ".join(c.id for c in part.connectors)
+            yield Fault(
+                "unknown_connector", f"{where}.{field}", f"'{owner_id}' has no '{connector_id}'; it has {have}."
+            )
+            continue
+        if part.kind != "gear" and owner_id not in run.legs:
+            yield Fault("not_a_leg", f"{where}.{field}", f"'{owner_id}' is not among this run's legs.")
+        if end in end_user:
+            sentence = f"Something is already plugged into '{end}' in the run '{end_user[end]}'."
+            yield Fault("socket_taken", f"{where}.{field}", sentence)
+        end_user[end] = run.name
+        forms.append(connector.form)
+    if len(forms) == 2 and not fits(forms[0], forms[1]):
+        words = (SHAPES[forms[0]].words, SHAPES[forms[1]].words)
+        yield Fault("does_not_fit", where, f"{words[0]} does not go into {words[1]}; an adapter belongs between.")

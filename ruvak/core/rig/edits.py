@@ -1,0 +1,204 @@
+"""Edits: small, invertible changes to a rig. Every change anyone makes is one of these, so undo is exact."""
+
+from typing import Annotated, Literal, TypeVar
+
+from pydantic import Field
+
+from ruvak.core.errors import BadEdit
+from ruvak.core.rig.check import check, setting_fault
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import MAX_LENGTH_M, Gear, KitItem, Rig, Run, SettingValue
+from ruvak.core.rig.values import Id, Identified, Label, Number, Record
+
+Thing = TypeVar("Thing", bound=Identified)
+At = Annotated[int, Field(strict=True, ge=0, le=10_000)] | None
+"""Position in its list; None keeps the place, or appends."""
+
+
+class SetSetting(Record):
+    """A switch or control of a piece of gear. None goes back to the part's default."""
+
+    op: Literal["set_setting"] = "set_setting"
+    gear: Id
+    setting: Id
+    value: SettingValue | None
+
+
+class SetLength(Record):
+    """The length of a lead, in metres."""
+
+    op: Literal["set_length"] = "set_length"
+    item: Id
+    length_m: Number
+
+
+class PutGear(Record):
+    """Adds gear, or replaces the one with the same id."""
+
+    op: Literal["put_gear"] = "put_gear"
+    thing: Gear
+    at: At = None
+
+
+class PutKit(Record):
+    """Adds a kit item, or replaces the one with the same id."""
+
+    op: Literal["put_kit"] = "put_kit"
+    thing: KitItem
+    at: At = None
+
+
+class PutRun(Record):
+    """Adds a run, or replaces the one with the same id."""
+
+    op: Literal["put_run"] = "put_run"
+    thing: Run
+    at: At = None
+
+
+class PutPart(Record):
+    """Adds a part, or replaces the one with the same id."""
+
+    op: Literal["put_part"] = "put_part"
+    thing: Part
+    at: At = None
+
+
+class Remove(Record):
+    """Takes something out of one of the rig's lists."""
+
+    op: Literal["remove"] = "remove"
+    kind: Literal["gear", "kit", "runs", "parts"]
+    id: Id
+
+
+Op = Annotated[SetSetting | SetLength | PutGear | PutKit | PutRun | PutPart | Remove, Field(discriminator="op")]
+
+
+class Edit(Record):
+    """One thing a person did: its words and the operations, in order."""
+
+    label: Label
+    ops: tuple[Op, ...] = Field(min_length=1, max_length=500)
+
+
+def apply(rig: Rig, edit: Edit) -> Rig:
+    """The edited rig, checked as a whole. Raises BadEdit or RigFault and leaves the given rig as it is."""
+    return check(_applied(rig, edit))
+
+
+def inverse(rig: Rig, edit: Edit) -> Edit:
+    """The edit that takes `edit`, applied to `rig`, back exactly."""
+    undoing: list[Op] = []
+    for op in edit.ops:
+        undoing.append(_inverse_of(rig, op))
+        rig = _apply_op(rig, op)
+    return Edit(label=edit.label, ops=tuple(reversed(undoing)))
+
+
+def _applied(rig: Rig, edit: Edit) -> Rig:
+    for op in edit.ops:
+        rig = _apply_op(rig, op)
+    return rig
+
+
+def _apply_op(rig: Rig, op: Op) -> Rig:
+    match op:
+        case SetSetting():
+            return _with_setting(rig, op)
+        case SetLength():
+            item = _find(rig.kit, op.item, "lead")
+            if not 0 < op.length_m <= MAX_LENGTH_M:
+                sentence = f"A length lies above 0 and up to {MAX_LENGTH_M:g} m; {op.length_m:g} m does not."
+                raise BadEdit("length_m", sentence)
+            changed = item.model_copy(update={"length_m": op.length_m})
+            return rig.replaced(kit=_put(rig.kit, changed, None))
+        case PutGear():
+            return rig.replaced(gear=_put(rig.gear, op.thing, op.at))
+        case PutKit():
+            return rig.replaced(kit=_put(rig.kit, op.thing, op.at))
+        case PutRun():
+            return rig.replaced(runs=_put(rig.runs, op.thing, op.at))
+        case PutPart():
+            return rig.replaced(parts=_put(rig.parts, op.thing, op.at))
+        case Remove():
+            things = getattr(rig, op.kind)
+            _find(things, op.id, op.kind)
+            return rig.replaced(**{op.kind: tuple(thing for thing in things if thing.id != op.id)})
+
+
+def _inverse_of(rig: Rig, op: Op) -> Op:
+    match op:
+        case SetSetting():
+            gear = _find(rig.gear, op.gear, "gear")
+            return SetSetting(gear=op.gear, setting=op.setting, value=gear.settings.get(op.setting))
+        case SetLength():
+            length_m = _find(rig.kit, op.item, "lead").length_m
+            if length_m is None:
+                raise BadEdit("item", f"'{op.item}' has no length to change.")
+            return SetLength(item=op.item, length_m=length_m)
+        case PutGear():
+            return _unput(rig.gear, op.thing, "gear")
+        case PutKit():
+            return _unput(rig.kit, op.thing, "kit")
+        case PutRun():
+            return _unput(rig.runs, op.thing, "runs")
+        case PutPart():
+            return _unput(rig.parts, op.thing, "parts")
+        case Remove():
+            things: tuple[Gear | KitItem | Run | Part, ...] = getattr(rig, op.kind)
+            thing = _find(things, op.id, op.kind)
+            return _put_op(thing, things.index(thing))
+
+
+def _with_setting(rig: Rig, op: SetSetting) -> Rig:
+    gear = _find(rig.gear, op.gear, "gear")
+    part = rig.parts_by_id[gear.part]
+    setting = next((one for one in part.settings if one.id == op.setting), None)
+    if setting is None:
+        have = ", ".join(one.id for one in part.settings) or "none"
+        raise BadEdit("setting", f"'{gear.name}' has no setting '{op.setting}'; it has {have}.")
+    settings = {name: value for name, value in gear.settings.items() if name != op.setting}
+    if op.value is not None:
+        if sentence := setting_fault(setting, op.value):
+            raise BadEdit("value", sentence)
+        settings[op.setting] = op.value
+    return rig.replaced(gear=_put(rig.gear, gear.model_copy(update={"settings": settings}), None))
+
+
+def _find(things: tuple[Thing, ...], id_: str, kind: str) -> Thing:
+    for thing in things:
+        if thing.id == id_:
+            return thing
+    raise BadEdit("id", f"There is no '{id_}' among the rig's {kind}.")
+
+
+def _put(things: tuple[Thing, ...], thing: Thing, at: int | None) -> tuple[Thing, ...]:
+    place = next((i for i, other in enumerate(things) if other.id == thing.id), None)
+    if place is not None:
+        return (*things[:place], thing, *things[place + 1 :])
+    at = len(things) if at is None else at
+    return (*things[:at], thing, *things[at:])
+
+
+def _unput(
+    things: tuple[Gear | KitItem | Run | Part, ...],
+    put: Gear | KitItem | Run | Part,
+    kind: Literal["gear", "kit", "runs", "parts"],
+) -> Op:
+    for thing in things:
+        if thing.id == put.id:
+            return _put_op(thing, None)
+    return Remove(kind=kind, id=put.id)
+
+
+def _put_op(thing: Gear | KitItem | Run | Part, at: int | None) -> Op:
+    match thing:
+        case Gear():
+            return PutGear(thing=thing, at=at)
+        case KitItem():
+            return PutKit(thing=thing, at=at)
+        case Run():
+            return PutRun(thing=thing, at=at)
+        case Part():
+            return PutPart(thing=thing, at=at)

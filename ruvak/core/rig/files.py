@@ -1,0 +1,98 @@
+"""The open rig format: JSON, versioned, lossless. Old versions pass through UPGRADERS, oldest first."""
+
+from collections.abc import Callable
+from typing import Any
+
+from pydantic import ValidationError
+from pydantic_core import ErrorDetails, from_json
+
+from ruvak.core.errors import Fault, RigFault
+from ruvak.core.rig.rig import Rig
+
+FORMAT = "ruvak-rig"
+VERSION = 1
+UPGRADERS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+"""version -> function giving the same rig in the next version."""
+
+
+def rig_from_json(text: str | bytes) -> Rig:
+    """A rig from its JSON text; names are not looked up yet (rig.check does). Raises RigFault."""
+    try:
+        document = from_json(text)
+    except ValueError as problem:
+        sentence = f"This is not JSON: {problem}. Check for a missing bracket, comma or quote there."
+        raise RigFault((Fault("broken_json", "file", sentence),)) from problem
+    return rig_from_document(document)
+
+
+def rig_from_document(document: Any) -> Rig:
+    """A rig from parsed JSON. Raises RigFault naming each field that is wrong."""
+    if not isinstance(document, dict) or document.get("format") != FORMAT:
+        sentence = f'This is not a rig file: it should be an object with "format": "{FORMAT}".'
+        raise RigFault((Fault("not_a_rig", "format", sentence),))
+    version = document.get("version")
+    if isinstance(version, bool) or not isinstance(version, int) or not 1 <= version <= VERSION:
+        sentence = f"Version {version!r} cannot be read here; this program knows 1 to {VERSION}."
+        raise RigFault((Fault("unknown_version", "version", sentence),))
+    while document["version"] < VERSION:
+        document = UPGRADERS[document["version"]](document)
+    try:
+        return Rig.model_validate(document)
+    except ValidationError as problem:
+        raise RigFault(faults_of(problem)) from problem
+
+
+def rig_to_json(rig: Rig) -> str:
+    """The rig's JSON text, two-space indented, ending in a newline."""
+    return rig.model_dump_json(indent=2, exclude_none=True) + "\n"
+
+
+def faults_of(problem: ValidationError) -> tuple[Fault, ...]:
+    """Each of pydantic's complaints as a Fault with a path and a sentence; what was entered is not echoed."""
+    return tuple(
+        Fault(f"field_{error['type']}", path_of(error["loc"]), _sentence(error))
+        for error in problem.errors(include_url=False, include_input=False)[:20]
+    )
+
+
+def path_of(location: tuple[int | str, ...]) -> str:
+    """('gear', 0, 'name') as gear[0].name."""
+    path = ""
+    for step in location:
+        if isinstance(step, int):
+            path += f"[{step}]"
+        elif step.isidentifier() or "-" in step:
+            path += f".{step}" if path else step
+    return path or "file"
+
+
+_SENTENCES = {
+    "missing": "is missing; add it.",
+    "extra_forbidden": "is not a field of this format; check its spelling or take it out.",
+    "float_type": "should be a number, written without quotes.",
+    "int_type": "should be a whole number, written without quotes.",
+    "finite_number": "should be an ordinary finite number.",
+    "bool_type": "should be true or false, without quotes.",
+    "string_type": "should be text in quotes.",
+    "json_invalid": "is not JSON.",
+    "too_long": "has too many entries.",
+}
+
+
+def _sentence(error: ErrorDetails) -> str:
+    context = error.get("ctx", {})
+    match error["type"]:
+        case "greater_than":
+            return f"must be above {context['gt']:g}."
+        case "greater_than_equal":
+            return f"must be at least {context['ge']:g}."
+        case "less_than":
+            return f"must be below {context['lt']:g}."
+        case "less_than_equal":
+            return f"can be at most {context['le']:g}."
+        case "string_pattern_mismatch":
+            return f"holds characters it may not, or none; it should match {context['pattern']}."
+        case "enum" | "literal_error":
+            return f"should be one of {context['expected']}."
+        case other:
+            return _SENTENCES.get(other, error["msg"] + ".")

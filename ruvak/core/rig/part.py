@@ -1,0 +1,243 @@
+"""What a piece of gear, a lead, an adapter or a box is made of: contacts, wires, elements, outputs, inputs.
+
+Inside a part a point is either a contact, written connector.contact ("in.T"), or an inner node, a bare
+name ("g" is the signal reference, "chassis" the metalwork). Everything electrical is stated here;
+names and descriptions never enter a computation.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from ruvak.core.rig.connectors import Form
+from ruvak.core.rig.values import (
+    AboveZero,
+    Deviation,
+    Id,
+    Identified,
+    Label,
+    NotNegative,
+    Number,
+    Quantity,
+    Record,
+    Value,
+    Words,
+)
+
+Point = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?$", max_length=80)]
+
+SIGNAL_REFERENCE = "g"
+CHASSIS = "chassis"
+
+
+class Connector(Record):
+    """A socket or plug. `side` says which way signal normally passes through it: in to the part or out of it."""
+
+    id: Id
+    label: Label
+    form: Form
+    side: Literal["in", "out"]
+    contact_ohm: AboveZero | None = None
+    """Resistance of each mated contact here when worn or measured; otherwise the rig's assumption applies."""
+
+
+class Wire(Record):
+    """A join without resistance worth counting: solder, a link on a board, a strap in a plug."""
+
+    a: Point
+    b: Point
+
+
+class Conductor(Record):
+    """One core or the screen of a cable. An end left out is cut: it goes nowhere."""
+
+    a: Point | None = None
+    b: Point | None = None
+    kind: Literal["core", "screen"]
+
+
+class Cable(Record):
+    """Conductors running side by side, with what a metre of them costs (SI units, per metre)."""
+
+    conductors: tuple[Conductor, ...] = Field(min_length=1, max_length=64)
+    core_ohm_per_m: NotNegative
+    screen_ohm_per_m: NotNegative
+    core_to_core_f_per_m: NotNegative
+    core_to_screen_f_per_m: NotNegative
+    pair_h_per_m: NotNegative
+    """Loop inductance of two cores: half of it belongs to each core alone."""
+    external_h_per_m: NotNegative
+    """Inductance shared by all conductors alike, so that screen current couples equally into each core."""
+
+
+class Resistor(Record):
+    """Between two points of a box."""
+
+    type: Literal["resistor"] = "resistor"
+    a: Point
+    b: Point
+    ohm: AboveZero
+
+
+class Capacitor(Record):
+    """Between two points of a box."""
+
+    type: Literal["capacitor"] = "capacitor"
+    a: Point
+    b: Point
+    farad: AboveZero
+
+
+class Transformer(Record):
+    """Two windings. `turns_ratio` is primary turns over secondary turns; winding capacitance half at each end."""
+
+    type: Literal["transformer"] = "transformer"
+    primary_a: Point
+    primary_b: Point
+    secondary_a: Point
+    secondary_b: Point
+    turns_ratio: AboveZero
+    primary_ohm: NotNegative
+    secondary_ohm: NotNegative
+    magnetising_h: AboveZero
+    leakage_h: NotNegative
+    winding_f: NotNegative
+
+
+Element = Annotated[Resistor | Capacitor | Transformer, Field(discriminator="type")]
+
+
+class Channel(Record):
+    """One signal of an output: its short name ("L", "R", or "1") and the contact it leaves by."""
+
+    id: Annotated[str, StringConstraints(pattern=r"^[A-Z0-9]{1,3}$")]
+    hot: Point
+
+
+class UnbalancedOutput(Record):
+    """Each channel's emf stands from g to hot through z_ohm; all share one return to `common`."""
+
+    type: Literal["unbalanced"] = "unbalanced"
+    id: Id
+    connectors: tuple[Id, ...] = Field(min_length=1)
+    channels: tuple[Channel, ...] = Field(min_length=1, max_length=2)
+    common: Point
+    z_ohm: NotNegative
+    return_ohm: NotNegative
+    peak_dbu: Quantity
+    """Largest open-circuit level, rms of a sine, with the volume at 0 dB."""
+    nominal_dbu: Quantity | None = None
+    """Average open-circuit programme level; left out for a digital device: then the rig's alignment sets it."""
+    channel_match_db: Deviation
+    """Level difference between the two channels, left over right; half is given to each."""
+    z_mismatch: Deviation
+    """(Z left - Z right) / Z, a plain ratio; half is given to each."""
+    level_setting: Id | None = None
+    mono_setting: Id | None = None
+
+
+class InputMode(Record):
+    """How an input behaves with its switch in one position. Levels are what arrives at the contacts."""
+
+    when: str | None = None
+    z_differential_ohm: AboveZero
+    z_common_ohm: AboveZero
+    """From each leg to g."""
+    z_common_mismatch: Deviation
+    """(Z hot - Z cold) / Z, a plain ratio; half is given to each."""
+    rejection_db: Deviation
+    """The receiver's own, with ideal legs and no source imbalance. A stated value adds v_cm in phase with hot."""
+    rejection_corner_hz: AboveZero
+    """Above it the rejection falls by 6 dB an octave."""
+    nominal_dbu: Quantity
+    """Average level that drives the device properly with its control at the mark."""
+    boost_db: NotNegative
+    """What the control still adds above the mark."""
+    clip_dbu: Quantity
+    noise_dbu: Quantity
+    """The input's own noise, 20 Hz to 20 kHz, referred to its contacts."""
+
+
+class BalancedInput(Record):
+    """A differential receiver: takes hot minus cold, and a little of what both carry."""
+
+    type: Literal["balanced"] = "balanced"
+    id: Id
+    label: Label
+    connectors: tuple[Id, ...] = Field(min_length=1)
+    hot: Point
+    cold: Point
+    screen: Point
+    mode_setting: Id | None = None
+    modes: tuple[InputMode, ...] = Field(min_length=1, max_length=6)
+
+
+class Mix(Record):
+    """Inputs that are heard together. A stereo mix has a left and a right; a mono one only `left`."""
+
+    id: Id
+    label: Label
+    left: tuple[Id, ...]
+    right: tuple[Id, ...] = ()
+
+
+class ChoiceSetting(Record):
+    """A switch with named positions."""
+
+    type: Literal["choice"] = "choice"
+    id: Id
+    label: Label
+    options: tuple[Label, ...] = Field(min_length=2, max_length=12)
+    default: Label
+
+
+class LevelSetting(Record):
+    """A volume control in dB; 0 is fully up."""
+
+    type: Literal["level"] = "level"
+    id: Id
+    label: Label
+    min_db: Number
+    max_db: Number
+    default_db: Number
+
+
+class SwitchSetting(Record):
+    """On or off."""
+
+    type: Literal["switch"] = "switch"
+    id: Id
+    label: Label
+    default: Annotated[bool, Field(strict=True)] = False
+
+
+Setting = Annotated[ChoiceSetting | LevelSetting | SwitchSetting, Field(discriminator="type")]
+
+
+class Earthing(Record):
+    """How the gear meets the building: through its cord's earth conductor, or not at all."""
+
+    type: Literal["class-1", "floating"]
+    cord_ohm: AboveZero | None = None
+    """Protective conductor of the cord, class 1 only."""
+    reference_to_chassis_ohm: NotNegative = Value(value=0.0, source="common practice: g bonded to chassis")
+
+
+class Part(Identified):
+    """One kind of thing. A rig carries the parts it uses, so a later library never changes an old verdict."""
+
+    revision: Annotated[int, Field(strict=True, ge=1, le=1_000_000)] = 1
+    name: Label
+    words: Words = ""
+    kind: Literal["gear", "lead", "adapter", "box"]
+    connectors: tuple[Connector, ...] = Field(min_length=1, max_length=64)
+    wires: tuple[Wire, ...] = Field(default=(), max_length=512)
+    cables: tuple[Cable, ...] = Field(default=(), max_length=64)
+    elements: tuple[Element, ...] = Field(default=(), max_length=256)
+    outputs: tuple[UnbalancedOutput, ...] = Field(default=(), max_length=64)
+    inputs: tuple[BalancedInput, ...] = Field(default=(), max_length=64)
+    mixes: tuple[Mix, ...] = Field(default=(), max_length=16)
+    settings: tuple[Setting, ...] = Field(default=(), max_length=64)
+    earthing: Earthing | None = None
+    stock_lengths_m: tuple[Number, ...] = Field(default=(), max_length=32)
+    """Leads only: lengths in which it is usually made, for what has to be borrowed or bought."""

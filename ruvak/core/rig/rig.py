@@ -1,0 +1,127 @@
+"""The plan for one occasion: venue, gear, kit, runs, and the parts they are made of."""
+
+from functools import cached_property
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, StringConstraints
+
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.values import AboveZero, Id, Identified, Label, Number, Quantity, Record, Words
+
+End = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}\.[a-z0-9][a-z0-9-]{0,63}$")]
+"""owner.connector: a gear's or kit item's id, then the connector's."""
+
+SettingValue = Annotated[bool, Field(strict=True)] | Number | Label
+
+MAX_LENGTH_M = 1000.0
+
+
+class Venue(Record):
+    """Where it happens."""
+
+    name: Label
+    mains_hz: Literal[50, 60] = 50
+
+
+class Gear(Identified):
+    """A device standing in the rig. `settings` holds only what differs from the part's defaults."""
+
+    name: Label
+    part: Id
+    settings: dict[Id, SettingValue] = Field(default_factory=dict, max_length=64)
+
+
+class KitItem(Identified):
+    """A lead, adapter or box that is owned; leads have a length."""
+
+    tag: Label
+    part: Id
+    length_m: Annotated[float, Field(strict=True, allow_inf_nan=False, gt=0, le=MAX_LENGTH_M)] | None = None
+    owned: Annotated[bool, Field(strict=True)] = True
+    """False while it still has to be borrowed or bought."""
+
+
+class Join(Record):
+    """Two connectors pushed into each other."""
+
+    a: End
+    b: End
+
+
+class Run(Identified):
+    """One path from source sockets to destination sockets, leg by leg from the source."""
+
+    number: Annotated[int, Field(strict=True, ge=1, le=9999)]
+    name: Label
+    legs: tuple[Id, ...] = Field(default=(), max_length=64)
+    joins: tuple[Join, ...] = Field(default=(), max_length=256)
+
+
+class Assumptions(Record):
+    """What holds where nobody has measured. A rig carries its own copy."""
+
+    contact_ohm: dict[str, AboveZero]
+    """Resistance of one mated contact, by connector family."""
+    stray_f: AboveZero
+    """Capacitance to earth of anything that floats."""
+    temperature_c: Quantity
+
+
+class Alignment(Record):
+    """How far the average programme lies below digital full scale."""
+
+    full_scale_dbu: Number = 24.0
+    nominal_dbu: Number = 4.0
+    source: Words = "SMPTE RP 155: +4 dBu = -20 dBFS"
+
+    @property
+    def headroom_db(self) -> float:
+        """Full scale over nominal, in dB."""
+        return self.full_scale_dbu - self.nominal_dbu
+
+
+class Rig(Record):
+    """The whole document, as it stands in a file."""
+
+    format: Literal["ruvak-rig"] = "ruvak-rig"
+    version: Literal[1] = 1
+    id: Id
+    name: Label
+    occasion: Words = ""
+    venue: Venue
+    length_unit: Literal["m", "ft"] = "m"
+    alignment: Alignment = Alignment()
+    assumptions: Assumptions | None = None
+    gear: tuple[Gear, ...] = Field(default=(), max_length=2000)
+    kit: tuple[KitItem, ...] = Field(default=(), max_length=10_000)
+    runs: tuple[Run, ...] = Field(default=(), max_length=2000)
+    parts: tuple[Part, ...] = Field(default=(), max_length=2000)
+
+    def replaced(self, **changes: Any) -> "Rig":
+        """A copy with some fields exchanged (values already validated) and nothing remembered of the old look-ups."""
+        fields = {name: getattr(self, name) for name in type(self).model_fields}
+        return type(self).model_construct(**{**fields, **changes})
+
+    def part_of(self, owner_id: str) -> Part:
+        """The part behind a gear's or kit item's id. KeyError where there is none (check() runs first)."""
+        return self.parts_by_id[self.owners_by_id[owner_id].part]
+
+    @cached_property
+    def parts_by_id(self) -> dict[str, Part]:
+        """Parts by id."""
+        return {part.id: part for part in self.parts}
+
+    @cached_property
+    def owners_by_id(self) -> dict[str, Gear | KitItem]:
+        """Gear and kit by id; the two share one set of ids."""
+        return {**{gear.id: gear for gear in self.gear}, **{item.id: item for item in self.kit}}
+
+
+def setting_of(gear: Gear, part: Part, setting_id: str) -> SettingValue:
+    """A gear's setting, or its part's default. KeyError where the part has no such setting."""
+    if setting_id in gear.settings:
+        return gear.settings[setting_id]
+    for setting in part.settings:
+        if setting.id == setting_id:
+            return setting.default_db if setting.type == "level" else setting.default
+    raise KeyError(setting_id)

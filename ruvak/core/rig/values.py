@@ -1,0 +1,69 @@
+"""Numbers that say where they come from."""
+
+from typing import Annotated, Any
+
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
+from pydantic_core import PydanticCustomError
+
+Number = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=-1e15, le=1e15)]
+Id = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
+Label = Annotated[str, StringConstraints(min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]*$")]
+Words = Annotated[str, StringConstraints(max_length=600, pattern=r"^[^\x00-\x08\x0b\x0c\x0e-\x1f\x7f]*$")]
+"""Free text; control characters are refused, PostgreSQL cannot keep NUL."""
+
+
+class Record(BaseModel):
+    """Base of every record: frozen, and unknown fields are refused by name."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class Identified(Record):
+    """Something with a stable id, unique among its kind."""
+
+    id: Id
+
+
+class Value(Record):
+    """A figure with its likely range and provenance. A bare number in a file means: stated by a person."""
+
+    value: Number
+    low: Number | None = None
+    high: Number | None = None
+    source: Words = "stated"
+
+
+class Spread(Record):
+    """A deviation whose sign nobody knows: the likely size and the worst, in the unit of its field's name."""
+
+    likely: Number
+    worst: Number
+    source: Words = "stated"
+
+
+def _number_as_value(given: Any) -> Any:
+    if isinstance(given, int | float) and not isinstance(given, bool):
+        return {"value": given}
+    return given
+
+
+def _above_zero(given: Value) -> Value:
+    if given.value <= 0:
+        raise PydanticCustomError("not_above_zero", "must be above zero, but it is {value}", {"value": given.value})
+    return given
+
+
+def _not_negative(given: Value) -> Value:
+    if given.value < 0:
+        raise PydanticCustomError("negative", "cannot be negative, but it is {value}", {"value": given.value})
+    return given
+
+
+Quantity = Annotated[Value, BeforeValidator(_number_as_value, json_schema_input_type=Value | float)]
+"""A Value, or in a file simply its number."""
+
+AboveZero = Annotated[Quantity, AfterValidator(_above_zero)]
+NotNegative = Annotated[Quantity, AfterValidator(_not_negative)]
+
+Deviation = Annotated[Value | Spread, BeforeValidator(_number_as_value, json_schema_input_type=Value | Spread | float)]
+"""Either a stated, signed figure (Value) or one of unknown sign (Spread)."""

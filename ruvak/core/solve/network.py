@@ -1,0 +1,66 @@
+"""The solver's input: element arrays between numbered nodes. Node EARTH is the reference and has no unknown."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+EARTH = -1
+
+Ints = NDArray[np.int64]
+Floats = NDArray[np.float64]
+Complexes = NDArray[np.complex128]
+
+
+@dataclass(frozen=True)
+class Bundle:
+    """Branches whose currents are unknowns, magnetically coupled to each other.
+
+    For each branch k from node a[k] to node b[k], with current I flowing a to b and emf E driving that way:
+    V_a - V_b - R_k I_k - j w sum_m L_km I_m = -E_k.
+    `a`, `b`: shape (n,); `ohm`: (n,); `henry`: (n, n), symmetric.
+    """
+
+    a: tuple[int, ...]
+    b: tuple[int, ...]
+    ohm: tuple[float, ...]
+    henry: tuple[tuple[float, ...], ...]
+
+
+@dataclass(frozen=True)
+class IdealTransformer:
+    """(V_p - V_q) = ratio (V_s - V_t); secondary current is ratio times the primary's."""
+
+    p: int
+    q: int
+    s: int
+    t: int
+    ratio: float
+
+
+@dataclass(frozen=True)
+class Network:
+    """All elements. Unknowns, in order: node voltages, branch currents, transformer primary currents."""
+
+    node_names: tuple[str, ...]
+    conductances: tuple[tuple[int, int, float], ...]
+    """(a, b, siemens)"""
+    capacitances: tuple[tuple[int, int, float], ...]
+    """(a, b, farad)"""
+    bundles: tuple[Bundle, ...]
+    transformers: tuple[IdealTransformer, ...]
+
+    @property
+    def node_count(self) -> int:
+        """Nodes without the reference."""
+        return len(self.node_names)
+
+    @property
+    def branch_count(self) -> int:
+        """Branches over all bundles, numbered in order."""
+        return sum(len(bundle.a) for bundle in self.bundles)
+
+    @property
+    def size(self) -> int:
+        """Number of unknowns."""
+        return self.node_count + self.branch_count + len(self.transformers)
