@@ -25,7 +25,7 @@ class Effect(Record):
     after: Figures
 
 
-class Piece(Record):
+class Needed(Record):
     """Something the remedy uses, and whether it is in the kit."""
 
     item: Id
@@ -41,7 +41,7 @@ class Remedy(Record):
     effect: str
     helps: bool
     edit: Edit
-    pieces: tuple[Piece, ...]
+    pieces: tuple[Needed, ...]
     changes: int
     effects: tuple[Effect, ...]
     """The run itself first, then every other run it touches."""

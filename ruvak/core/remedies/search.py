@@ -9,7 +9,7 @@ from ruvak.core.judge.rule import active
 from ruvak.core.judge.sentences import number, signed
 from ruvak.core.parts.library import library
 from ruvak.core.remedies.paths import Path, edit_for, paths
-from ruvak.core.remedies.remedy import Effect, Figures, Piece, Remedy
+from ruvak.core.remedies.remedy import Effect, Figures, Needed, Remedy
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.part import Part
@@ -101,7 +101,7 @@ class _Search:
             helps=after_rank > before_rank and not any(_worse(effect) for effect in effects),
             edit=edit,
             pieces=tuple(
-                Piece(item=item.id, words=_words(parts[item.part].name, item), in_kit=item.owned)
+                Needed(item=item.id, words=_words(parts[item.part].name, item), in_kit=item.owned)
                 for item in items
                 if item.id not in self.run.legs
             ),

@@ -7,7 +7,9 @@ from pydantic import ValidationError
 from pydantic_core import ErrorDetails, from_json
 
 from ruvak.core.errors import Fault, RigFault
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.part import POINT_PATTERN
+from ruvak.core.rig.rig import END_PATTERN, Rig
+from ruvak.core.rig.values import ID_PATTERN
 
 FORMAT = "ruvak-rig"
 VERSION = 1
@@ -76,6 +78,17 @@ _SENTENCES = {
     "string_type": "should be text in quotes.",
     "json_invalid": "is not JSON.",
     "too_long": "has too many entries.",
+    "too_short": "should not be empty.",
+    "string_too_long": "is too long.",
+    "string_too_short": "should not be empty.",
+    "union_tag_invalid": "is of a kind this program does not know.",
+    "union_tag_not_found": "does not say of which kind it is.",
+}
+
+_PATTERNS = {
+    ID_PATTERN: "is an id: small letters, digits and hyphens, at most 64, starting with a letter or digit.",
+    END_PATTERN: "is an end: the gear's or kit item's id, a dot, and its connector, as in laptop.phones.",
+    POINT_PATTERN: "is a point: connector.contact, as in in.T, or the bare name of an inner node.",
 }
 
 
@@ -91,7 +104,7 @@ def _sentence(error: ErrorDetails) -> str:
         case "less_than_equal":
             return f"can be at most {context['le']:g}."
         case "string_pattern_mismatch":
-            return f"holds characters it may not, or none; it should match {context['pattern']}."
+            return _PATTERNS.get(context["pattern"], "holds characters it may not.")
         case "enum" | "literal_error":
             return f"should be one of {context['expected']}."
         case other:

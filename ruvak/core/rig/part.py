@@ -24,7 +24,8 @@ from ruvak.core.rig.values import (
     Words,
 )
 
-Point = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?$", max_length=80)]
+POINT_PATTERN = r"^[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?$"
+Point = Annotated[str, StringConstraints(pattern=POINT_PATTERN, max_length=80)]
 
 SIGNAL_REFERENCE = "g"
 CHASSIS = "chassis"

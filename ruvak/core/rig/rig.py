@@ -8,7 +8,8 @@ from pydantic import Field, StringConstraints
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.values import AboveZero, Id, Identified, Label, Number, Quantity, Record, Words
 
-End = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}\.[a-z0-9][a-z0-9-]{0,63}$")]
+END_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}\.[a-z0-9][a-z0-9-]{0,63}$"
+End = Annotated[str, StringConstraints(pattern=END_PATTERN)]
 """owner.connector: a gear's or kit item's id, then the connector's."""
 
 SettingValue = Annotated[bool, Field(strict=True)] | Number | Label

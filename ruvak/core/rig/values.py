@@ -6,7 +6,8 @@ from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Fie
 from pydantic_core import PydanticCustomError
 
 Number = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=-1e15, le=1e15)]
-Id = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
+ID_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}$"
+Id = Annotated[str, StringConstraints(pattern=ID_PATTERN)]
 Label = Annotated[str, StringConstraints(min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]*$")]
 Words = Annotated[str, StringConstraints(max_length=600, pattern=r"^[^\x00-\x08\x0b\x0c\x0e-\x1f\x7f]*$")]
 """Free text; control characters are refused, PostgreSQL cannot keep NUL."""

@@ -19,7 +19,7 @@ class DrawnConnector(Record):
     contacts: tuple[str, ...]
 
 
-class Piece(Record):
+class DrawnPiece(Record):
     """Gear at an end, or a leg. `column` counts joins from the source."""
 
     owner: str
@@ -62,7 +62,7 @@ class DrawnConductor(Record):
 class RunDrawing(Record):
     """Everything the strip needs; nothing about position in pixels."""
 
-    pieces: tuple[Piece, ...]
+    pieces: tuple[DrawnPiece, ...]
     links: tuple[DrawnLink, ...]
     elements: tuple[DrawnElement, ...]
     conductors: tuple[DrawnConductor, ...]
@@ -103,7 +103,7 @@ def ends_of(rig: Rig, run: Run, side: Literal["in", "out"]) -> tuple[tuple[str, 
     return tuple(found.items())
 
 
-def _pieces(rig: Rig, run: Run) -> tuple[Piece, ...]:
+def _pieces(rig: Rig, run: Run) -> tuple[DrawnPiece, ...]:
     partner = {join.a: join.b for join in run.joins} | {join.b: join.a for join in run.joins}
     lanes: dict[str, int] = {}
     columns: dict[str, int] = {}
@@ -147,7 +147,7 @@ def _pieces(rig: Rig, run: Run) -> tuple[Piece, ...]:
     return tuple(pieces)
 
 
-def _piece(rig: Rig, owner: str, column: int, ins: list[str], outs: list[str], lanes: dict[str, int]) -> Piece:
+def _piece(rig: Rig, owner: str, column: int, ins: list[str], outs: list[str], lanes: dict[str, int]) -> DrawnPiece:
     thing, part = rig.owners_by_id[owner], rig.part_of(owner)
     by_id = {connector.id: connector for connector in part.connectors}
 
@@ -156,7 +156,7 @@ def _piece(rig: Rig, owner: str, column: int, ins: list[str], outs: list[str], l
         contacts = tuple(f"{end}.{contact}" for contact in contacts_of(connector))
         return DrawnConnector(end=end, label=connector.label, form=connector.form, lane=lanes[end], contacts=contacts)
 
-    return Piece(
+    return DrawnPiece(
         owner=owner,
         kind=part.kind,
         name=thing.tag if isinstance(thing, KitItem) else thing.name,
@@ -174,7 +174,9 @@ def _far_side(part: Part, entered: str) -> tuple[Connector, ...]:
     return tuple(connector for connector in part.connectors if connector.side != side)
 
 
-def _conductors(rig: Rig, traced: Trace, pieces: tuple[Piece, ...], points: set[str]) -> tuple[DrawnConductor, ...]:
+def _conductors(
+    rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...], points: set[str]
+) -> tuple[DrawnConductor, ...]:
     carries: dict[str, dict[str, None]] = {}
     arrives: dict[str, dict[str, None]] = {}
     for piece in pieces:

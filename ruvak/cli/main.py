@@ -1,0 +1,123 @@
+"""ruvak solve | export | import | backup | restore | migrate | demo | schema | openapi"""
+
+import argparse
+import json
+import os
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+from ruvak.core.analyse import analyse
+from ruvak.core.errors import RigFault, RuvakError
+from ruvak.core.rig.files import rig_from_json, rig_to_json
+from ruvak.core.rig.rig import Rig
+from ruvak.service.demo_data import add_demo
+from ruvak.service.states import Person
+from ruvak.service.upkeep import back_up, bring_back, migrate, rigs_at
+
+AT_THE_PROMPT = Person(id="command-line", name="Command line")
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Runs one command; 0 when it worked, 2 with a sentence on standard error when it did not."""
+    options = _parser().parse_args(arguments)
+    command: Callable[[argparse.Namespace], str] = options.command
+    try:
+        said = command(options)
+    except RigFault as fault:
+        for one in fault.faults:
+            print(f"ruvak: {one.where}: {one.sentence}", file=sys.stderr)
+        return 2
+    except RuvakError as problem:
+        print(f"ruvak: {problem}", file=sys.stderr)
+        return 2
+    except OSError as problem:
+        print(f"ruvak: {problem.filename}: {problem.strerror}.", file=sys.stderr)
+        return 2
+    if said:
+        print(said)
+    return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="ruvak", description="Plans sound runs and computes what they will do.")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+
+    def add(name: str, words: str, command: Callable[[argparse.Namespace], str]) -> argparse.ArgumentParser:
+        made = commands.add_parser(name, help=words, description=words)
+        made.set_defaults(command=command)
+        return made
+
+    add("solve", "analyse a rig file and print the analysis as JSON", _solve).add_argument("file", type=Path)
+    export = add("export", "write a saved rig as a rig file", _export)
+    export.add_argument("rig")
+    export.add_argument("-o", "--output", type=Path, help="file to write; standard output without it")
+    add("import", "save a rig file into the database", _import).add_argument("file", type=Path)
+    add("backup", "write every rig with its history into one file", _backup).add_argument("file", type=Path)
+    add("restore", "replace everything in the database by a backup", _restore).add_argument("file", type=Path)
+    add("migrate", "bring the database's schema up to date", _migrate)
+    add("demo", "add the demo rig to an empty database", _demo)
+    add("schema", "print the rig format's JSON Schema", _schema)
+    add("openapi", "print the API's OpenAPI document", _openapi)
+    return parser
+
+
+def _url() -> str:
+    url = os.environ.get("RUVAK_DATABASE_URL")
+    if not url:
+        raise RuvakError("RUVAK_DATABASE_URL is not set. Use script/ruvak while script/demo runs: it sets it.")
+    return url
+
+
+def _solve(options: argparse.Namespace) -> str:
+    return analyse(rig_from_json(options.file.read_bytes())).model_dump_json(indent=2)
+
+
+def _export(options: argparse.Namespace) -> str:
+    text = rig_to_json(rigs_at(_url()).exported(options.rig))
+    if options.output is None:
+        return text.rstrip("\n")
+    options.output.write_text(text, encoding="utf-8")
+    return f"Wrote {options.output}."
+
+
+def _import(options: argparse.Namespace) -> str:
+    state = rigs_at(_url()).imported(rig_from_json(options.file.read_bytes()), AT_THE_PROMPT)
+    return f"Saved as {state.rig.id}."
+
+
+def _backup(options: argparse.Namespace) -> str:
+    back_up(_url(), options.file)
+    return f"Wrote {options.file}."
+
+
+def _restore(options: argparse.Namespace) -> str:
+    bring_back(_url(), options.file)
+    return f"Everything is as it was in {options.file}."
+
+
+def _migrate(options: argparse.Namespace) -> str:
+    migrate(_url())
+    return ""
+
+
+def _demo(options: argparse.Namespace) -> str:
+    return "Added the demo rig." if add_demo(rigs_at(_url())) else ""
+
+
+def _schema(options: argparse.Namespace) -> str:
+    schema = Rig.model_json_schema(mode="validation")
+    return json.dumps({"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}, indent=2)
+
+
+def _openapi(options: argparse.Namespace) -> str:
+    from ruvak.web.app import create_app
+    from ruvak.web.openapi import document
+    from ruvak.web.settings import Settings
+
+    # The document needs no database; the engine connects only when asked something.
+    return json.dumps(document(create_app(Settings("postgresql+psycopg://localhost/none", "unused"))), indent=2)
+
+
+if __name__ == "__main__":
+    sys.exit(main())

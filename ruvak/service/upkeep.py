@@ -1,0 +1,27 @@
+"""Use cases about the database as a whole: open it, migrate it, back it up, bring it back."""
+
+from pathlib import Path
+
+from ruvak.service.rigs import Rigs
+from ruvak.store import backup, database
+
+
+def rigs_at(url: str) -> Rigs:
+    """The rigs of the database at `url`."""
+    return Rigs(database.sessions_for(database.engine_for(url)))
+
+
+def migrate(url: str) -> None:
+    """Brings the schema up to date, keeping the data."""
+    database.upgrade(url)
+
+
+def back_up(url: str, file: Path) -> None:
+    """Every rig with its history into one file. Raises BackupProblem."""
+    backup.backup(url, file)
+
+
+def bring_back(url: str, file: Path) -> None:
+    """Replaces everything by a backup, then brings its schema up to date. Raises BackupProblem."""
+    backup.restore(url, file)
+    database.upgrade(url)

@@ -1,0 +1,185 @@
+"""Rows to records and back. A saved rig loads as exactly the record that was given."""
+
+from collections.abc import Sequence
+from typing import TypeVar
+
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import Alignment, Assumptions, Gear, Join, KitItem, Rig, Run, Venue
+from ruvak.store.tables import Base, GearRow, JoinRow, KitRow, LegRow, PartRow, RigRow, RunRow, VenueRow
+
+Row = TypeVar("Row", PartRow, GearRow, KitRow, RunRow)
+
+
+def load_rig(session: Session, row: RigRow) -> Rig:
+    """The rig behind its row."""
+    venue = session.get_one(VenueRow, row.venue_id)
+    legs: dict[str, list[str]] = {}
+    for leg in session.scalars(select(LegRow).where(LegRow.rig_id == row.id).order_by(LegRow.position)):
+        legs.setdefault(leg.run_id, []).append(leg.item_id)
+    joins: dict[str, list[Join]] = {}
+    for join in session.scalars(select(JoinRow).where(JoinRow.rig_id == row.id).order_by(JoinRow.position)):
+        joins.setdefault(join.run_id, []).append(Join(a=join.a_end, b=join.b_end))
+    return Rig(
+        id=row.id,
+        name=row.name,
+        occasion=row.occasion,
+        venue=Venue.model_validate({"name": venue.name, "mains_hz": venue.mains_hz}),
+        length_unit="ft" if row.length_unit == "ft" else "m",
+        alignment=Alignment.model_validate(row.alignment),
+        assumptions=Assumptions.model_validate(row.assumptions),
+        parts=tuple(Part.model_validate(part.body) for part in _rows(session, PartRow, row.id)),
+        gear=tuple(
+            Gear(id=gear.id, name=gear.name, part=gear.part_id, settings=gear.settings)
+            for gear in _rows(session, GearRow, row.id)
+        ),
+        kit=tuple(
+            KitItem(id=item.id, tag=item.tag, part=item.part_id, length_m=item.length_m, owned=item.owned)
+            for item in _rows(session, KitRow, row.id)
+        ),
+        runs=tuple(
+            Run(
+                id=run.id,
+                number=run.number,
+                name=run.name,
+                legs=tuple(legs.get(run.id, ())),
+                joins=tuple(joins.get(run.id, ())),
+            )
+            for run in _rows(session, RunRow, row.id)
+        ),
+    )
+
+
+def create_rig(session: Session, rig: Rig) -> RigRow:
+    """A new rig with all its rows. The rig is embedded and checked; its id is free."""
+    venue = VenueRow(id=f"venue-of-{rig.id}", name=rig.venue.name, mains_hz=rig.venue.mains_hz)
+    session.add(venue)
+    session.flush()
+    row = RigRow(id=rig.id, venue_id=venue.id, version=0, **_rig_columns(rig))
+    session.add(row)
+    session.flush()
+    _save_things(session, None, rig)
+    return row
+
+
+def save_rig(session: Session, row: RigRow, before: Rig, after: Rig) -> None:
+    """Writes what differs between the two records; rows that stay the same are not touched."""
+    for column, value in _rig_columns(after).items():
+        setattr(row, column, value)
+    _save_things(session, before, after)
+
+
+def delete_rig(session: Session, row: RigRow) -> None:
+    """The rig and all its rows, its history included."""
+    venue_id = row.venue_id
+    for table in (LegRow, JoinRow, RunRow, KitRow, GearRow, PartRow):
+        session.execute(delete(table).where(table.rig_id == row.id))
+    session.delete(row)
+    session.flush()
+    session.execute(delete(VenueRow).where(VenueRow.id == venue_id))
+
+
+def _rig_columns(rig: Rig) -> dict[str, object]:
+    return {
+        "name": rig.name,
+        "occasion": rig.occasion,
+        "length_unit": rig.length_unit,
+        "alignment": rig.alignment.model_dump(mode="json"),
+        "assumptions": rig.assumptions.model_dump(mode="json") if rig.assumptions else {},
+    }
+
+
+def _rows(session: Session, table: type[Row], rig_id: str) -> Sequence[Row]:
+    return session.scalars(select(table).where(table.rig_id == rig_id).order_by(table.position)).all()
+
+
+def _save_things(session: Session, before: Rig | None, after: Rig) -> None:
+    """Parts and kit first, since others refer to them; what is gone leaves in the opposite order."""
+    runs_changed = before is None or before.runs != after.runs
+    if runs_changed:
+        session.execute(delete(LegRow).where(LegRow.rig_id == after.id))
+        session.execute(delete(JoinRow).where(JoinRow.rig_id == after.id))
+    for old, new, table in reversed(_pairs(before, after)):
+        gone = {thing.id for thing in old} - {thing.id for thing in new}
+        if gone:
+            session.execute(delete(table).where(table.rig_id == after.id, table.id.in_(gone)))
+    for old, new, _ in _pairs(before, after):
+        if old != new:
+            _write(session, after.id, old, new)
+            session.flush()
+    if runs_changed:
+        session.add_all(_run_rows(after))
+    session.flush()
+
+
+def _pairs(
+    before: Rig | None, after: Rig
+) -> list[
+    tuple[
+        Sequence[Part | Gear | KitItem | Run],
+        Sequence[Part | Gear | KitItem | Run],
+        type[PartRow] | type[GearRow] | type[KitRow] | type[RunRow],
+    ]
+]:
+    return [
+        (before.parts if before else (), after.parts, PartRow),
+        (before.gear if before else (), after.gear, GearRow),
+        (before.kit if before else (), after.kit, KitRow),
+        (before.runs if before else (), after.runs, RunRow),
+    ]
+
+
+def _write(
+    session: Session,
+    rig_id: str,
+    old: Sequence[Part | Gear | KitItem | Run],
+    new: Sequence[Part | Gear | KitItem | Run],
+) -> None:
+    known = {thing.id: (position, thing) for position, thing in enumerate(old)}
+    for position, thing in enumerate(new):
+        if known.get(thing.id) != (position, thing):
+            session.merge(_row(rig_id, position, thing))
+
+
+def _row(rig_id: str, position: int, thing: Part | Gear | KitItem | Run) -> Base:
+    match thing:
+        case Part():
+            body = thing.model_dump(mode="json")
+            return PartRow(rig_id=rig_id, position=position, id=thing.id, revision=thing.revision, body=body)
+        case Gear():
+            return GearRow(
+                rig_id=rig_id,
+                position=position,
+                id=thing.id,
+                name=thing.name,
+                part_id=thing.part,
+                settings=dict(thing.settings),
+            )
+        case KitItem():
+            return KitRow(
+                rig_id=rig_id,
+                position=position,
+                id=thing.id,
+                tag=thing.tag,
+                part_id=thing.part,
+                length_m=thing.length_m,
+                owned=thing.owned,
+            )
+        case Run():
+            return RunRow(rig_id=rig_id, position=position, id=thing.id, number=thing.number, name=thing.name)
+
+
+def _run_rows(rig: Rig) -> list[Base]:
+    rows: list[Base] = []
+    for run in rig.runs:
+        rows += [
+            LegRow(rig_id=rig.id, run_id=run.id, position=position, item_id=leg)
+            for position, leg in enumerate(run.legs)
+        ]
+        rows += [
+            JoinRow(rig_id=rig.id, run_id=run.id, position=position, a_end=join.a, b_end=join.b)
+            for position, join in enumerate(run.joins)
+        ]
+    return rows

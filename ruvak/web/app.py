@@ -1,0 +1,49 @@
+"""The application factory."""
+
+from datetime import timedelta
+
+from flask_openapi3 import Info, OpenAPI
+
+from ruvak import __version__
+from ruvak.service.rigs import Rigs
+from ruvak.store.database import engine_for, sessions_for
+from ruvak.web import errors, logs, pages, security
+from ruvak.web.answers import EXTENSION
+from ruvak.web.api import edits, health, rigs, session
+from ruvak.web.schemas import Problem
+from ruvak.web.settings import MAX_BODY_BYTES, Settings, from_environment
+
+
+def create_app(settings: Settings | None = None) -> OpenAPI:
+    """An app on one database. Workers keep no state, so any number of them can run."""
+    settings = settings or from_environment()
+    app = OpenAPI(
+        __name__,
+        info=Info(title="Ruvak", version=__version__, description="Plans sound runs and computes what they will do."),
+        security_schemes={"csrf": {"type": "apiKey", "in": "header", "name": "X-CSRF-Token"}},
+        validation_error_model=Problem,
+        validation_error_callback=errors.invalid,
+        doc_ui=False,
+        static_folder=None,
+    )
+    app.config.update(
+        SECRET_KEY=settings.secret_key,
+        MAX_CONTENT_LENGTH=MAX_BODY_BYTES,
+        PERMANENT_SESSION_LIFETIME=timedelta(days=365),
+        SESSION_COOKIE_NAME="ruvak",
+        SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_COOKIE_SECURE=settings.secure_cookies,
+        WTF_CSRF_HEADERS=["X-CSRF-Token"],
+        WTF_CSRF_TIME_LIMIT=None,
+    )
+    engine = engine_for(settings.database_url)
+    app.extensions[health.ENGINE] = engine
+    app.extensions[EXTENSION] = Rigs(sessions_for(engine))
+    logs.init_app(app)
+    errors.init_app(app)
+    security.init_app(app)
+    for blueprint in (session.api, rigs.api, edits.api, health.api):
+        app.register_api(blueprint)
+    pages.init_app(app)
+    return app

@@ -1,0 +1,91 @@
+"""Every error as one JSON shape, with a status that says whose turn it is."""
+
+import logging
+
+from flask import Flask, Response, g, make_response
+from flask_wtf.csrf import CSRFError
+from pydantic import ValidationError
+from sqlalchemy.exc import OperationalError
+from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
+
+from ruvak.core.errors import BadEdit, RigFault, RuvakError
+from ruvak.core.rig.files import faults_of
+from ruvak.service.problems import Conflict
+from ruvak.web.schemas import FaultBody, Problem
+from ruvak.web.settings import MAX_BODY_BYTES
+
+STATUS = {"not_found": 404, "conflict": 409, "nothing_to_undo": 409, "bad_rig": 422, "bad_edit": 422}
+
+_SENTENCES = {
+    400: "The request could not be read.",
+    404: "There is nothing at this address.",
+    405: "This address does not take that method.",
+    415: "Send JSON, with Content-Type: application/json.",
+}
+
+log = logging.getLogger("ruvak.web")
+
+
+def init_app(app: Flask) -> None:
+    """Registers the handlers."""
+    app.register_error_handler(RuvakError, _ruvak)
+    app.register_error_handler(RequestEntityTooLarge, _too_large)
+    app.register_error_handler(CSRFError, _csrf)
+    app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(OperationalError, _database)
+    app.register_error_handler(Exception, _unexpected)
+
+
+def reply(problem: Problem, status: int) -> Response:
+    """The problem as a response, with the request's id in it."""
+    body = problem.model_copy(update={"request_id": getattr(g, "request_id", None)})
+    return make_response(body.model_dump_json(), status, {"Content-Type": "application/json"})
+
+
+def invalid(error: ValidationError) -> Response:
+    """A body whose fields are wrong; what was sent is not echoed."""
+    faults = tuple(FaultBody(code=f.code, where=f.where, sentence=f.sentence) for f in faults_of(error))
+    lines = " ".join(f"{fault.where} {fault.sentence}" for fault in faults[:3])
+    return reply(Problem(code="bad_request", message=lines, faults=faults), 422)
+
+
+def _ruvak(error: RuvakError) -> Response:
+    faults: tuple[FaultBody, ...] = ()
+    if isinstance(error, RigFault):
+        faults = tuple(FaultBody(code=f.code, where=f.where, sentence=f.sentence) for f in error.faults)
+    elif isinstance(error, BadEdit):
+        faults = (FaultBody(code=error.code, where=error.where, sentence=str(error)),)
+    version = error.current_version if isinstance(error, Conflict) else None
+    problem = Problem(code=error.code, message=str(error), faults=faults, current_version=version)
+    return reply(problem, STATUS.get(error.code, 500))
+
+
+def _too_large(error: RequestEntityTooLarge) -> Response:
+    megabytes = MAX_BODY_BYTES // (1024 * 1024)
+    sentence = f"This is larger than {megabytes} MB, more than any rig file is. Check that it is the right file."
+    return reply(Problem(code="too_large", message=sentence), 413)
+
+
+def _csrf(error: CSRFError) -> Response:
+    sentence = "This page's permission to make changes has run out. Reload it; nothing saved is lost."
+    return reply(Problem(code="csrf", message=sentence), 403)
+
+
+def _http(error: HTTPException) -> Response:
+    code = error.code or 500
+    if error.response is not None:
+        return make_response(error.response)
+    name = (error.name or "error").lower().replace(" ", "_")
+    return reply(Problem(code=name, message=_SENTENCES.get(code, error.description or error.name or "")), code)
+
+
+def _database(error: OperationalError) -> Response:
+    log.error("database unreachable", exc_info=error)
+    sentence = "The database does not answer just now. What was saved is safe; try again in a moment."
+    return reply(Problem(code="database_down", message=sentence), 503)
+
+
+def _unexpected(error: Exception) -> Response:
+    log.error("unexpected error", exc_info=error)
+    sentence = "Something went wrong in the program, and it was logged. What was saved is safe; reload the page."
+    return reply(Problem(code="internal", message=sentence), 500)

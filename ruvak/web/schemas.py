@@ -1,0 +1,87 @@
+"""Bodies and answers that belong to HTTP alone."""
+
+from typing import Annotated
+
+from pydantic import Field, RootModel
+
+from ruvak.core.remedies.remedy import Remedy
+from ruvak.core.rig.edits import Edit
+from ruvak.core.rig.values import Id, Label, Record
+from ruvak.service.states import HistoryLine, RigSummary
+
+
+class FaultBody(Record):
+    """One field that is wrong."""
+
+    code: str
+    where: str
+    sentence: str
+
+
+class Problem(Record):
+    """The one error shape: a stable code, a sentence, and where it concerns fields, each of them."""
+
+    code: str
+    message: str
+    faults: tuple[FaultBody, ...] = ()
+    current_version: int | None = None
+    request_id: str | None = None
+
+
+class SessionBody(Record):
+    """This browser's person and the token every change must carry in X-CSRF-Token."""
+
+    person_name: str
+    csrf_token: str
+    app_version: str
+
+
+class PersonBody(Record):
+    """A new name for the person at this browser."""
+
+    name: Label
+
+
+class EditBody(Record):
+    """An edit, and the version of the rig it was made on."""
+
+    base_version: Annotated[int, Field(strict=True, ge=0)]
+    edit: Edit
+
+
+class PreviewBody(Record):
+    """An edit to look at without making it."""
+
+    edit: Edit
+
+
+class RigPath(Record):
+    """Which rig."""
+
+    rig_id: Id
+
+
+class RunPath(Record):
+    """Which run of which rig."""
+
+    rig_id: Id
+    run_id: Id
+
+
+class RigList(RootModel[tuple[RigSummary, ...]]):
+    """All rigs."""
+
+
+class RemedyList(RootModel[tuple[Remedy, ...]]):
+    """Solved remedies, best first."""
+
+
+class HistoryList(RootModel[tuple[HistoryLine, ...]]):
+    """Edits, newest first."""
+
+
+class Health(Record):
+    """Whether the application and its database answer."""
+
+    status: str
+    version: str

@@ -1,0 +1,59 @@
+"""Headers, the content policy, cross-site request forgery protection, and who sits at the browser."""
+
+import uuid
+
+from flask import Flask, Response, session
+from flask_wtf.csrf import CSRFProtect
+from secure import (
+    ContentSecurityPolicy,
+    CrossOriginOpenerPolicy,
+    CrossOriginResourcePolicy,
+    PermissionsPolicy,
+    ReferrerPolicy,
+    Secure,
+    XContentTypeOptions,
+    XFrameOptions,
+)
+
+from ruvak.service.states import Person
+
+NEW_PERSON = "Somebody at the desk"
+
+
+def init_app(app: Flask) -> None:
+    """Every response gets the headers; every changing request must carry the token."""
+    CSRFProtect(app)
+    policy = ContentSecurityPolicy().default_src("'self'").script_src("'self'").style_src("'self'")
+    policy = policy.img_src("'self'", "data:").font_src("'self'").connect_src("'self'").object_src("'none'")
+    policy = policy.base_uri("'none'").form_action("'self'").frame_ancestors("'none'")
+    headers = Secure(
+        csp=policy,
+        coop=CrossOriginOpenerPolicy().same_origin(),
+        corp=CrossOriginResourcePolicy().same_origin(),
+        permissions=PermissionsPolicy().camera().microphone().geolocation(),
+        referrer=ReferrerPolicy().same_origin(),
+        xcto=XContentTypeOptions().nosniff(),
+        xfo=XFrameOptions().deny(),
+    )
+
+    def protect(response: Response) -> Response:
+        headers.set_headers(response)
+        return response
+
+    app.after_request(protect)
+
+
+def person() -> Person:
+    """The person at this browser; their id lives in the signed cookie."""
+    session.permanent = True
+    if "person" not in session:
+        session["person"] = uuid.uuid4().hex
+        session["person_name"] = NEW_PERSON
+    return Person(id=session["person"], name=session["person_name"])
+
+
+def rename(name: str) -> Person:
+    """The same person under a new name."""
+    person()
+    session["person_name"] = name
+    return person()

@@ -1,0 +1,42 @@
+"""Typed settings from the environment; no secret has a default."""
+
+import os
+from dataclasses import dataclass
+from pathlib import Path
+
+MAX_BODY_BYTES = 4 * 1024 * 1024
+
+
+@dataclass(frozen=True)
+class Settings:
+    """What the web application needs to know."""
+
+    database_url: str
+    secret_key: str
+    secure_cookies: bool = False
+    """True behind HTTPS; the loopback demo has none."""
+
+
+class MissingSetting(Exception):
+    """A setting nobody gave; the message names it."""
+
+
+def from_environment() -> Settings:
+    """RUVAK_DATABASE_URL, and RUVAK_SECRET_KEY or RUVAK_SECRET_FILE; RUVAK_SECURE_COOKIES=1 behind HTTPS."""
+    return Settings(
+        database_url=_needed("RUVAK_DATABASE_URL"),
+        secret_key=_secret(),
+        secure_cookies=os.environ.get("RUVAK_SECURE_COOKIES") == "1",
+    )
+
+
+def _needed(name: str) -> str:
+    value = os.environ.get(name, "")
+    if not value:
+        raise MissingSetting(f"{name} is not set; script/demo sets it for you.")
+    return value
+
+
+def _secret() -> str:
+    path = os.environ.get("RUVAK_SECRET_FILE")
+    return Path(path).read_text(encoding="utf-8").strip() if path else _needed("RUVAK_SECRET_KEY")
