@@ -43,3 +43,10 @@ def volts_from_dbu(level_dbu: float) -> float:
 def dbu_from_dbv(level_dbv: float) -> float:
     """A level in dBV as dBu; the two scales lie 2.218 dB apart."""
     return level_dbv + ratio_db(1.0 / DBU_REFERENCE_V)
+
+
+def engineering(value: float, unit: str) -> str:
+    """A positive value with a prefix that keeps it between 1 and 1000: 1000, "ohm" gives "1 kohm"."""
+    prefixes = {-12: "p", -9: "n", -6: "\N{MICRO SIGN}", -3: "m", 0: "", 3: "k", 6: "M", 9: "G"}
+    exponent = min(9, max(-12, 3 * math.floor(math.log10(value) / 3.0 + 1e-9)))
+    return f"{value / 10.0**exponent:.3g} {prefixes[exponent]}{unit}"

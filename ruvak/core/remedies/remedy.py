@@ -38,6 +38,7 @@ class Remedy(Record):
 
     id: str
     title: str
+    detail: str
     effect: str
     helps: bool
     edit: Edit

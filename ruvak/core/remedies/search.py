@@ -33,16 +33,15 @@ def remedies_for(rig: Rig, run_id: str, shown: int = SHOWN) -> tuple[Remedy, ...
 
 
 def figures_of(found: RunAnalysis) -> Figures:
-    """The run where it is heard: its first mix, else its first input."""
+    """The sum where the run is heard (its first mix, else its first input), levels at its inputs."""
     result = found.result
-    heard = result.mixes[0] if result.mixes else None
+    sums = [mix.sum for mix in result.mixes] or [one.sum for one in result.inputs[:1]]
     levels = [level for one in result.inputs if (level := active(one)) is not None]
-    one = heard or (result.inputs[0] if result.inputs else None)
     return Figures(
         grade=found.findings[0].grade,
         codes=tuple(finding.code for finding in found.findings),
-        centre_db=one.sum.centre_db if one and one.sum else None,
-        arriving_dbu=heard.arriving_dbu if heard else (levels[0].arriving_dbu if levels else None),
+        centre_db=sums[0].centre_db if sums and sums[0] else None,
+        arriving_dbu=max((level.arriving_dbu for level in levels), default=None),
         headroom_db=min((level.headroom_db for level in levels), default=None),
     )
 
@@ -77,18 +76,18 @@ class _Search:
         if {item.id for item in path.items} == set(self.run.legs) and path.joins == self.run.joins:
             return
         changes = len({item.id for item in path.items} ^ set(self.run.legs))
-        title = self._title(path)
-        edit = edit_for(self.rig, self.run, path, title)
-        plain = self._solved(edit, title, path.items, changes)
+        title, detail = self._title(path)
+        edit = edit_for(self.rig, self.run, path, title[:120])
+        plain = self._solved(edit, title, path.items, changes, detail)
         yield plain
         if plain.helps and plain.effects[0].after.grade is not Grade.CLEAR:
             for flip in flips:
                 both = Edit(label=f"{title}; {flip.label}"[:120], ops=edit.ops + flip.ops)
-                combined = self._solved(both, f"{title}; {flip.label}", path.items, changes + 1)
+                combined = self._solved(both, f"{title}; {flip.label}", path.items, changes + 1, detail)
                 if combined.effects[0].after.grade is Grade.CLEAR:
                     yield combined
 
-    def _solved(self, edit: Edit, title: str, items: tuple[KitItem, ...], changes: int) -> Remedy:
+    def _solved(self, edit: Edit, title: str, items: tuple[KitItem, ...], changes: int, detail: str = "") -> Remedy:
         after = analyse(apply(self.rig, edit))
         mine = self._mine(after)
         effects = tuple(self._effects(after))
@@ -97,6 +96,7 @@ class _Search:
         return Remedy(
             id=_name(edit),
             title=title,
+            detail=detail,
             effect=self._sentence(effects[0], mine),
             helps=after_rank > before_rank and not any(_worse(effect) for effect in effects),
             edit=edit,
@@ -141,13 +141,17 @@ class _Search:
         only_switches = all(isinstance(op, SetSetting) for op in one.edit.ops)
         return only_switches and effect.after.codes != effect.before.codes
 
-    def _title(self, path: Path) -> str:
-        names = self.rig.parts_by_id
-        kept = set(self.run.legs)
-        new = [_words(_part_name(names, item), item) for item in path.items if item.id not in kept]
-        gone = [item.tag for item in self.rig.kit if item.id in kept - {item.id for item in path.items}]
-        title = " + ".join(new) if new else "Fewer legs"
-        return f"{title}, in place of {' and '.join(gone)}"[:120] if gone else title[:120]
+    def _title(self, path: Path) -> tuple[str, str]:
+        """What it is (its boxes and adapters, else its leads), and what goes with it and goes away."""
+        parts = self.rig.parts_by_id
+        new = [item for item in path.items if item.id not in self.run.legs]
+        main = [item for item in new if not _part(parts, item).cables] or new
+        gone = [item.tag for item in self.rig.kit if item.id in set(self.run.legs) - {one.id for one in path.items}]
+        title = " and ".join(_words(_part(parts, item).name, item) for item in main) or "Fewer legs"
+        rest = [_words(_part(parts, item).name, item) for item in new if item not in main]
+        detail = [f"with {' and '.join(rest)}"] if rest else []
+        detail += [f"in place of {' and '.join(gone)}"] if gone else []
+        return title, ", ".join(detail)
 
     def _sentence(self, effect: Effect, after: RunAnalysis) -> str:
         said = []
@@ -166,13 +170,13 @@ def _worse(effect: Effect) -> bool:
     return SEVERITY[effect.after.grade] < SEVERITY[effect.before.grade]
 
 
-def _part_name(parts: dict[str, Part], item: KitItem) -> str:
-    return (parts.get(item.part) or library()[item.part]).name
+def _part(parts: dict[str, Part], item: KitItem) -> Part:
+    return parts.get(item.part) or library()[item.part]
 
 
 def _words(name: str, item: KitItem) -> str:
-    length = f" {item.length_m:g} m" if item.length_m else ""
-    return f"{name}{length}" + (f" {item.tag}" if item.owned else "")
+    length = f", {item.length_m:g} m" if item.length_m else ""
+    return f"{item.tag if item.owned else ''} {name}{length}".strip()
 
 
 def _name(edit: Edit) -> str:

@@ -116,7 +116,6 @@ class MixResult(Record):
     sum_null: NullReason | None
     left: tuple[ChannelGain, ...]
     right: tuple[ChannelGain, ...]
-    arriving_dbu: float | None
 
 
 class RunResult(Record):

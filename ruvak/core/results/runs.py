@@ -149,8 +149,6 @@ class _Reader:
 
         nominal, effects = summed(left + right)
         total, reason = centre_and_sides(nominal, effects, unknowns)
-        level = self.circuit.drives[drives[0]].nominal_dbu if drives else None
-        arriving = None if level is None else level + floored_db(programme_gain(nominal, effects, unknowns))
         return MixResult(
             gear=gear,
             mix=mix,
@@ -162,5 +160,4 @@ class _Reader:
             sum_null=reason,
             left=channel_gains(names, *summed(left), unknowns) if stereo else (),
             right=channel_gains(names, *summed(right), unknowns) if stereo else (),
-            arriving_dbu=arriving,
         )

@@ -3,10 +3,11 @@
 from typing import Literal
 
 from ruvak.core.rig.connectors import Form
-from ruvak.core.rig.part import Connector, Part
+from ruvak.core.rig.part import Connector, Element, Part
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.rig.values import Record
 from ruvak.core.trace.trace import Trace, contacts_of, element_points
+from ruvak.core.units import engineering
 
 
 class DrawnConnector(Record):
@@ -41,11 +42,12 @@ class DrawnLink(Record):
 
 
 class DrawnElement(Record):
-    """A component that interrupts the metal: its points in the order its type names them."""
+    """A component that interrupts the metal: its points in the order its type names them, its value in words."""
 
     type: Literal["resistor", "capacitor", "transformer"]
     owner: str
     points: tuple[str, ...]
+    label: str
 
 
 class DrawnConductor(Record):
@@ -79,7 +81,12 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
         if link.owner in legs or link.owner == run.id or (link.a in shown and link.b in shown)
     )
     elements = tuple(
-        DrawnElement(type=element.type, owner=leg, points=tuple(f"{leg}.{p}" for p in element_points(element)))
+        DrawnElement(
+            type=element.type,
+            owner=leg,
+            points=tuple(f"{leg}.{p}" for p in element_points(element)),
+            label=_label(element),
+        )
         for leg in run.legs
         for element in rig.part_of(leg).elements
     )
@@ -101,6 +108,16 @@ def ends_of(rig: Rig, run: Run, side: Literal["in", "out"]) -> tuple[tuple[str, 
             if part.kind == "gear" and connector.side == side:
                 found[end] = connector
     return tuple(found.items())
+
+
+def _label(element: Element) -> str:
+    match element.type:
+        case "resistor":
+            return engineering(element.ohm.value, "\N{GREEK CAPITAL LETTER OMEGA}")
+        case "capacitor":
+            return engineering(element.farad.value, "F")
+        case "transformer":
+            return f"{element.turns_ratio.value:g}:1"
 
 
 def _pieces(rig: Rig, run: Run) -> tuple[DrawnPiece, ...]:

@@ -1,0 +1,11 @@
+// Sets the theme before the first paint. A file of its own, because the content policy allows no inline script.
+(function () {
+	var theme = 'booth';
+	try {
+		theme = localStorage.getItem('ruvak-theme') || theme;
+	} catch {
+		// Storage can be switched off; then every visit starts in Booth.
+	}
+	document.documentElement.dataset.theme = theme;
+	document.documentElement.classList.toggle('dark', theme === 'booth');
+})();

@@ -1,0 +1,71 @@
+/** The one way to the server: typed by the OpenAPI document, token attached, errors turned into Trouble. */
+import createClient, { type Middleware } from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+
+const NOTHING_MORE = { faults: [], current_version: null, request_id: null };
+
+/** A refusal by the server, or no answer at all (status 0). */
+export class Trouble extends Error {
+	constructor(
+		readonly status: number,
+		readonly problem: Schemas['Problem']
+	) {
+		super(problem.message);
+	}
+}
+
+export const client = createClient<paths>({ baseUrl: '' });
+
+let token: Promise<string> | null = null;
+
+const withToken: Middleware = {
+	async onRequest({ request }) {
+		if (request.method !== 'GET') {
+			request.headers.set('X-CSRF-Token', await csrfToken());
+		}
+		return request;
+	}
+};
+client.use(withToken);
+
+function csrfToken(): Promise<string> {
+	token ??= answer(client.GET('/api/session')).then((session) => session.csrf_token);
+	// A failed attempt must not be remembered, or no later change could ever succeed.
+	token.catch(() => (token = null));
+	return token;
+}
+
+interface Answer<Data> {
+	data?: Data;
+	error?: unknown;
+	response: Response;
+}
+
+/** The body of a successful answer; throws Trouble otherwise. */
+export async function answer<Data>(promise: Promise<Answer<Data>>): Promise<Data> {
+	let got: Answer<Data>;
+	try {
+		got = await promise;
+	} catch (reason) {
+		if (reason instanceof Trouble) throw reason;
+		throw new Trouble(0, {
+			code: 'offline',
+			message: 'No answer from the server. What was saved is safe; this page tries again when you do.',
+			...NOTHING_MORE
+		});
+	}
+	if (got.response.ok) return got.data as Data;
+	if (got.response.status === 403) token = null;
+	throw new Trouble(got.response.status, problemOf(got.error));
+}
+
+function problemOf(body: unknown): Schemas['Problem'] {
+	if (typeof body === 'object' && body !== null && 'message' in body) return body as Schemas['Problem'];
+	return {
+		code: 'unreadable',
+		message: 'The server answered something this page cannot read.',
+		...NOTHING_MORE
+	};
+}

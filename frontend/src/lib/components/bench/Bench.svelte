@@ -1,0 +1,47 @@
+<!-- Beside the runs: what to do about the selected one. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { worstOf } from '../../domain/grades';
+	import Tape from '../marks/Tape.svelte';
+	import Remedies from './Remedies.svelte';
+
+	let { state, run }: { state: Schemas['RigState']; run: Schemas['RunAnalysis'] } = $props();
+
+	const named = $derived((state.rig.runs ?? []).find((one) => one.id === run.run));
+	const worst = $derived(worstOf(run));
+</script>
+
+<aside class="bench no-print" aria-label="What to do about {named?.name ?? run.run}">
+	<header>
+		<span class="figure quiet">{named?.number}</span>
+		<Tape name={named?.name ?? run.run} />
+	</header>
+	{#if worst === 'clear'}
+		<p class="advice">Nothing to do here. Change something on the run to see what would follow.</p>
+	{:else}
+		<p class="advice">{run.findings[0]?.advice}</p>
+		<Remedies rigId={state.rig.id} runId={run.run} version={state.version} />
+	{/if}
+</aside>
+
+<style>
+	.bench {
+		display: grid;
+		align-content: start;
+		gap: 0.9rem;
+		padding: 1.1rem 1.2rem 2rem;
+		background: var(--panel);
+		border-left: 1px solid var(--line);
+		min-width: 0;
+	}
+	header {
+		display: flex;
+		align-items: center;
+		gap: 0.7rem;
+	}
+	@media (max-width: 980px) {
+		.bench {
+			border-left: 0;
+		}
+	}
+</style>

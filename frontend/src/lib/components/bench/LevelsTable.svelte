@@ -1,0 +1,79 @@
+<!-- Arriving level against what each position of the input's switch wants and bears. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { db, dbu } from '../../domain/format';
+
+	let { input }: { input: Schemas['InputResult'] } = $props();
+
+	function word(level: Schemas['Levels']): string {
+		if (level.headroom_db < 0) return `clips by ${db(-level.headroom_db)}`;
+		if (level.short_db > 0) return `${db(level.short_db)} too quiet`;
+		return 'fits';
+	}
+</script>
+
+<table>
+	<caption class="heading">Level at {input.label}</caption>
+	<thead>
+		<tr>
+			<td></td>
+			{#each input.levels as level (level.when)}
+				<th scope="col" class:active={level.active}>{level.when ?? 'input'}{level.active ? ', now' : ''}</th>
+			{/each}
+		</tr>
+	</thead>
+	<tbody>
+		{#each [['arrives', (l: Schemas['Levels']) => dbu(l.arriving_dbu)], ['wants', (l: Schemas['Levels']) => dbu(l.nominal_dbu)], ['gain wanted', (l: Schemas['Levels']) => db(l.gap_db)], ['control adds', (l: Schemas['Levels']) => db(l.boost_db)], ['loudest peaks', (l: Schemas['Levels']) => dbu(l.peak_dbu)], ['clips at', (l: Schemas['Levels']) => dbu(l.clip_dbu)]] as const as [name, figure] (name)}
+			<tr>
+				<th scope="row">{name}</th>
+				{#each input.levels as level (level.when)}
+					<td class="figure" class:active={level.active}>{figure(level)}</td>
+				{/each}
+			</tr>
+		{/each}
+		<tr class="total">
+			<th scope="row">so it</th>
+			{#each input.levels as level (level.when)}
+				<td class:active={level.active}>{word(level)}</td>
+			{/each}
+		</tr>
+	</tbody>
+</table>
+
+<style>
+	table {
+		width: 100%;
+		border-collapse: collapse;
+		font-size: 0.875rem;
+	}
+	caption {
+		text-align: left;
+		padding-bottom: 0.4rem;
+	}
+	th {
+		text-align: left;
+		font-weight: 400;
+	}
+	thead th,
+	td {
+		text-align: right;
+		color: var(--dim);
+		padding-left: 1rem;
+		white-space: nowrap;
+	}
+	th,
+	td {
+		padding-block: 0.18rem;
+	}
+	.active {
+		color: var(--ink);
+	}
+	thead .active {
+		font-weight: 600;
+	}
+	.total th,
+	.total td {
+		border-top: 1px solid var(--line);
+		font-weight: 600;
+	}
+</style>

@@ -1,0 +1,65 @@
+<!-- What cures the selected run, and what people try that does not. -->
+<script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { remediesQuery } from '../../api/queries';
+	import RemedyCard from './RemedyCard.svelte';
+
+	let { rigId, runId, version }: { rigId: string; runId: string; version: number } = $props();
+
+	const remedies = createQuery(() => remediesQuery(rigId, runId, version));
+	const helping = $derived((remedies.data ?? []).filter((one) => one.helps));
+	const tried = $derived((remedies.data ?? []).filter((one) => !one.helps));
+
+	/** Up and down walk the cards; Tab works as everywhere. */
+	function walk(event: KeyboardEvent & { currentTarget: HTMLElement }): void {
+		const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+		if (step === undefined) return;
+		const cards = [...event.currentTarget.querySelectorAll<HTMLElement>('button.remedy')];
+		const next = cards[cards.indexOf(document.activeElement as HTMLElement) + step];
+		if (!next) return;
+		event.preventDefault();
+		event.stopPropagation();
+		next.focus();
+	}
+</script>
+
+<section class="remedies" aria-label="Remedies">
+	{#if remedies.isPending}
+		<h3 class="heading">Solving remedies…</h3>
+		<div class="placeholder animate-pulse"></div>
+		<div class="placeholder animate-pulse"></div>
+	{:else if remedies.isError}
+		<h3 class="heading">Remedies</h3>
+		<p>The remedies could not be fetched. {remedies.error.message}</p>
+		<button class="btn preset-tonal" onclick={() => remedies.refetch()}>Try again</button>
+	{:else}
+		<!-- svelte-ignore a11y_no_static_element_interactions -->
+		<div class="cards" onkeydown={walk}>
+			{#if helping.length > 0}
+				<h3 class="heading">What cures it</h3>
+				{#each helping as remedy (remedy.id)}<RemedyCard {remedy} />{/each}
+			{:else}
+				<p class="quiet">Nothing in the kit or the parts library improves this run.</p>
+			{/if}
+			{#if tried.length > 0}
+				<h3 class="heading">Does not help</h3>
+				{#each tried as remedy (remedy.id)}<RemedyCard {remedy} />{/each}
+			{/if}
+		</div>
+	{/if}
+</section>
+
+<style>
+	.cards {
+		display: grid;
+		gap: 0.55rem;
+	}
+	h3:not(:first-child) {
+		margin-top: 0.6rem;
+	}
+	.placeholder {
+		height: 5rem;
+		background: var(--raised);
+		margin-top: 0.55rem;
+	}
+</style>

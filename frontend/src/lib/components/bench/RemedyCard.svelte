@@ -1,0 +1,124 @@
+<!-- One remedy with its effect. Hover or focus shows it on strip and ladder; Enter or a click applies it. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { worstOf } from '../../domain/grades';
+	import { signed } from '../../domain/format';
+	import { getDesk } from '../../state/desk.svelte';
+	import GradeMark from '../marks/GradeMark.svelte';
+
+	let { remedy }: { remedy: Schemas['Remedy'] } = $props();
+	const desk = getDesk();
+
+	const mine = $derived(remedy.effects[0]);
+	const others = $derived(remedy.effects.slice(1));
+	const toGet = $derived(remedy.pieces.filter((piece) => !piece.in_kit));
+	const looking = $derived(desk.preview?.id === remedy.id);
+	// A finger has no hover: its first tap looks, the second applies.
+	let lookedAtBefore = false;
+
+	function press(event: MouseEvent): void {
+		const finger = event instanceof PointerEvent && event.pointerType === 'touch';
+		if (finger && !lookedAtBefore) return;
+		void desk.edit(remedy.edit);
+	}
+</script>
+
+<button
+	type="button"
+	class="remedy"
+	class:looking
+	class:no-help={!remedy.helps}
+	onpointerenter={(event) => event.pointerType !== 'touch' && (desk.preview = remedy)}
+	onpointerleave={(event) => event.pointerType !== 'touch' && looking && (desk.preview = null)}
+	onpointerdown={() => (lookedAtBefore = looking)}
+	onfocus={() => (desk.preview = remedy)}
+	onblur={() => looking && (desk.preview = null)}
+	onclick={press}
+>
+	<span class="title">
+		<span>{remedy.title}</span>
+		<GradeMark grade={worstOf(remedy.after)} size={13} />
+	</span>
+	{#if remedy.detail}<span class="detail quiet">{remedy.detail}</span>{/if}
+	{#if mine && remedy.helps}
+		<span class="effect">
+			{#if mine.before.centre_db !== null && mine.after.centre_db !== null}
+				<span class="quiet">centre</span>
+				<span class="figure">{signed(mine.before.centre_db)} → <b>{signed(mine.after.centre_db)} dB</b></span>
+			{/if}
+			{#if mine.before.arriving_dbu !== null && mine.after.arriving_dbu !== null}
+				<span class="quiet">arrives</span>
+				<span class="figure"
+					>{signed(mine.before.arriving_dbu)} → <b>{signed(mine.after.arriving_dbu)} dBu</b></span
+				>
+			{/if}
+		</span>
+		{#if worstOf(remedy.after) !== 'clear'}<span class="still">{remedy.after.findings[0]?.sentence}</span
+			>{/if}
+	{:else}
+		<span class="still">{remedy.effect}</span>
+	{/if}
+	<span class="stock quiet">
+		{#if remedy.helps}
+			{toGet.length === 0
+				? remedy.pieces.length === 0
+					? 'Nothing to fetch'
+					: 'All in the kit'
+				: `To borrow or buy: ${toGet.map((piece) => piece.words).join(', ')}`}
+			· {others.length === 0 ? 'no other run touched' : `${others.length} other runs change`}
+		{/if}
+		{#if looking}<span class="apply">{remedy.helps ? 'Enter applies' : 'Enter tries it'}</span>{/if}
+	</span>
+</button>
+
+<style>
+	.remedy {
+		display: grid;
+		gap: 0.28rem;
+		width: 100%;
+		text-align: left;
+		padding: 0.6rem 0.75rem;
+		background: var(--raised);
+		border: 1px solid var(--line);
+		border-left: 3px solid var(--clear);
+		color: var(--ink);
+	}
+	.no-help {
+		border-left-color: var(--stop);
+		background: transparent;
+	}
+	.looking {
+		border-color: var(--accent);
+	}
+	.title {
+		display: flex;
+		justify-content: space-between;
+		align-items: baseline;
+		gap: 0.75rem;
+		font-weight: 600;
+		line-height: 1.3;
+	}
+	.detail {
+		font-size: 0.85rem;
+		line-height: 1.3;
+	}
+	.effect {
+		display: grid;
+		grid-template-columns: auto 1fr;
+		column-gap: 0.6rem;
+		font-size: 0.85rem;
+	}
+	.still {
+		font-size: 0.85rem;
+	}
+	.stock {
+		font-size: 0.8rem;
+		display: flex;
+		justify-content: space-between;
+		gap: 0.75rem;
+	}
+	.apply {
+		color: var(--accent);
+		white-space: nowrap;
+	}
+</style>

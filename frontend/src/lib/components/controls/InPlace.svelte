@@ -1,0 +1,110 @@
+<!-- What can be changed on the run itself, each under the piece it belongs to. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { getDesk } from '../../state/desk.svelte';
+	import ChoiceControl from './ChoiceControl.svelte';
+	import LengthControl from './LengthControl.svelte';
+	import LevelControl from './LevelControl.svelte';
+	import SwitchControl from './SwitchControl.svelte';
+	import { valueOf } from '../../domain/settings';
+
+	let { rig, run }: { rig: Schemas['Rig']; run: Schemas['RunAnalysis'] } = $props();
+	const desk = getDesk();
+
+	const parts = $derived(new Map((rig.parts ?? []).map((part) => [part.id, part])));
+	const gear = $derived(
+		run.drawing.pieces
+			.filter((piece) => piece.kind === 'gear')
+			.flatMap((piece) => (rig.gear ?? []).filter((one) => one.id === piece.owner))
+	);
+	const leads = $derived(
+		run.drawing.pieces.flatMap((piece) =>
+			piece.length_m !== null ? [{ id: piece.owner, name: piece.name, lengthM: piece.length_m }] : []
+		)
+	);
+
+	function set(
+		device: Schemas['Gear'],
+		setting: Schemas['Part']['settings'][number],
+		value: string | number | boolean
+	) {
+		const words =
+			typeof value === 'boolean' ? (value ? 'on' : 'off') : typeof value === 'number' ? `${value} dB` : value;
+		void desk.edit({
+			label: `${device.name}: ${setting.label} ${words}`,
+			ops: [{ op: 'set_setting', gear: device.id, setting: setting.id, value }]
+		});
+	}
+</script>
+
+{#snippet device(one: Schemas['Gear'])}
+	{#each parts.get(one.part)?.settings ?? [] as setting (setting.id)}
+		{@const value = valueOf(one, setting)}
+		<div class="control {setting.type}">
+			{#if setting.type === 'level'}
+				<LevelControl
+					label={setting.label}
+					value={Number(value)}
+					min={setting.min_db}
+					max={setting.max_db}
+					onset={(next) => set(one, setting, next)}
+				/>
+			{:else if setting.type === 'choice'}
+				<ChoiceControl
+					label={setting.label}
+					value={String(value)}
+					options={setting.options}
+					onset={(next) => set(one, setting, next)}
+				/>
+			{:else}
+				<SwitchControl
+					label={setting.label}
+					value={value === true}
+					onset={(next) => set(one, setting, next)}
+				/>
+			{/if}
+		</div>
+	{/each}
+{/snippet}
+
+<div class="in-place no-print">
+	<div class="group">
+		{#if gear[0]}{@render device(gear[0])}{/if}
+	</div>
+	<div class="group middle">
+		{#each leads as lead (lead.id)}
+			<LengthControl
+				label="Length of {lead.name}"
+				lengthM={lead.lengthM}
+				unit={rig.length_unit ?? 'm'}
+				onset={(length_m) =>
+					void desk.edit({
+						label: `${lead.name}: ${Number(length_m.toFixed(2))} m`,
+						ops: [{ op: 'set_length', item: lead.id, length_m }]
+					})}
+			/>
+		{/each}
+	</div>
+	<div class="group last">
+		{#each gear.slice(1) as one (one.id)}{@render device(one)}{/each}
+	</div>
+</div>
+
+<style>
+	.in-place {
+		display: flex;
+		flex-wrap: wrap;
+		justify-content: space-between;
+		gap: 0.75rem 2rem;
+		font-size: 0.875rem;
+	}
+	.group {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.75rem 1.5rem;
+		align-items: flex-start;
+	}
+	.level {
+		width: 9.5rem;
+	}
+</style>

@@ -1,0 +1,52 @@
+<!-- What did not work, in plain words, with the next step. -->
+<script lang="ts">
+	import { getDesk } from '../../state/desk.svelte';
+
+	let { offline, onretry }: { offline: boolean; onretry: () => void } = $props();
+	const desk = getDesk();
+</script>
+
+{#if desk.trouble}
+	<div class="notice" role="alert">
+		<p>
+			{desk.trouble.message}
+			{#if desk.waiting}<b>Yours: “{desk.waiting.label}”.</b> Theirs is on screen now.{/if}
+			{#if desk.unsent}<b>“{desk.unsent.label}”</b> is kept here until it is saved.{/if}
+		</p>
+		<div class="choices">
+			{#if desk.waiting}
+				<button class="btn preset-filled-primary-400-600" onclick={() => void desk.again()}
+					>Make mine on top of theirs</button
+				>
+				<button class="btn preset-tonal" onclick={() => desk.dismiss()}>Keep theirs</button>
+			{:else if desk.unsent}
+				<button class="btn preset-filled-primary-400-600" onclick={() => void desk.again()}>Try again</button>
+				<button class="btn preset-tonal" onclick={() => desk.dismiss()}>Give it up</button>
+			{:else}
+				<button class="btn preset-tonal" onclick={() => desk.dismiss()}>All right</button>
+			{/if}
+		</div>
+	</div>
+{:else if offline}
+	<div class="notice" role="alert">
+		<p>No answer from the server. What was saved is safe; what you see may be old.</p>
+		<div class="choices"><button class="btn preset-tonal" onclick={onretry}>Try again</button></div>
+	</div>
+{/if}
+
+<style>
+	.notice {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		justify-content: space-between;
+		gap: 0.6rem 1.5rem;
+		padding: 0.7rem 1.25rem;
+		background: var(--fix-wash);
+		border-bottom: 1px solid var(--fix);
+	}
+	.choices {
+		display: flex;
+		gap: 0.6rem;
+	}
+</style>

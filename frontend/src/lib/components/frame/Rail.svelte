@@ -1,0 +1,95 @@
+<!-- The stations that exist, in working order. On a phone they lie along the foot. -->
+<script lang="ts">
+	import { router } from 'svelte-spa-router';
+	import type { Schemas } from '../../api/client';
+	import { STATIONS } from '../../../routes/stations';
+
+	let { state }: { state: Schemas['RigState'] | undefined } = $props();
+
+	const open = $derived.by(() => {
+		const verdict = state?.analysis.verdict;
+		return verdict ? verdict.stop + verdict.fix + verdict.watch : 0;
+	});
+</script>
+
+<nav class="rail no-print" aria-label="Stations">
+	{#each STATIONS as station (station.path)}
+		{@const here = router.location === station.path}
+		<a
+			href="#{station.path}"
+			class:here
+			aria-current={here ? 'page' : undefined}
+			title="{station.name} ({station.key})"
+		>
+			<station.icon size={17} aria-hidden="true" />
+			<span>{station.name}</span>
+			{#if station.path === '/' && open > 0}<span class="figure count" aria-label="{open} to look at"
+					>{open}</span
+				>{/if}
+		</a>
+	{/each}
+</nav>
+
+<style>
+	.rail {
+		grid-area: rail;
+		display: flex;
+		flex-direction: column;
+		padding-top: 0.75rem;
+		border-right: 1px solid var(--line);
+	}
+	a {
+		display: flex;
+		align-items: center;
+		gap: 0.6rem;
+		padding: 0.55rem 0.9rem;
+		color: var(--dim);
+		text-decoration: none;
+		border-left: 3px solid transparent;
+	}
+	a:hover {
+		color: var(--ink);
+		background: var(--panel);
+		text-decoration: none;
+	}
+	.here {
+		color: var(--ink);
+		background: var(--panel);
+		border-left-color: var(--accent);
+	}
+	.count {
+		margin-left: auto;
+		color: var(--accent);
+		font-weight: 600;
+	}
+	@media (max-width: 720px) {
+		.rail {
+			position: sticky;
+			bottom: 0;
+			z-index: 20;
+			flex-direction: row;
+			padding: 0;
+			border: 0;
+			border-top: 1px solid var(--line);
+			background: var(--ground);
+		}
+		a {
+			flex: 1;
+			flex-direction: column;
+			gap: 0.15rem;
+			padding: 0.5rem 0.25rem;
+			font-size: 0.8rem;
+			border-left: 0;
+			border-top: 3px solid transparent;
+			position: relative;
+		}
+		.here {
+			border-top-color: var(--accent);
+		}
+		.count {
+			position: absolute;
+			top: 0.3rem;
+			left: calc(50% + 0.8rem);
+		}
+	}
+</style>

@@ -1,0 +1,161 @@
+<!-- Which rig, how it stands in four counts, whether it is saved, and the way back. -->
+<script lang="ts">
+	import { Moon, Redo2, Sun, Undo2 } from '@lucide/svelte';
+	import type { Schemas } from '../../api/client';
+	import { clock } from '../../domain/format';
+	import { GRADES } from '../../domain/grades';
+	import { getDesk } from '../../state/desk.svelte';
+	import { theme } from '../../state/theme.svelte';
+	import GradeMark from '../marks/GradeMark.svelte';
+
+	let { state, onhelp }: { state: Schemas['RigState'] | undefined; onhelp: () => void } = $props();
+	const desk = getDesk();
+
+	const saying = $derived(
+		{ saving: 'Saving…', unsaved: 'Not saved', saved: state ? `Saved ${clock(state.saved_at)}` : '' }[
+			desk.saving
+		]
+	);
+</script>
+
+<header class="top">
+	<div class="names">
+		<h1>{state?.rig.name ?? 'Ruvak'}</h1>
+		<span class="quiet venue">{state?.rig.venue.name ?? ''}</span>
+	</div>
+	{#if state}
+		<ul class="verdict" aria-label="Runs by their worst finding">
+			{#each GRADES as grade (grade)}
+				<li class:none={state.analysis.verdict[grade] === 0}>
+					<GradeMark {grade} words={`${state.analysis.verdict[grade]} ${grade}`} />
+				</li>
+			{/each}
+		</ul>
+	{/if}
+	<div class="tools no-print">
+		<span class="saved" class:unsaved={desk.saving === 'unsaved'} role="status">{saying}</span>
+		<button
+			type="button"
+			class="tool"
+			disabled={!state?.undo_label}
+			title={state?.undo_label ? `Undo “${state.undo_label}” (U)` : 'Nothing of yours to undo'}
+			aria-label="Undo"
+			onclick={() => void desk.undo()}><Undo2 size={18} /></button
+		>
+		<button
+			type="button"
+			class="tool"
+			disabled={!state?.redo_label}
+			title={state?.redo_label ? `Redo “${state.redo_label}” (Shift U)` : 'Nothing to redo'}
+			aria-label="Redo"
+			onclick={() => void desk.redo()}><Redo2 size={18} /></button
+		>
+		<button
+			type="button"
+			class="tool"
+			title={theme.current === 'booth' ? 'Daylight theme (T)' : 'Booth theme (T)'}
+			aria-label={theme.current === 'booth' ? 'Switch to the Daylight theme' : 'Switch to the Booth theme'}
+			onclick={() => theme.toggle()}
+			>{#if theme.current === 'booth'}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
+		>
+		<button type="button" class="tool keys" title="Keys (?)" aria-label="Show the keys" onclick={onhelp}
+			>?</button
+		>
+	</div>
+</header>
+
+<style>
+	.top {
+		grid-area: top;
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0.35rem 1.75rem;
+		padding: 0.5rem 1.1rem;
+		border-bottom: 1px solid var(--line);
+		background: var(--ground);
+	}
+	.names {
+		display: flex;
+		align-items: baseline;
+		gap: 0.8rem;
+		min-width: 0;
+	}
+	h1 {
+		font-size: 1.35rem;
+		white-space: nowrap;
+	}
+	.venue {
+		white-space: nowrap;
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	.verdict {
+		display: flex;
+		gap: 1.1rem;
+		margin-left: auto;
+	}
+	.none {
+		opacity: 1;
+		filter: grayscale(1);
+	}
+	.tools {
+		display: flex;
+		align-items: center;
+		gap: 0.25rem;
+	}
+	.saved {
+		font-size: 0.8125rem;
+		color: var(--dim);
+		margin-right: 0.6rem;
+		min-width: 6.6rem;
+		text-align: right;
+	}
+	.unsaved {
+		color: var(--stop);
+		font-weight: 600;
+	}
+	.tool {
+		display: inline-grid;
+		place-items: center;
+		width: 2.1rem;
+		height: 2.1rem;
+		color: var(--ink);
+		border-radius: 3px;
+	}
+	.tool:hover:not(:disabled) {
+		background: var(--raised);
+	}
+	.tool:disabled {
+		color: var(--line-strong);
+		cursor: default;
+	}
+	.keys {
+		font-weight: 650;
+	}
+	@media (max-width: 720px) {
+		.top {
+			padding: 0.45rem 0.8rem;
+			gap: 0.3rem 0.8rem;
+		}
+		.venue {
+			display: none;
+		}
+		.verdict {
+			order: 3;
+			width: 100%;
+			margin: 0;
+			justify-content: space-between;
+			font-size: 0.85rem;
+		}
+		.tools {
+			margin-left: auto;
+		}
+		.saved {
+			min-width: 0;
+		}
+		.keys {
+			display: none;
+		}
+	}
+</style>

@@ -1,0 +1,92 @@
+<!-- Both ends of a strip: names on tape, socket labels, and the receiver with what it makes of hot and cold. -->
+<script lang="ts">
+	import type { EndBox } from '../../domain/strip';
+
+	interface Props {
+		ends: EndBox[];
+		width: number;
+		/** By gear.connector: "L − R". */
+		outcomes: Map<string, string>;
+		bad: boolean;
+	}
+	let { ends, width, outcomes, bad }: Props = $props();
+</script>
+
+{#each ends as end (end.owner)}
+	<foreignObject
+		x={end.side === 'source' ? 0 : Math.max(0, width - 230)}
+		y="0"
+		width={Math.min(230, width / 2 - 4)}
+		height="30"
+		transform={end.side === 'destination' && width < 480
+			? `translate(${230 - Math.min(230, width / 2 - 4)} 0)`
+			: ''}
+	>
+		<div class="tape-place {end.side}"><span class="tape">{end.name}</span></div>
+	</foreignObject>
+	{#each end.connectors as connector (connector.end)}
+		<text
+			class="socket"
+			x={end.side === 'source' ? 2 : width - 2}
+			y={connector.top - (connector === end.connectors[0] ? 50 : 25)}
+			text-anchor={end.side === 'source' ? 'start' : 'end'}>{connector.label}</text
+		>
+		{#if end.side === 'destination'}
+			{@const apex = { x: connector.hot.x + 52, y: (connector.hot.y + connector.cold.y) / 2 }}
+			{@const outcome = outcomes.get(connector.end) ?? ''}
+			<path
+				class="receiver"
+				d="M{connector.hot.x + 16} {connector.hot.y - 11}V{connector.cold.y + 11}L{apex.x} {apex.y}Z"
+			/>
+			<text class="sign" x={connector.hot.x + 20} y={connector.hot.y + 5}>+</text>
+			<text class="sign" x={connector.cold.x + 20} y={connector.cold.y + 4}>−</text>
+			<text class="outcome" class:bad x={apex.x + 4} y={apex.y + 4}>{outcome}</text>
+		{/if}
+	{/each}
+{/each}
+
+<style>
+	.tape-place {
+		display: flex;
+	}
+	.destination {
+		justify-content: flex-end;
+	}
+	.tape {
+		background: var(--tape);
+		color: var(--tape-ink);
+		font-family: 'Saira Variable', sans-serif;
+		font-stretch: 72%;
+		font-weight: 600;
+		font-size: 15px;
+		line-height: 1.2;
+		padding: 3px 10px 4px;
+		clip-path: polygon(0 0, 100% 0, calc(100% - 2px) 30%, 100% 62%, calc(100% - 3px) 100%, 2px 100%, 0 55%);
+		white-space: nowrap;
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	.socket {
+		font-size: 12px;
+		fill: var(--dim);
+	}
+	.receiver {
+		fill: var(--raised);
+		stroke: var(--line-strong);
+		stroke-width: 1.3;
+	}
+	.sign {
+		font-size: 13px;
+		fill: var(--ink);
+		font-weight: 600;
+	}
+	.outcome {
+		font-family: 'JetBrains Mono Variable', monospace;
+		font-size: 13px;
+		font-weight: 600;
+		fill: var(--ink);
+	}
+	.bad {
+		fill: var(--stop);
+	}
+</style>

@@ -1,0 +1,121 @@
+<!-- One run: number, name, strip, ladder, its worst finding in a sentence, and what can be changed in place. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { worstOf } from '../../domain/grades';
+	import { levelsOf } from '../../domain/ladder';
+	import { getDesk } from '../../state/desk.svelte';
+	import InPlace from '../controls/InPlace.svelte';
+	import Ladder from '../ladder/Ladder.svelte';
+	import GradeMark from '../marks/GradeMark.svelte';
+	import Tape from '../marks/Tape.svelte';
+	import Strip from './Strip.svelte';
+
+	interface Props {
+		rig: Schemas['Rig'];
+		run: Schemas['RunAnalysis'];
+		selected: boolean;
+	}
+	let { rig, run, selected }: Props = $props();
+	const desk = getDesk();
+
+	const named = $derived((rig.runs ?? []).find((one) => one.id === run.run));
+	const preview = $derived(selected && desk.preview?.after.run === run.run ? desk.preview : null);
+	const shown = $derived(preview?.after ?? run);
+	const kept = $derived(new Set(run.drawing.pieces.map((piece) => piece.owner)));
+	const now = $derived(levelsOf(run));
+	const after = $derived(preview ? levelsOf(preview.after) : undefined);
+</script>
+
+<article class="run {worstOf(run)}" class:selected aria-current={selected} data-run={run.run}>
+	<header>
+		<button type="button" class="pick-run" aria-pressed={selected} onclick={() => desk.select(run.run)}>
+			<span class="number figure">{named?.number}</span>
+			<Tape name={named?.name ?? run.run} size="large" />
+		</button>
+		<div class="saying" aria-live="polite">
+			{#if preview}
+				<span class="previewing">With “{preview.title}”, not applied yet:</span>
+			{/if}
+			{#each shown.findings as finding (finding.code + finding.subject)}
+				<p class="finding">
+					<GradeMark grade={finding.grade} />
+					<span>{finding.sentence}</span>
+				</p>
+			{/each}
+		</div>
+	</header>
+	<div class="wires">
+		<Strip run={shown} unit={rig.length_unit ?? 'm'} ghost={preview !== null} {kept} />
+		{#if now}<Ladder {now} {after} />{/if}
+	</div>
+	{#if selected}<InPlace {rig} {run} />{/if}
+</article>
+
+<style>
+	.run {
+		display: grid;
+		gap: 0.9rem;
+		padding: 1rem 1.25rem 1.1rem;
+		border-left: 4px solid transparent;
+		border-bottom: 1px solid var(--line);
+	}
+	.selected {
+		background: var(--panel);
+	}
+	.selected.stop {
+		border-left-color: var(--stop);
+	}
+	.selected.fix {
+		border-left-color: var(--fix);
+	}
+	.selected.watch {
+		border-left-color: var(--watch);
+	}
+	.selected.clear {
+		border-left-color: var(--clear);
+	}
+	header {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: flex-start;
+		gap: 0.5rem 1.1rem;
+	}
+	.pick-run {
+		display: inline-flex;
+		align-items: center;
+		gap: 0.7rem;
+		padding: 2px;
+	}
+	.number {
+		color: var(--dim);
+		min-width: 1.5ch;
+	}
+	.saying {
+		flex: 1 1 22rem;
+		font-size: 1.0625rem;
+		line-height: 1.38;
+	}
+	.finding {
+		display: flex;
+		gap: 0.7rem;
+		align-items: baseline;
+	}
+	.previewing {
+		color: var(--accent);
+		font-size: 0.875rem;
+	}
+	.wires {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) auto;
+		gap: 1rem;
+		align-items: center;
+	}
+	@media (max-width: 720px) {
+		.run {
+			padding: 0.9rem 0.9rem 1rem;
+		}
+		.wires {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
+</style>

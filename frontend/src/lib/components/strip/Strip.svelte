@@ -1,0 +1,183 @@
+<!-- A run as it is wired. Geometry comes from domain/strip.ts; here it only gets its ink. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { heard } from '../../domain/heard';
+	import { length, type LengthUnit } from '../../domain/format';
+	import { CONTACT_RADIUS, layOut, type LegBox } from '../../domain/strip';
+	import Ends from './Ends.svelte';
+	import Glyph from './Glyph.svelte';
+
+	interface Props {
+		run: Schemas['RunAnalysis'];
+		unit: LengthUnit;
+		/** Looked at, not applied: everything is drawn as a ghost, new legs marked. */
+		ghost?: boolean;
+		kept?: ReadonlySet<string>;
+	}
+	let { run, unit, ghost = false, kept = new Set<string>() }: Props = $props();
+
+	let width = $state(620);
+	const narrow = $derived(width < 480);
+	const layout = $derived(
+		layOut(run.drawing, { width, top: 92, left: narrow ? 26 : 34, right: narrow ? 86 : 104 })
+	);
+	const outcomes = $derived(
+		new Map(run.result.inputs.map((one) => [`${one.gear}.${one.input}`, heard(one.channels)]))
+	);
+	const KIND_WORDS = { lead: 'lead', adapter: 'adapter', box: 'box', gear: '' } as const;
+	const legWords = (leg: LegBox): string =>
+		`${narrow ? '' : KIND_WORDS[leg.kind] + ' '}${leg.name}` +
+		(leg.lengthM === null ? '' : `, ${length(leg.lengthM, unit)}`);
+	const bad = $derived(run.findings[0]?.grade === 'stop');
+	const summary = $derived(
+		`${run.drawing.pieces.map((piece) => piece.name).join(', then ')}. ${run.findings.map((one) => one.sentence).join(' ')}`
+	);
+</script>
+
+<div class="strip" class:ghost bind:clientWidth={width}>
+	<svg width={layout.width} height={layout.height} role="img" aria-label={summary} data-run={run.run}>
+		<defs>
+			<pattern id="braid-{run.run}" width="6" height="6" patternUnits="userSpaceOnUse">
+				<path d="M0 6 6 0M-1 1 1-1M5 7 7 5" stroke="var(--braid)" stroke-width="1.2" />
+			</pattern>
+		</defs>
+		{#each layout.legs as leg (leg.owner)}
+			<g class:new={ghost && !kept.has(leg.owner)}>
+				{#each leg.braids as braid, index (index)}
+					<rect {...braid} rx="5" fill="url(#braid-{run.run})" class="braid" />
+				{/each}
+				<text class="leg" x={(leg.left + leg.right) / 2} y={leg.top - 25} text-anchor="middle"
+					>{legWords(leg)}</text
+				>
+			</g>
+		{/each}
+		{#each layout.capsules as capsule (capsule.x + capsule.y / 1e4)}
+			<rect
+				class="capsule"
+				x={capsule.x}
+				y={capsule.y}
+				width={capsule.width}
+				height={capsule.height}
+				rx="9"
+			/>
+		{/each}
+		{#each layout.capsules as capsule (capsule.x + capsule.y / 1e4)}
+			<text
+				class="form"
+				x={capsule.x + capsule.width / 2}
+				y={capsule.y + capsule.height + 14}
+				text-anchor="middle">{capsule.label}</text
+			>
+		{/each}
+		{#each layout.lines as line, index (index)}
+			<path class="wire {line.look} {line.kind}" d={line.path} />
+		{/each}
+		{#each layout.components as component, index (index)}
+			<Glyph {component} />
+		{/each}
+		{#each layout.contacts as contact (contact.id)}
+			<g class="contact {contact.look}" class:open={contact.open}>
+				<circle cx={contact.x} cy={contact.y} r={CONTACT_RADIUS} data-contact={contact.id} />
+				<text x={contact.x} y={contact.y + 3.6} text-anchor="middle">{contact.name}</text>
+			</g>
+		{/each}
+		{#each layout.letters as letter, index (index)}
+			<text class="letter {letter.look}" x={letter.x} y={letter.y + 4} text-anchor="middle"
+				>{letter.words}</text
+			>
+		{/each}
+		<Ends ends={layout.ends} width={layout.width} {outcomes} {bad} />
+	</svg>
+</div>
+
+<style>
+	.strip {
+		min-width: 0;
+		overflow: hidden;
+	}
+	svg {
+		display: block;
+	}
+	.wire {
+		fill: none;
+		stroke-width: 2.6;
+		stroke-linecap: round;
+	}
+	.lead-in {
+		stroke-width: 2;
+	}
+	.left,
+	.hot {
+		--wire: var(--wire-left);
+	}
+	.right {
+		--wire: var(--wire-right);
+	}
+	.cold {
+		--wire: var(--wire-cold);
+	}
+	.screen,
+	.idle {
+		--wire: var(--wire-screen);
+	}
+	.wire {
+		stroke: var(--wire);
+	}
+	.wire.right {
+		stroke-dasharray: 9 4;
+	}
+	.braid {
+		stroke: var(--line);
+		stroke-width: 1;
+	}
+	.capsule {
+		fill: var(--panel);
+		stroke: var(--line-strong);
+		stroke-width: 1.2;
+	}
+	.contact circle {
+		fill: var(--ground);
+		stroke: var(--wire);
+		stroke-width: 2;
+	}
+	.contact.open circle {
+		stroke-dasharray: 2.5 2.5;
+	}
+	.contact text {
+		font-size: 10px;
+		font-weight: 600;
+		fill: var(--ink);
+	}
+	.leg {
+		font-size: 12.5px;
+		fill: var(--ink);
+	}
+	.form {
+		font-size: 11px;
+		fill: var(--dim);
+	}
+	.letter {
+		font-family: 'Saira Variable', sans-serif;
+		font-size: 13px;
+		font-weight: 700;
+		fill: var(--wire);
+		paint-order: stroke;
+		stroke: var(--panel);
+		stroke-width: 5px;
+	}
+	.ghost .wire,
+	.ghost .capsule {
+		opacity: 0.9;
+	}
+	.ghost .new .leg {
+		fill: var(--accent);
+		font-weight: 650;
+	}
+	.ghost .new .braid {
+		stroke: var(--accent);
+		stroke-dasharray: 5 4;
+	}
+	.ghost .capsule {
+		stroke-dasharray: 4 3;
+	}
+</style>

@@ -1,0 +1,43 @@
+/** Numbers as people read them: a tenth at most, true minus sign, units always. */
+const MINUS = '\u2212';
+
+/** One decimal below 100, none above; never "-0.0". */
+export function number(value: number, digits = 1): string {
+	const places = Math.abs(value) >= 100 ? 0 : digits;
+	const text = Math.abs(value).toFixed(places);
+	return value < 0 && Number(text) !== 0 ? MINUS + text : text;
+}
+
+export const signed = (value: number): string =>
+	value > 0 && number(value) !== '0.0' ? `+${number(value)}` : number(value);
+
+export const db = (value: number): string => `${number(value)} dB`;
+export const signedDb = (value: number): string => `${signed(value)} dB`;
+export const dbu = (value: number): string => `${number(value)} dBu`;
+
+export function ohm(value: number): string {
+	if (value >= 1e6) return `${number(value / 1e6)} MΩ`;
+	return value >= 1000 ? `${number(value / 1000)} kΩ` : `${number(value)} Ω`;
+}
+
+export function hertz(value: number): string {
+	return value >= 1000 ? `${number(value / 1000)} kHz` : `${number(value, 0)} Hz`;
+}
+
+const METRES_PER_FOOT = 0.3048;
+export type LengthUnit = 'm' | 'ft';
+
+export const fromMetres = (metres: number, unit: LengthUnit): number =>
+	unit === 'ft' ? metres / METRES_PER_FOOT : metres;
+
+export const toMetres = (length: number, unit: LengthUnit): number =>
+	unit === 'ft' ? length * METRES_PER_FOOT : length;
+
+/** Without trailing zeros: "15 m", "7.5 m", "49.2 ft". */
+export function length(metres: number, unit: LengthUnit): string {
+	return `${Number(fromMetres(metres, unit).toFixed(1))} ${unit}`;
+}
+
+export function clock(moment: string): string {
+	return new Date(moment).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+}

@@ -1,0 +1,127 @@
+/** What is open on the desk: the rig, the selected run, the remedy being looked at, and how saving goes. */
+import type { QueryClient } from '@tanstack/svelte-query';
+import { getContext, setContext } from 'svelte';
+import { Trouble, type Schemas } from '../api/client';
+import { redoEdit, rigQuery, saveEdit, undoEdit } from '../api/queries';
+
+type RigState = Schemas['RigState'];
+type Edit = Schemas['Edit'];
+
+export type Saving = 'saved' | 'saving' | 'unsaved';
+
+const LAST_RIG = 'ruvak-rig';
+
+export class Desk {
+	rigId = $state<string | null>(null);
+	runId = $state<string | null>(null);
+	preview = $state<Schemas['Remedy'] | null>(null);
+	saving = $state<Saving>('saved');
+	trouble = $state<Trouble | null>(null);
+	/** An edit that met somebody else's: theirs is on screen, this one waits for a decision. */
+	waiting = $state<Edit | null>(null);
+	/** An edit the server never answered about; nothing typed is lost. */
+	unsent = $state<Edit | null>(null);
+
+	constructor(private readonly queries: QueryClient) {
+		try {
+			this.rigId = localStorage.getItem(LAST_RIG);
+		} catch {
+			this.rigId = null;
+		}
+	}
+
+	open(rigId: string): void {
+		this.rigId = rigId;
+		this.runId = null;
+		this.preview = null;
+		this.dismiss();
+		try {
+			localStorage.setItem(LAST_RIG, rigId);
+		} catch {
+			// Without storage the first rig opens next time.
+		}
+	}
+
+	/** The rig is gone; the next one in the list opens instead. */
+	forget(): void {
+		this.rigId = null;
+		this.runId = null;
+		this.preview = null;
+	}
+
+	select(runId: string): void {
+		if (this.runId !== runId) this.preview = null;
+		this.runId = runId;
+	}
+
+	dismiss(): void {
+		this.trouble = null;
+		this.waiting = null;
+		this.unsent = null;
+		this.saving = 'saved';
+	}
+
+	get state(): RigState | undefined {
+		return this.rigId ? this.queries.getQueryData<RigState>(rigQuery(this.rigId).queryKey) : undefined;
+	}
+
+	async edit(edit: Edit): Promise<void> {
+		const now = this.state;
+		if (!now) return;
+		await this.save(edit, () => saveEdit(now.rig.id, now.version, edit));
+	}
+
+	async undo(): Promise<void> {
+		const now = this.state;
+		if (now?.undo_label) await this.save(null, () => undoEdit(now.rig.id));
+	}
+
+	async redo(): Promise<void> {
+		const now = this.state;
+		if (now?.redo_label) await this.save(null, () => redoEdit(now.rig.id));
+	}
+
+	/** Makes the waiting or unsent edit again, on what is on screen now. */
+	async again(): Promise<void> {
+		const edit = this.waiting ?? this.unsent;
+		this.dismiss();
+		if (edit) await this.edit(edit);
+	}
+
+	private async save(edit: Edit | null, send: () => Promise<RigState>): Promise<void> {
+		if (this.saving === 'saving') return;
+		this.saving = 'saving';
+		this.trouble = null;
+		try {
+			const saved = await send();
+			this.queries.setQueryData(rigQuery(saved.rig.id).queryKey, saved);
+			this.preview = null;
+			this.saving = 'saved';
+		} catch (reason) {
+			if (!(reason instanceof Trouble)) throw reason;
+			await this.refused(edit, reason);
+		}
+	}
+
+	private async refused(edit: Edit | null, trouble: Trouble): Promise<void> {
+		this.trouble = trouble;
+		this.saving = 'saved';
+		if (trouble.status === 409 && this.rigId) {
+			this.waiting = edit;
+			await this.queries.invalidateQueries({ queryKey: rigQuery(this.rigId).queryKey });
+		} else if (trouble.status === 0 || trouble.status >= 500 || trouble.status === 403) {
+			this.unsent = edit;
+			this.saving = edit ? 'unsaved' : 'saved';
+		}
+	}
+}
+
+const KEY = Symbol('desk');
+
+export const setDesk = (desk: Desk): Desk => setContext(KEY, desk);
+
+export function getDesk(): Desk {
+	const desk = getContext<Desk | undefined>(KEY);
+	if (!desk) throw new Error('No desk here: render this inside App.svelte, which calls setDesk().');
+	return desk;
+}

@@ -1,0 +1,44 @@
+/** One-key commands. None works while something is being typed. */
+import { push } from 'svelte-spa-router';
+import { STATIONS } from '../../routes/stations';
+import type { Desk } from './desk.svelte';
+import { theme } from './theme.svelte';
+
+export const KEYS: readonly (readonly [string, string])[] = [
+	['↑ ↓', 'walk the runs; in the remedies, walk the remedies'],
+	['→', 'from a run to its remedies'],
+	['Enter', 'apply the remedy you are looking at'],
+	['U', 'undo'],
+	['Shift U', 'redo'],
+	...STATIONS.map((station) => [station.key, station.name] as const),
+	['T', 'Booth or Daylight'],
+	['?', 'this list']
+];
+
+const typing = (target: EventTarget | null): boolean =>
+	target instanceof HTMLElement &&
+	(target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+
+export function shortcuts(event: KeyboardEvent, desk: Desk, help: () => void): void {
+	if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+	const station = STATIONS.find((one) => one.key === event.key.toUpperCase());
+	if (event.key === 'u') void desk.undo();
+	else if (event.key === 'U') void desk.redo();
+	else if (event.key.toLowerCase() === 't') theme.toggle();
+	else if (event.key === '?') help();
+	else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') walkRuns(event, desk);
+	else if (event.key === 'ArrowRight') document.querySelector<HTMLElement>('button.remedy')?.focus();
+	else if (station && !event.shiftKey) void push(station.path);
+	else return;
+	event.preventDefault();
+}
+
+function walkRuns(event: KeyboardEvent, desk: Desk): void {
+	const runs = [...document.querySelectorAll<HTMLElement>('article[data-run]')];
+	const here = runs.findIndex((run) => run.dataset['run'] === desk.runId);
+	const next = runs[here + (event.key === 'ArrowDown' ? 1 : -1)];
+	const id = next?.dataset['run'];
+	if (id === undefined) return;
+	desk.select(id);
+	next?.querySelector<HTMLElement>('button.pick-run')?.focus();
+}

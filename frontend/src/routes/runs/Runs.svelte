@@ -1,0 +1,70 @@
+<!-- Strips grouped by where they go; beside them what to do about the selected one. -->
+<script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { rigQuery } from '../../lib/api/queries';
+	import Bench from '../../lib/components/bench/Bench.svelte';
+	import Details from '../../lib/components/bench/Details.svelte';
+	import RunCard from '../../lib/components/strip/RunCard.svelte';
+	import { grouped } from '../../lib/domain/groups';
+	import { getDesk } from '../../lib/state/desk.svelte';
+
+	const desk = getDesk();
+	const query = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
+	const state = $derived(query.data);
+	const groups = $derived(state ? grouped(state) : []);
+	const runs = $derived(groups.flatMap((group) => group.runs));
+	const selected = $derived(runs.find((run) => run.run === desk.runId) ?? runs[0]);
+	const preview = $derived(desk.preview?.after.run === selected?.run ? desk.preview : null);
+</script>
+
+<svelte:head><title>{state ? `${state.rig.name} · Runs` : 'Ruvak'}</title></svelte:head>
+
+{#if !state}
+	<p class="waiting quiet">{query.isError ? 'The rig could not be opened.' : 'Opening the rig…'}</p>
+{:else if !selected}
+	<section class="waiting">
+		<h2>No runs yet</h2>
+		<p class="quiet">
+			This rig has gear but nothing is connected. Import a rig file that has runs, at <a href="#/rigs">Rigs</a
+			>.
+		</p>
+	</section>
+{:else}
+	<div class="runs">
+		<div class="list">
+			{#each groups as group (group.words)}
+				<h2 class="heading group">{group.words}</h2>
+				{#each group.runs as run (run.run)}
+					<RunCard rig={state.rig} {run} selected={run.run === selected.run} />
+					{#if run.run === selected.run}
+						<div class="details"><Details {run} after={preview?.after ?? null} /></div>
+					{/if}
+				{/each}
+			{/each}
+		</div>
+		<Bench {state} run={selected} />
+	</div>
+{/if}
+
+<style>
+	.runs {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 23.5rem;
+		min-height: 100%;
+	}
+	.group {
+		padding: 0.7rem 1.25rem 0.4rem;
+	}
+	.details {
+		padding: 1.1rem 1.25rem;
+		border-bottom: 1px solid var(--line);
+	}
+	.waiting {
+		padding: 2rem;
+	}
+	@media (max-width: 980px) {
+		.runs {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
+</style>
