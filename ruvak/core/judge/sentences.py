@@ -3,6 +3,7 @@
 Templates take the finding's parameters; decibels are rounded to a tenth and carry a true minus sign.
 """
 
+import re
 from dataclasses import dataclass
 
 MINUS = "\N{MINUS SIGN}"
@@ -87,7 +88,12 @@ def written(code: str, params: dict[str, float | str]) -> Words:
     """The two sentences of a finding. KeyError for a code or parameter the catalogue does not have."""
     shown = {name: value if isinstance(value, str) else number(value) for name, value in params.items()}
     words = CATALOGUE[code]
-    return Words(words.sentence.format_map(shown), words.advice.format_map(shown))
+    return Words(_unbroken(words.sentence.format_map(shown)), _unbroken(words.advice.format_map(shown)))
+
+
+def _unbroken(text: str) -> str:
+    """Keeps a figure and its unit on one line."""
+    return re.sub(r"(?<=\d) (?=(dBu?|Hz|m)\b)", "\N{NO-BREAK SPACE}", text)
 
 
 def number(value: float) -> str:

@@ -13,7 +13,8 @@ export const signed = (value: number): string =>
 
 export const db = (value: number): string => `${number(value)} dB`;
 export const signedDb = (value: number): string => `${signed(value)} dB`;
-export const dbu = (value: number): string => `${number(value)} dBu`;
+/** Levels carry their sign, as people say them: plus four. */
+export const dbu = (value: number): string => `${signed(value)} dBu`;
 
 export function ohm(value: number): string {
 	if (value >= 1e6) return `${number(value / 1e6)} MΩ`;

@@ -46,7 +46,7 @@ export function marks(scale: Scale, now: Levels, after: Levels | undefined): Mar
 		mark(scale, 'noise', 'noise', now.noise_dbu, false)
 	];
 	if (after === undefined) made.push(mark(scale, 'peak', 'peaks', now.peak_dbu, false));
-	else made.push(mark(scale, 'arrives', 'would arrive', after.arriving_dbu, true));
+	else made.push(mark(scale, 'arrives', 'would be', after.arriving_dbu, true));
 	return spread(made, scale.height);
 }
 

@@ -13,6 +13,7 @@ const PITCH = 25;
 const LANE_GAP = 46;
 const MATE_GAP = 27;
 const COIL = 14;
+const NARROWEST_LEG = 58;
 
 export interface Spot {
 	x: number;
@@ -100,7 +101,8 @@ export interface StripSpace {
 	right: number;
 }
 
-export function layOut(drawing: Drawing, space: StripSpace): StripLayout {
+export function layOut(drawing: Drawing, given: StripSpace): StripLayout {
+	const space = { ...given, width: Math.max(given.width, narrowest(drawing, given)) };
 	const spots = placeContacts(drawing, space);
 	const looks = looksOf(drawing);
 	const look = (point: string): Look => looks.get(point) ?? 'idle';
@@ -112,7 +114,7 @@ export function layOut(drawing: Drawing, space: StripSpace): StripLayout {
 	const { components, leadIns } = componentsOf(drawing, spots, spans, look);
 	return {
 		width: space.width,
-		height: space.top + lanes * 2 * PITCH + (lanes - 1) * LANE_GAP + 22,
+		height: space.top + lanes * 2 * PITCH + (lanes - 1) * LANE_GAP + 34,
 		contacts: connectorsOf(drawing).flatMap((connector) =>
 			connector.contacts.map((id) => ({
 				...at(spots, id),
@@ -159,13 +161,19 @@ function weight(piece: Piece): number {
 	return piece.kind === 'box' ? 1.3 : 0.9;
 }
 
+/** Below this width contacts and components would run into each other; the strip then scrolls. */
+function narrowest(drawing: Drawing, space: StripSpace): number {
+	const last = Math.max(1, ...drawing.pieces.map((piece) => piece.column));
+	return space.left + space.right + MATE_GAP * last + NARROWEST_LEG * (last - 1);
+}
+
 function spansOf(drawing: Drawing, space: StripSpace): Map<string, Span> {
 	const last = Math.max(1, ...drawing.pieces.map((piece) => piece.column));
 	const weights = Array.from({ length: last - 1 }, (_, index) =>
 		Math.max(0.5, ...drawing.pieces.filter((piece) => piece.column === index + 1).map(weight))
 	);
 	const total = weights.reduce((sum, each) => sum + each, 0) || 1;
-	const room = space.width - space.left - space.right - MATE_GAP * last;
+	const room = space.width - space.left - space.right - MATE_GAP * last - NARROWEST_LEG * (last - 1);
 	const spans = new Map<string, Span>();
 	for (const piece of drawing.pieces) {
 		if (piece.column === 0) spans.set(piece.owner, { left: 0, right: space.left });
@@ -173,8 +181,12 @@ function spansOf(drawing: Drawing, space: StripSpace): Map<string, Span> {
 			spans.set(piece.owner, { left: space.width - space.right, right: space.width });
 		else {
 			const before = weights.slice(0, piece.column - 1).reduce((sum, each) => sum + each, 0);
-			const left = space.left + MATE_GAP * piece.column + (room * before) / total;
-			spans.set(piece.owner, { left, right: left + (room * (weights[piece.column - 1] ?? 1)) / total });
+			const fixed = MATE_GAP * piece.column + NARROWEST_LEG * (piece.column - 1);
+			const left = space.left + fixed + (room * before) / total;
+			spans.set(piece.owner, {
+				left,
+				right: left + NARROWEST_LEG + (room * (weights[piece.column - 1] ?? 1)) / total
+			});
 		}
 	}
 	return spans;
@@ -215,7 +227,7 @@ function placeInnerNodes(drawing: Drawing, spots: Map<string, Spot>, spans: Map<
 				.map((point) => spots.get(point)?.y)
 				.filter((y) => y !== undefined);
 			const y = joined.reduce((sum, each) => sum + each, 0) / joined.length;
-			spots.set(inner, { x: span.right - 26 - ((6 * spots.size) % 18), y });
+			spots.set(inner, { x: span.right - 22, y });
 		}
 }
 
@@ -368,7 +380,7 @@ function legsOf(drawing: Drawing, spots: Map<string, Spot>, spans: Map<string, S
 					return {
 						x: span.left + 22,
 						y: y - 2 * PITCH - 10,
-						width: span.right - span.left - 44,
+						width: Math.max(4, span.right - span.left - 44),
 						height: 2 * PITCH + 20
 					};
 				})

@@ -1,6 +1,7 @@
 <!-- Strips grouped by where they go; beside them what to do about the selected one. -->
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
+	import { MediaQuery } from 'svelte/reactivity';
 	import { rigQuery } from '../../lib/api/queries';
 	import Bench from '../../lib/components/bench/Bench.svelte';
 	import Details from '../../lib/components/bench/Details.svelte';
@@ -14,6 +15,7 @@
 	const groups = $derived(state ? grouped(state) : []);
 	const runs = $derived(groups.flatMap((group) => group.runs));
 	const selected = $derived(runs.find((run) => run.run === desk.runId) ?? runs[0]);
+	const wide = new MediaQuery('min-width: 980px');
 	const preview = $derived(desk.preview?.after.run === selected?.run ? desk.preview : null);
 </script>
 
@@ -36,13 +38,16 @@
 				<h2 class="heading group">{group.words}</h2>
 				{#each group.runs as run (run.run)}
 					<RunCard rig={state.rig} {run} selected={run.run === selected.run} />
-					{#if run.run === selected.run}
+					{#if run.run === selected.run && wide.current}
 						<div class="details"><Details {run} after={preview?.after ?? null} /></div>
 					{/if}
 				{/each}
 			{/each}
 		</div>
 		<Bench {state} run={selected} />
+		{#if !wide.current}
+			<div class="details"><Details run={selected} after={preview?.after ?? null} /></div>
+		{/if}
 	</div>
 {/if}
 
@@ -50,7 +55,12 @@
 	.runs {
 		display: grid;
 		grid-template-columns: minmax(0, 1fr) 23.5rem;
-		min-height: 100%;
+		flex: 1;
+		min-height: 0;
+	}
+	/* Each side scrolls by itself, so that a remedy far down still previews on a strip in sight. */
+	.list {
+		overflow-y: auto;
 	}
 	.group {
 		padding: 0.7rem 1.25rem 0.4rem;
@@ -64,7 +74,12 @@
 	}
 	@media (max-width: 980px) {
 		.runs {
-			grid-template-columns: minmax(0, 1fr);
+			display: block;
+		}
+	}
+	@media print {
+		.runs {
+			display: block;
 		}
 	}
 </style>

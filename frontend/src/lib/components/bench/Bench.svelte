@@ -20,7 +20,7 @@
 		<p class="advice">Nothing to do here. Change something on the run to see what would follow.</p>
 	{:else}
 		<p class="advice">{run.findings[0]?.advice}</p>
-		<Remedies rigId={state.rig.id} runId={run.run} version={state.version} />
+		<Remedies {state} {run} />
 	{/if}
 </aside>
 
@@ -33,6 +33,7 @@
 		background: var(--panel);
 		border-left: 1px solid var(--line);
 		min-width: 0;
+		overflow-y: auto;
 	}
 	header {
 		display: flex;

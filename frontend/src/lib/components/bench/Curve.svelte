@@ -6,6 +6,14 @@
 	import { db, hertz, number } from '../../domain/format';
 	import { theme } from '../../state/theme.svelte';
 
+	const DECADES = [20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000];
+	const WORDED = [20, 100, 1000, 10_000];
+	/** Every 3 dB, or every 12 where the curve falls far. */
+	const steps = (low: number, high: number): number[] => {
+		const step = high - low > 24 ? 12 : 3;
+		return Array.from({ length: Math.floor((high - low) / step) + 1 }, (_, index) => high - step * index);
+	};
+
 	interface Props {
 		response: Schemas['Response'];
 		after?: Schemas['Response'] | null;
@@ -39,10 +47,24 @@
 				height: 118,
 				legend: { show: false },
 				cursor: { show: false },
-				scales: { x: { distr: 3, time: false }, y: { range: [Math.floor(lowest / 3) * 3, 3] } },
+				scales: {
+					x: { distr: 3, time: false, range: [20, 20_000] },
+					y: { range: [Math.floor(lowest / 3) * 3, 3] }
+				},
 				axes: [
-					{ ...axis, size: 24, values: (_, ticks) => ticks.map((tick) => (tick ? shortHertz(tick) : '')) },
-					{ ...axis, size: 40, values: (_, ticks) => ticks.map((tick) => number(tick, 0)) }
+					{
+						...axis,
+						size: 24,
+						splits: () => DECADES,
+						values: (_, ticks) =>
+							ticks.map((tick) => (WORDED.includes(tick) ? hertz(tick).replace('.0', '') : ''))
+					},
+					{
+						...axis,
+						size: 40,
+						splits: (_, __, low, high) => steps(low, high),
+						values: (_, ticks) => ticks.map((tick) => number(tick, 0))
+					}
 				],
 				series
 			},
@@ -51,11 +73,6 @@
 		);
 		return () => plot.destroy();
 	});
-
-	/** Only decades and their halves get a word, or the axis would be full of them. */
-	function shortHertz(tick: number): string {
-		return [20, 100, 1000, 10_000, 20_000].includes(tick) ? hertz(tick).replace('.0', '') : '';
-	}
 </script>
 
 <figure>

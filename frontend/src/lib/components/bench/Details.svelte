@@ -15,7 +15,12 @@
 
 {#if input}
 	<div class="details">
-		<LevelsTable {input} />
+		<div class="column">
+			<LevelsTable {input} />
+			{#if input.response}
+				<Curve response={input.response} after={after?.result.inputs[0]?.response ?? null} />
+			{/if}
+		</div>
 		<div>
 			{#if sum && sum.centre_db < -2}
 				<Budget {sum} />
@@ -30,9 +35,6 @@
 					: ''}.
 			</p>
 		</div>
-		{#if input.response}
-			<Curve response={input.response} after={after?.result.inputs[0]?.response ?? null} />
-		{/if}
 	</div>
 {/if}
 
@@ -42,6 +44,11 @@
 		grid-template-columns: repeat(auto-fit, minmax(17rem, 1fr));
 		gap: 1.25rem 2.5rem;
 		align-items: start;
+	}
+	.column {
+		display: grid;
+		gap: 1.25rem;
+		min-width: 0;
 	}
 	.balance {
 		font-size: 0.875rem;

@@ -1,12 +1,19 @@
 <!-- What cures the selected run, and what people try that does not. -->
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
+	import type { Schemas } from '../../api/client';
 	import { remediesQuery } from '../../api/queries';
 	import RemedyCard from './RemedyCard.svelte';
 
-	let { rigId, runId, version }: { rigId: string; runId: string; version: number } = $props();
+	interface Props {
+		state: Schemas['RigState'];
+		run: Schemas['RunAnalysis'];
+	}
+	let { state, run }: Props = $props();
+	const kept = $derived(new Set(run.drawing.pieces.map((piece) => piece.owner)));
+	const unit = $derived(state.rig.length_unit ?? 'm');
 
-	const remedies = createQuery(() => remediesQuery(rigId, runId, version));
+	const remedies = createQuery(() => remediesQuery(state.rig.id, run.run, state.version));
 	const helping = $derived((remedies.data ?? []).filter((one) => one.helps));
 	const tried = $derived((remedies.data ?? []).filter((one) => !one.helps));
 
@@ -37,13 +44,13 @@
 		<div class="cards" onkeydown={walk}>
 			{#if helping.length > 0}
 				<h3 class="heading">What cures it</h3>
-				{#each helping as remedy (remedy.id)}<RemedyCard {remedy} />{/each}
+				{#each helping as remedy (remedy.id)}<RemedyCard {remedy} {unit} {kept} />{/each}
 			{:else}
 				<p class="quiet">Nothing in the kit or the parts library improves this run.</p>
 			{/if}
 			{#if tried.length > 0}
 				<h3 class="heading">Does not help</h3>
-				{#each tried as remedy (remedy.id)}<RemedyCard {remedy} />{/each}
+				{#each tried as remedy (remedy.id)}<RemedyCard {remedy} {unit} {kept} />{/each}
 			{/if}
 		</div>
 	{/if}

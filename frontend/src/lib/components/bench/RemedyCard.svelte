@@ -1,12 +1,22 @@
 <!-- One remedy with its effect. Hover or focus shows it on strip and ladder; Enter or a click applies it. -->
 <script lang="ts">
+	import { MediaQuery } from 'svelte/reactivity';
 	import type { Schemas } from '../../api/client';
 	import { worstOf } from '../../domain/grades';
-	import { signed } from '../../domain/format';
+	import { signed, type LengthUnit } from '../../domain/format';
 	import { getDesk } from '../../state/desk.svelte';
+	import Strip from '../strip/Strip.svelte';
 	import GradeMark from '../marks/GradeMark.svelte';
 
-	let { remedy }: { remedy: Schemas['Remedy'] } = $props();
+	interface Props {
+		remedy: Schemas['Remedy'];
+		unit: LengthUnit;
+		/** What the run has now; everything else on the preview is new. */
+		kept: ReadonlySet<string>;
+	}
+	let { remedy, unit, kept }: Props = $props();
+	// Where the bench lies below the runs, the preview comes to the remedy.
+	const wide = new MediaQuery('min-width: 980px');
 	const desk = getDesk();
 
 	const mine = $derived(remedy.effects[0]);
@@ -58,6 +68,9 @@
 	{:else}
 		<span class="still">{remedy.effect}</span>
 	{/if}
+	{#if looking && !wide.current}
+		<span class="on-phone"><Strip run={remedy.after} {unit} ghost {kept} /></span>
+	{/if}
 	<span class="stock quiet">
 		{#if remedy.helps}
 			{toGet.length === 0
@@ -67,7 +80,9 @@
 				: `To borrow or buy: ${toGet.map((piece) => piece.words).join(', ')}`}
 			· {others.length === 0 ? 'no other run touched' : `${others.length} other runs change`}
 		{/if}
-		{#if looking}<span class="apply">{remedy.helps ? 'Enter applies' : 'Enter tries it'}</span>{/if}
+		{#if looking}<span class="apply"
+				>{wide.current ? 'Enter' : 'Tap again'} {remedy.helps ? 'applies' : 'tries it'}</span
+			>{/if}
 	</span>
 </button>
 
@@ -107,6 +122,10 @@
 		grid-template-columns: auto 1fr;
 		column-gap: 0.6rem;
 		font-size: 0.85rem;
+	}
+	.on-phone {
+		display: block;
+		min-width: 0;
 	}
 	.still {
 		font-size: 0.85rem;

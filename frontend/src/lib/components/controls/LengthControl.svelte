@@ -64,6 +64,10 @@
 		gap: 0.3rem;
 		justify-items: start;
 	}
+	label {
+		font-size: 0.8125rem;
+		font-weight: 500;
+	}
 	.field {
 		display: inline-flex;
 		align-items: baseline;

@@ -53,12 +53,16 @@
 <style>
 	.frame {
 		display: grid;
-		grid-template: 'top top' auto 'rail main' 1fr / 7.5rem minmax(0, 1fr);
-		min-height: 100dvh;
+		grid-template: 'top top' auto 'rail main' minmax(0, 1fr) / 7.5rem minmax(0, 1fr);
+		height: 100dvh;
 	}
 	main {
 		grid-area: main;
 		min-width: 0;
+		min-height: 0;
+		display: flex;
+		flex-direction: column;
+		overflow-y: auto;
 		outline: none;
 	}
 	.skip {
@@ -75,12 +79,13 @@
 	}
 	@media (max-width: 720px) {
 		.frame {
-			grid-template: 'top' auto 'main' 1fr 'rail' auto / minmax(0, 1fr);
+			grid-template: 'top' auto 'main' minmax(0, 1fr) 'rail' auto / minmax(0, 1fr);
 		}
 	}
 	@media print {
 		.frame {
 			display: block;
+			height: auto;
 		}
 	}
 </style>

@@ -64,9 +64,6 @@
 	}
 	@media (max-width: 720px) {
 		.rail {
-			position: sticky;
-			bottom: 0;
-			z-index: 20;
 			flex-direction: row;
 			padding: 0;
 			border: 0;

@@ -1,7 +1,7 @@
 <!-- Where clip, programme and noise stand on one scale; the gaps are the message. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
-	import { number } from '../../domain/format';
+	import { dbu, number, signed } from '../../domain/format';
 	import { marks, scaleFor, ticks, yOf } from '../../domain/ladder';
 
 	interface Props {
@@ -16,7 +16,7 @@
 	const scale = $derived(scaleFor(after ? [now, after] : [now], height));
 	const shown = $derived(marks(scale, now, after));
 	const loud = $derived(after ?? now);
-	const words = $derived(shown.map((mark) => `${mark.words} ${number(mark.levelDbu)} dBu`).join(', '));
+	const words = $derived(shown.map((mark) => `${mark.words} ${dbu(mark.levelDbu)}`).join(', '));
 </script>
 
 <svg width="168" {height} role="img" aria-label="Levels: {words}" class="ladder">
@@ -43,7 +43,7 @@
 			<path class="line" d="M{AXIS - 4} {mark.y}h{BAR + 8}" />
 			<path class="lead" d="M{AXIS + BAR + 5} {mark.y}L{AXIS + BAR + 13} {mark.labelY}" />
 			<text x={AXIS + BAR + 16} y={mark.labelY + 4}
-				><tspan class="level">{number(mark.levelDbu)}</tspan> <tspan class="words">{mark.words}</tspan></text
+				><tspan class="level">{signed(mark.levelDbu)}</tspan> <tspan class="words">{mark.words}</tspan></text
 			>
 		</g>
 	{/each}

@@ -8,20 +8,14 @@
 		/** By gear.connector: "L − R". */
 		outcomes: Map<string, string>;
 		bad: boolean;
+		narrow: boolean;
 	}
-	let { ends, width, outcomes, bad }: Props = $props();
+	let { ends, width, outcomes, bad, narrow }: Props = $props();
+	const tapeWidth = $derived(Math.min(narrow ? 160 : 230, width / 2 - 4));
 </script>
 
 {#each ends as end (end.owner)}
-	<foreignObject
-		x={end.side === 'source' ? 0 : Math.max(0, width - 230)}
-		y="0"
-		width={Math.min(230, width / 2 - 4)}
-		height="30"
-		transform={end.side === 'destination' && width < 480
-			? `translate(${230 - Math.min(230, width / 2 - 4)} 0)`
-			: ''}
-	>
+	<foreignObject x={end.side === 'source' ? 0 : width - tapeWidth} y="0" width={tapeWidth} height="30">
 		<div class="tape-place {end.side}"><span class="tape">{end.name}</span></div>
 	</foreignObject>
 	{#each end.connectors as connector (connector.end)}

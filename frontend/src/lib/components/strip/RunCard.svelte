@@ -44,17 +44,19 @@
 			{/each}
 		</div>
 	</header>
-	<div class="wires">
+	<div class="strip-place">
 		<Strip run={shown} unit={rig.length_unit ?? 'm'} ghost={preview !== null} {kept} />
-		{#if now}<Ladder {now} {after} />{/if}
 	</div>
-	{#if selected}<InPlace {rig} {run} />{/if}
+	{#if now}<div class="ladder-place"><Ladder {now} {after} /></div>{/if}
+	{#if selected}<div class="controls-place"><InPlace {rig} {run} /></div>{/if}
 </article>
 
 <style>
 	.run {
 		display: grid;
-		gap: 0.9rem;
+		grid-template: 'head head' auto 'strip ladder' auto 'controls controls' auto / minmax(0, 1fr) auto;
+		align-items: center;
+		gap: 0.9rem 1rem;
 		padding: 1rem 1.25rem 1.1rem;
 		border-left: 4px solid transparent;
 		border-bottom: 1px solid var(--line);
@@ -104,18 +106,23 @@
 		color: var(--accent);
 		font-size: 0.875rem;
 	}
-	.wires {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) auto;
-		gap: 1rem;
-		align-items: center;
+	header {
+		grid-area: head;
+	}
+	.strip-place {
+		grid-area: strip;
+		min-width: 0;
+	}
+	.ladder-place {
+		grid-area: ladder;
+	}
+	.controls-place {
+		grid-area: controls;
 	}
 	@media (max-width: 720px) {
 		.run {
+			grid-template: 'head head' auto 'strip strip' auto 'ladder controls' auto / auto minmax(0, 1fr);
 			padding: 0.9rem 0.9rem 1rem;
-		}
-		.wires {
-			grid-template-columns: minmax(0, 1fr);
 		}
 	}
 </style>

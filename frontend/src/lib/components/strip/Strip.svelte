@@ -19,7 +19,7 @@
 	let width = $state(620);
 	const narrow = $derived(width < 480);
 	const layout = $derived(
-		layOut(run.drawing, { width, top: 92, left: narrow ? 26 : 34, right: narrow ? 86 : 104 })
+		layOut(run.drawing, { width, top: 92, left: narrow ? 27 : 34, right: narrow ? 96 : 104 })
 	);
 	const outcomes = $derived(
 		new Map(run.result.inputs.map((one) => [`${one.gear}.${one.input}`, heard(one.channels)]))
@@ -34,7 +34,8 @@
 	);
 </script>
 
-<div class="strip" class:ghost bind:clientWidth={width}>
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<div class="strip" class:ghost bind:clientWidth={width} tabindex={layout.width > width ? 0 : undefined}>
 	<svg width={layout.width} height={layout.height} role="img" aria-label={summary} data-run={run.run}>
 		<defs>
 			<pattern id="braid-{run.run}" width="6" height="6" patternUnits="userSpaceOnUse">
@@ -86,14 +87,14 @@
 				>{letter.words}</text
 			>
 		{/each}
-		<Ends ends={layout.ends} width={layout.width} {outcomes} {bad} />
+		<Ends ends={layout.ends} width={layout.width} {narrow} {outcomes} {bad} />
 	</svg>
 </div>
 
 <style>
 	.strip {
 		min-width: 0;
-		overflow: hidden;
+		overflow-x: auto;
 	}
 	svg {
 		display: block;
