@@ -7,6 +7,8 @@ import sys
 from collections.abc import Callable
 from pathlib import Path
 
+from sqlalchemy.exc import OperationalError
+
 from ruvak.core.analyse import analyse
 from ruvak.core.errors import RigFault, RuvakError
 from ruvak.core.rig.files import rig_from_json, rig_to_json
@@ -30,6 +32,9 @@ def main(arguments: list[str] | None = None) -> int:
         return 2
     except RuvakError as problem:
         print(f"ruvak: {problem}", file=sys.stderr)
+        return 2
+    except OperationalError:
+        print("ruvak: the database does not answer. Start it with script/demo, then try again.", file=sys.stderr)
         return 2
     except OSError as problem:
         print(f"ruvak: {problem.filename}: {problem.strerror}.", file=sys.stderr)

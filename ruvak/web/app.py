@@ -10,6 +10,7 @@ from ruvak.store.database import engine_for, sessions_for
 from ruvak.web import errors, logs, pages, security
 from ruvak.web.answers import EXTENSION
 from ruvak.web.api import edits, health, rigs, session
+from ruvak.web.json import BoundedJson
 from ruvak.web.schemas import Problem
 from ruvak.web.settings import MAX_BODY_BYTES, Settings, from_environment
 
@@ -26,6 +27,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         doc_ui=False,
         static_folder=None,
     )
+    app.json = BoundedJson(app)
     app.config.update(
         SECRET_KEY=settings.secret_key,
         MAX_CONTENT_LENGTH=MAX_BODY_BYTES,

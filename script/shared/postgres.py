@@ -124,8 +124,10 @@ def _create(binaries: Path, folder: Path, password_file: Path) -> None:
     password_file.chmod(0o600)
     _own(folder, password_file)
     made = _run(
-        [binaries / "initdb", "-D", folder, "-U", USER, "--pwfile", password_file, "-A", "scram-sha-256"]
-        + ["-E", "UTF8", "--locale=C.UTF-8", "--no-instructions"]
+        [
+            *(binaries / "initdb", "-D", folder, "-U", USER, "--pwfile", password_file),
+            *("-A", "scram-sha-256", "-E", "UTF8", "--locale=C.UTF-8", "--no-instructions"),
+        ]
     )
     if made.returncode != 0:
         shutil.rmtree(folder, ignore_errors=True)

@@ -54,13 +54,17 @@ class _Builder:
 
     def _tie_down(self) -> tuple[str, ...]:
         """Gives every island its stray capacitance to earth; returns the owners concerned."""
-        floating = []
-        network, _ = self.elements.numbered()
+        network, number_of = self.elements.numbered()
+        owners: dict[int, dict[str, None]] = {}
+        for point, number in number_of.items():
+            owners.setdefault(number, {})[point.split(".")[0]] = None
+        floating: dict[str, None] = {}
         for group in islands(network):
             point = min(network.node_names[node] for node in group)
             self.elements.capacitor(point, EARTH_POINT, self.assumptions.stray_f.value)
-            floating.append(point.split(".")[0])
-        return tuple(dict.fromkeys(floating))
+            for node in group:
+                floating |= owners.get(node, {})
+        return tuple(floating)
 
     def _numbered(self, floating: tuple[str, ...]) -> Circuit:
         network, node_of = self.elements.numbered()

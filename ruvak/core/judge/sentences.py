@@ -66,7 +66,7 @@ CATALOGUE: dict[str, Words] = {
         "Turn the source down a little.",
     ),
     "dull": Words(
-        "{loss_db} dB are lost at 10 kHz on the way to {place}: it sounds dull.",
+        "On the way to {place} {loss_db} dB are lost at 10 kHz: it sounds dull.",
         "Shorten the lead, or lower the impedance that drives it.",
     ),
     "thin": Words(

@@ -1,0 +1,113 @@
+"""Runs the static checks, the interface's tests and the Python suites, and counts them together."""
+
+import os
+import re
+import subprocess
+import sys
+import time
+import unittest
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+
+from script.shared import postgres
+
+CHECKOUT = Path(__file__).resolve().parents[2]
+SUITES = ("core", "outside", "store", "web", "cli", "browser")
+NEEDS_DATABASE = {"store", "web", "cli", "browser"}
+PYTHON = str(CHECKOUT / ".venv/bin/python")
+TOOLS = CHECKOUT / ".venv/bin"
+
+
+@dataclass(frozen=True)
+class Check:
+    """A command that must succeed."""
+
+    name: str
+    command: tuple[str, ...]
+    folder: str = "."
+
+
+CHECKS = (
+    Check("python format", (str(TOOLS / "ruff"), "format", "--check", ".")),
+    Check("python lint", (str(TOOLS / "ruff"), "check", ".")),
+    Check("python types", (str(TOOLS / "mypy"),)),
+    Check("layers", (str(TOOLS / "lint-imports"),)),
+    Check("interface lint and format", ("npm", "run", "--silent", "lint"), "frontend"),
+    Check("interface types", ("npm", "run", "--silent", "check"), "frontend"),
+)
+
+
+def main() -> int:
+    """0 when everything passed."""
+    os.chdir(CHECKOUT)
+    suites = tuple(sys.argv[1:]) or SUITES
+    if unknown := set(suites) - set(SUITES):
+        print(f"There is no suite {', '.join(sorted(unknown))}; there are {', '.join(SUITES)}.", file=sys.stderr)
+        return 2
+    passed = failed = 0
+    if not sys.argv[1:]:
+        for good, bad in (_static(), _interface()):
+            passed, failed = passed + good, failed + bad
+    good, bad = _python(suites)
+    passed, failed = passed + good, failed + bad
+    print(f"{passed} passed, {failed} failed")
+    return 1 if failed else 0
+
+
+def _static() -> tuple[int, int]:
+    with ThreadPoolExecutor(max_workers=2) as pool:
+        outcomes = list(pool.map(_run, CHECKS))
+    return outcomes.count(True), outcomes.count(False)
+
+
+def _run(check: Check) -> bool:
+    began = time.monotonic()
+    done = subprocess.run(check.command, cwd=check.folder, check=False, text=True, capture_output=True)
+    print(f"{'ok  ' if done.returncode == 0 else 'FAIL'} {check.name} ({time.monotonic() - began:.0f} s)", flush=True)
+    if done.returncode != 0:
+        print(done.stdout + done.stderr, flush=True)
+    return done.returncode == 0
+
+
+def _interface() -> tuple[int, int]:
+    """vitest; its own count goes into ours."""
+    done = subprocess.run(
+        ("npx", "--no-install", "vitest", "run", "--reporter=default"),
+        cwd="frontend",
+        check=False,
+        text=True,
+        capture_output=True,
+        env={**os.environ, "NO_COLOR": "1"},
+    )
+    line = re.search(r"^\s*Tests\s+(.*)$", done.stdout, re.MULTILINE)
+    counts = {word: int(number) for number, word in re.findall(r"(\d+) (passed|failed)", line[1] if line else "")}
+    passed, failed = counts.get("passed", 0), counts.get("failed", 0)
+    print(
+        f"{'ok  ' if done.returncode == 0 else 'FAIL'} interface tests ({passed} passed, {failed} failed)", flush=True
+    )
+    if done.returncode != 0:
+        print(done.stdout + done.stderr, flush=True)
+    return passed, failed or int(done.returncode != 0)
+
+
+def _python(suites: tuple[str, ...]) -> tuple[int, int]:
+    folder = postgres.folder_for(CHECKOUT, "test-database")
+    try:
+        if NEEDS_DATABASE & set(suites):
+            # Always a new one: a test must not lean on what an earlier run left.
+            postgres.remove(folder)
+            os.environ["RUVAK_TEST_SERVER"] = postgres.start(folder).url("postgres")
+        loader = unittest.defaultTestLoader
+        tests = unittest.TestSuite(
+            loader.discover(f"tests/{suite}", top_level_dir=".", pattern="test_*.py") for suite in suites
+        )
+        result = unittest.TextTestRunner(verbosity=1, stream=sys.stdout).run(tests)
+    finally:
+        postgres.remove(folder)
+    failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
+    return result.testsRun - failed - len(result.skipped), failed
+
+
+if __name__ == "__main__":
+    sys.exit(main())

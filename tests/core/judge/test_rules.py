@@ -1,0 +1,154 @@
+"""Each rule fires from a rig through the whole pipeline, and is silent in its neighbour case."""
+
+import string
+import unittest
+from typing import Any
+
+from ruvak.core.analyse import analyse
+from ruvak.core.judge.finding import Grade
+from ruvak.core.judge.registry import RULES
+from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, signed, written
+from ruvak.core.rig.edits import Edit, SetSetting, apply
+from ruvak.core.rig.rig import Rig
+from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
+
+RETURN = [("in.S", "out1.3"), ("in.S", "out1.1")]
+LEFT = [("in.T", "out1.2"), *RETURN]
+BOTH_TO_TWO = [("in.T", "out1.2"), ("in.R", "out2.2"), ("in.S", "out1.3"), ("in.S", "out2.3"), ("in.S", "out1.1")]
+CROSSED = [("in.R", "out1.2"), ("in.T", "out2.2"), *BOTH_TO_TWO[2:]]
+OPPOSED = [("in.T", "out1.2"), ("in.R", "out2.3"), ("in.S", "out1.3"), ("in.S", "out2.2"), ("in.S", "out1.1")]
+MONO = source_part(channels=[{"id": "1", "hot": "out.T"}])
+
+
+def resistor(a: str, b: str, ohm: float) -> dict[str, Any]:
+    return {"type": "resistor", "a": a, "b": b, "ohm": ohm}
+
+
+def codes(rig: Rig) -> list[str]:
+    return [finding.code for finding in analyse(rig).runs[0].findings]
+
+
+def flipped(gear: str, setting: str, value: bool | str | float) -> Rig:
+    return apply(demo_rig(), Edit(label="x", ops=(SetSetting(gear=gear, setting=setting, value=value),)))
+
+
+FIRES: dict[str, Rig] = {
+    "centre_cancels": demo_rig(),
+    # Right upside down at 0.6 of left's level: 0.4 remains of the centre, 8 dB below.
+    "centre_weakened": stated_rig(
+        wires=[("in.T", "out1.2"), ("in.S", "out1.1")],
+        elements=[resistor("in.R", "out1.3", 6667.0)],
+        source=source_part(z_ohm=1),
+    ),
+    "silent": stated_rig(wires=[]),
+    "mono_cancels": stated_rig(wires=OPPOSED, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
+    "side_missing": stated_rig(wires=LEFT),
+    "sides_swapped": stated_rig(wires=CROSSED, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
+    "inverted": stated_rig(wires=[("in.T", "out1.3"), ("in.S", "out1.2"), ("in.S", "out1.1")], source=MONO),
+    "level_low": stated_rig(wires=LEFT, source=MONO, receiver=receiver_part(boost_db=10)),
+    "level_clips": stated_rig(wires=LEFT, source=MONO, receiver=receiver_part(clip_dbu=0)),
+    "level_close": stated_rig(wires=LEFT, source=MONO, receiver=receiver_part(clip_dbu=6)),
+    "dull": stated_rig(
+        wires=LEFT, source=MONO, elements=[{"type": "capacitor", "a": "out1.2", "b": "out1.1", "farad": 2e-7}]
+    ),
+    "thin": stated_rig(
+        wires=RETURN, source=MONO, elements=[{"type": "capacitor", "a": "in.T", "b": "out1.2", "farad": 1e-7}]
+    ),
+    "not_connected": wired(demo_rig(), runs=[{"id": "slides", "number": 1, "name": "Slides", "legs": [], "joins": []}]),
+    "clear": stated_rig(wires=LEFT, source=MONO),
+}
+SILENT: dict[str, Rig] = {
+    "centre_cancels": stated_rig(wires=LEFT),
+    "centre_weakened": stated_rig(wires=LEFT),
+    "silent": stated_rig(wires=LEFT),
+    "mono_cancels": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
+    "side_missing": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="mono")),
+    "sides_swapped": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
+    "inverted": stated_rig(wires=LEFT, source=MONO),
+    "level_low": stated_rig(wires=LEFT, source=MONO, receiver=receiver_part(boost_db=15)),
+    "level_clips": stated_rig(wires=LEFT, source=MONO, receiver=receiver_part(clip_dbu=6)),
+    "level_close": stated_rig(wires=LEFT, source=MONO, receiver=receiver_part(clip_dbu=8)),
+    "dull": stated_rig(
+        wires=LEFT, source=MONO, elements=[{"type": "capacitor", "a": "out1.2", "b": "out1.1", "farad": 5e-8}]
+    ),
+    "thin": stated_rig(
+        wires=RETURN, source=MONO, elements=[{"type": "capacitor", "a": "in.T", "b": "out1.2", "farad": 1e-6}]
+    ),
+    "not_connected": demo_rig(),
+    "clear": demo_rig(),
+}
+
+
+class Rules(unittest.TestCase):
+    def test_every_code_of_the_catalogue_has_its_two_cases(self) -> None:
+        self.assertEqual(set(FIRES), set(CATALOGUE))
+        self.assertEqual(set(SILENT), set(CATALOGUE))
+
+    def test_each_fires(self) -> None:
+        for code, rig in FIRES.items():
+            self.assertIn(code, codes(rig), code)
+
+    def test_each_is_silent_next_door(self) -> None:
+        for code, rig in SILENT.items():
+            self.assertNotIn(code, codes(rig), code)
+
+    def test_every_rule_of_the_registry_fires_somewhere(self) -> None:
+        fired = set()
+        for rig in FIRES.values():
+            analysis = analyse(rig)
+            for rule in RULES:
+                if list(rule(rig, analysis.runs[0].result)):
+                    fired.add(rule)
+        self.assertEqual(fired, set(RULES))
+
+
+class Grading(unittest.TestCase):
+    def test_a_lost_centre_stops(self) -> None:
+        self.assertIs(analyse(demo_rig()).runs[0].findings[0].grade, Grade.STOP)
+        self.assertEqual(analyse(demo_rig()).verdict.model_dump(), {"stop": 1, "fix": 0, "watch": 0, "clear": 0})
+
+    def test_a_cancelled_centre_is_not_also_called_too_quiet(self) -> None:
+        self.assertEqual(codes(demo_rig()), ["centre_cancels"])
+
+    def test_mono_into_this_wiring_is_silent_and_says_why(self) -> None:
+        finding = analyse(flipped("laptop", "mono", True)).runs[0].findings[0]
+        self.assertEqual((finding.code, finding.grade), ("silent", Grade.STOP))
+        self.assertIn("Switch mono off", finding.advice)
+
+    def test_a_mono_source_setting_has_no_missing_side(self) -> None:
+        mono = source_part(mono_setting="mono") | {
+            "settings": [{"type": "switch", "id": "mono", "label": "Mono", "default": True}]
+        }
+        self.assertEqual(codes(stated_rig(wires=LEFT, source=mono)), ["clear"])
+
+    def test_worst_first(self) -> None:
+        both = stated_rig(wires=LEFT, receiver=receiver_part(clip_dbu=0))
+        self.assertEqual(codes(both), ["level_clips", "side_missing"])
+
+
+class Words(unittest.TestCase):
+    def test_every_finding_reads_as_sentences_without_holes(self) -> None:
+        for rig in FIRES.values():
+            for finding in analyse(rig).runs[0].findings:
+                for text in (finding.sentence, finding.advice):
+                    self.assertRegex(text, r"^[A-Z].*\.$")
+                    self.assertNotRegex(text, r"[{}]|nan|inf\b|None")
+                    self.assertNotIn(" -", text.replace(" - ", ""), "a true minus sign")
+
+    def test_the_first_sentence_carries_the_figures(self) -> None:
+        sentence = analyse(demo_rig()).runs[0].findings[0].sentence
+        self.assertIn("32.6\N{NO-BREAK SPACE}dB", sentence)
+        self.assertIn("23.2\N{NO-BREAK SPACE}dB", sentence)
+
+    def test_templates_use_only_named_parameters(self) -> None:
+        for words in CATALOGUE.values():
+            for text in (words.sentence, words.advice):
+                for _, name, spec, conversion in string.Formatter().parse(text):
+                    self.assertFalse(spec or conversion, text)
+                    self.assertTrue(name is None or name.isidentifier(), text)
+        with self.assertRaises(KeyError):
+            written("clear", {})
+
+    def test_numbers(self) -> None:
+        self.assertEqual([number(v) for v in (-12.34, 0.04, -0.04, 123.4)], [f"{MINUS}12.3", "0.0", "0.0", "123"])
+        self.assertEqual([signed(v) for v in (6.02, 0.0, -3.0)], ["+6.0", "0.0", f"{MINUS}3.0"])

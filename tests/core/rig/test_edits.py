@@ -1,0 +1,90 @@
+"""Edits: what they do, what they refuse, and that the inverse takes each back exactly."""
+
+import unittest
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from ruvak.core.errors import BadEdit, RigFault
+from ruvak.core.parts.library import library
+from ruvak.core.rig.edits import (
+    Edit,
+    Op,
+    PutGear,
+    PutKit,
+    PutPart,
+    PutRun,
+    Remove,
+    SetLength,
+    SetSetting,
+    apply,
+    inverse,
+)  # fmt: skip
+from ruvak.core.rig.rig import Gear, KitItem, Run
+from tests.support.rigs import demo_rig
+
+RIG = demo_rig()
+
+
+def edit(*ops: Op) -> Edit:
+    return Edit(label="test", ops=ops)
+
+
+POSSIBLE: list[Op] = [
+    SetSetting(gear="laptop", setting="volume", value=-12.0),
+    SetSetting(gear="laptop", setting="mono", value=True),
+    SetSetting(gear="laptop", setting="volume", value=None),
+    SetSetting(gear="speaker", setting="input1", value="mic"),
+    SetLength(item="lead-31", length_m=30.0),
+    PutGear(thing=Gear(id="laptop", name="Other laptop", part="laptop-headphone-trs35")),
+    PutGear(thing=Gear(id="second", name="Second", part="laptop-headphone-trs35"), at=0),
+    PutKit(thing=KitItem(id="lead-40", tag="M40", part="mic-lead", length_m=4.0)),
+    PutPart(thing=library()["lead-trs35-two-xlr"]),
+    PutRun(thing=Run(id="slides", number=3, name="Renamed", legs=(), joins=())),
+    PutRun(thing=Run(id="empty", number=2, name="Empty"), at=0),
+    Remove(kind="kit", id="adapter-7"),
+    Remove(kind="runs", id="slides"),
+]
+
+
+class Edits(unittest.TestCase):
+    @given(st.lists(st.sampled_from(POSSIBLE), min_size=1, max_size=6))
+    @settings(max_examples=200, deadline=None, derandomize=True)
+    def test_the_inverse_takes_it_back_exactly(self, ops: list[Op]) -> None:
+        made = edit(*ops)
+        try:
+            after = apply(RIG, made)
+            back = inverse(RIG, made)
+        except BadEdit:
+            return
+        self.assertEqual(apply(after, back), RIG)
+
+    def test_it_changes_what_it_says(self) -> None:
+        after = apply(RIG, edit(SetLength(item="lead-31", length_m=30.0)))
+        self.assertEqual({item.id: item.length_m for item in after.kit}["lead-31"], 30.0)
+        self.assertEqual({item.id: item.length_m for item in RIG.kit}["lead-31"], 15.0)
+
+    def test_look_ups_follow_the_edit(self) -> None:
+        self.assertIn("lead-31", RIG.owners_by_id)
+        after = apply(RIG, edit(Remove(kind="runs", id="slides"), Remove(kind="kit", id="lead-31")))
+        self.assertNotIn("lead-31", after.owners_by_id)
+
+    def test_refusals_name_the_place(self) -> None:
+        for op, where in (
+            (SetSetting(gear="nobody", setting="volume", value=0.0), "id"),
+            (SetSetting(gear="laptop", setting="bass", value=0.0), "setting"),
+            (SetSetting(gear="laptop", setting="volume", value=99.0), "value"),
+            (SetSetting(gear="laptop", setting="mono", value="yes"), "value"),
+            (SetLength(item="lead-31", length_m=-2.0), "length_m"),
+            (SetLength(item="lead-31", length_m=1e9), "length_m"),
+            (Remove(kind="kit", id="nothing"), "id"),
+        ):
+            with self.assertRaises(BadEdit) as caught:
+                apply(RIG, edit(op))
+            self.assertEqual(caught.exception.where, where, op)
+
+    def test_an_edit_that_leaves_the_rig_unsound_is_refused(self) -> None:
+        with self.assertRaises(RigFault):
+            apply(RIG, edit(Remove(kind="kit", id="lead-31")))
+        with self.assertRaises(RigFault):
+            apply(RIG, edit(SetLength(item="adapter-4", length_m=3.0)))

@@ -1,0 +1,193 @@
+"""The API: what it answers, what it refuses and how, and that refusals change nothing."""
+
+import json
+import subprocess
+from pathlib import Path
+from typing import Any
+
+from ruvak.web.openapi import document
+from ruvak.web.settings import MAX_BODY_BYTES
+from tests.support.rigs import demo_rig
+from tests.support.rigs import document as rig_document
+from tests.support.web import WebTest
+
+LENGTH = {"op": "set_length", "item": "lead-31", "length_m": 20}
+
+
+class Answers(WebTest):
+    def test_a_rig_comes_with_its_analysis(self) -> None:
+        state = self.state()
+        self.assertEqual(state["analysis"]["verdict"]["stop"], 1)
+        self.assertEqual(state["analysis"]["runs"][0]["findings"][0]["code"], "centre_cancels")
+
+    def test_edit_undo_redo(self) -> None:
+        self.assertEqual(self.edit(LENGTH).get_json()["rig"]["kit"][4]["length_m"], 20)
+        undone = self.post(f"/api/rigs/{self.rig_id}/undo").get_json()
+        self.assertEqual(undone["rig"]["kit"][4]["length_m"], 15)
+        self.assertEqual(undone["redo_label"], "test")
+        self.assertEqual(self.post(f"/api/rigs/{self.rig_id}/redo").get_json()["rig"]["kit"][4]["length_m"], 20)
+
+    def test_a_preview_saves_nothing(self) -> None:
+        flip = {"op": "set_setting", "gear": "laptop", "setting": "mono", "value": True}
+        body = {"edit": {"label": "x", "ops": [flip]}}
+        preview = self.post(f"/api/rigs/{self.rig_id}/preview", body).get_json()
+        self.assertEqual(preview["analysis"]["runs"][0]["findings"][0]["code"], "silent")
+        self.assertEqual(self.state()["version"], 0)
+
+    def test_remedies(self) -> None:
+        remedies = self.client.get(f"/api/rigs/{self.rig_id}/runs/slides/remedies").get_json()
+        self.assertTrue(remedies[0]["helps"])
+        self.assertFalse(remedies[-1]["helps"])
+
+    def test_the_file_goes_out_and_comes_in_again(self) -> None:
+        answer = self.client.get(f"/api/rigs/{self.rig_id}/file")
+        self.assertIn("attachment", answer.headers["Content-Disposition"])
+        again = self.post("/api/rigs", data=answer.get_data()).get_json()["rig"]
+        self.assertEqual({**again, "id": ""}, {**self.state()["rig"], "id": ""})
+
+    def test_a_person_can_have_a_name(self) -> None:
+        put = self.client.put("/api/session", json={"name": "Desk two"}, headers={"X-CSRF-Token": self.token})
+        self.assertEqual(put.get_json()["person_name"], "Desk two")
+        self.edit(LENGTH)
+        history = self.client.get(f"/api/rigs/{self.rig_id}/history").get_json()
+        self.assertEqual((history[0]["person"], history[0]["mine"]), ("Desk two", True))
+
+    def test_health_and_the_request_id(self) -> None:
+        answer = self.client.get("/api/health")
+        self.assertEqual(answer.get_json()["status"], "ok")
+        self.assertRegex(answer.headers["X-Request-Id"], "^[0-9a-f]{16}$")
+
+    def test_deleting(self) -> None:
+        self.assertEqual(self.client.delete(f"/api/rigs/{self.rig_id}").status_code, 403)
+        gone = self.client.delete(f"/api/rigs/{self.rig_id}", headers={"X-CSRF-Token": self.token})
+        self.assertEqual(gone.status_code, 204)
+        self.assertEqual(self.client.get(f"/api/rigs/{self.rig_id}").status_code, 404)
+
+
+class Refusals(WebTest):
+    def refused(self, answer: Any, status: int, code: str) -> dict[str, Any]:
+        problem: dict[str, Any] = answer.get_json()
+        self.assertEqual((answer.status_code, problem["code"]), (status, code), problem)
+        self.assertTrue(problem["message"].endswith("."), problem["message"])
+        self.assertNotIn("Traceback", problem["message"])
+        return problem
+
+    def tearDown(self) -> None:
+        self.assertEqual(self.state()["rig"], {**demo_rig().model_dump(mode="json"), "id": self.rig_id})
+        self.assertEqual(self.state()["version"], 0)
+
+    def test_bad_edits_name_the_field(self) -> None:
+        for op, where in (
+            ({"op": "set_length", "item": "lead-31", "length_m": -3}, "length_m"),
+            ({"op": "set_length", "item": "lead-31", "length_m": 1e12}, "length_m"),
+            ({"op": "set_setting", "gear": "laptop", "setting": "volume", "value": 40}, "value"),
+            ({"op": "set_setting", "gear": "laptop", "setting": "bass", "value": 0}, "setting"),
+        ):
+            problem = self.refused(self.edit(op), 422, "bad_edit")
+            self.assertEqual(problem["faults"][0]["where"], where)
+
+    def test_edits_that_would_spoil_the_rig(self) -> None:
+        run = demo_rig().runs[0].model_dump(mode="json")
+        for thing, code in (
+            ({**run, "id": "two", "joins": []}, "lead_used_twice"),
+            ({**run, "legs": ["ghost"], "joins": []}, "unknown_leg"),
+            ({**run, "joins": [{"a": "laptop.phones", "b": "lead-31.in"}]}, "does_not_fit"),
+        ):
+            problem = self.refused(self.edit({"op": "put_run", "thing": thing}), 422, "bad_rig")
+            self.assertIn(code, [fault["code"] for fault in problem["faults"]])
+
+    def test_bodies_of_the_wrong_shape(self) -> None:
+        self.refused(self.edit({"op": "sing"}), 422, "bad_request")
+        self.refused(self.edit({**LENGTH, "length_m": "20"}), 422, "bad_request")
+        self.refused(self.edit({**LENGTH, "length_m": True}), 422, "bad_request")
+        self.refused(self.edit(LENGTH, base_version=-1), 422, "bad_request")
+        self.refused(self.post(f"/api/rigs/{self.rig_id}/edits", data=b"{"), 400, "broken_json")
+        self.refused(self.post(f"/api/rigs/{self.rig_id}/edits", data=b"[" * 50_000), 400, "broken_json")
+        self.refused(self.post(f"/api/rigs/{self.rig_id}/edits", data=b"\xff\x00"), 400, "broken_json")
+
+    def test_what_was_sent_is_not_echoed(self) -> None:
+        answer = self.edit({"op": "set_length", "item": "lead-31", "length_m": "s3cret-words"})
+        self.assertNotIn("s3cret", answer.get_data(as_text=True))
+
+    def test_bad_rig_files(self) -> None:
+        for given, code in (
+            (rig_document(gear=[{"id": "a", "name": "A", "part": "no-such-part"}], runs=[]), "unknown_part"),
+            (rig_document(kit=[{"id": "l", "tag": "L", "part": "mic-lead", "length_m": -1}]), "field_greater_than"),
+            ({"format": "something else"}, "not_a_rig"),
+        ):
+            problem = self.refused(self.post("/api/rigs", given), 422, "bad_rig")
+            self.assertIn(code, [fault["code"] for fault in problem["faults"]])
+
+    def test_fifty_megabytes(self) -> None:
+        self.refused(self.post("/api/rigs", data=b" " * 50_000_000), 413, "too_large")
+        self.assertLess(MAX_BODY_BYTES, 50_000_000)
+
+    def test_control_characters_in_names(self) -> None:
+        problem = self.post("/api/rigs", rig_document(name="Nul\u0000name"))
+        self.refused(problem, 422, "bad_rig")
+
+    def test_without_the_token_nothing_changes(self) -> None:
+        body = {"base_version": 0, "edit": {"label": "x", "ops": [LENGTH]}}
+        self.refused(self.client.post(f"/api/rigs/{self.rig_id}/edits", json=body), 403, "csrf")
+
+    def test_addresses_that_are_not_there(self) -> None:
+        self.refused(self.client.get("/api/nothing"), 404, "not_found")
+        self.refused(self.client.get("/api/rigs/nothing"), 404, "not_found")
+        self.refused(self.client.get(f"/api/rigs/{self.rig_id}/runs/nothing/remedies"), 404, "not_found")
+        self.refused(self.client.get("/api/rigs/Not%20An%20Id"), 422, "bad_request")
+        self.refused(self.client.patch("/api/rigs"), 405, "method_not_allowed")
+
+    def test_nothing_to_undo(self) -> None:
+        self.refused(self.post(f"/api/rigs/{self.rig_id}/undo"), 409, "nothing_to_undo")
+
+    def test_a_database_that_is_gone(self) -> None:
+        from ruvak.web.app import create_app
+        from ruvak.web.settings import Settings
+
+        client = create_app(Settings("postgresql+psycopg://x:y@127.0.0.1:9/none", "s")).test_client()
+        with self.assertLogs("ruvak.web", level="ERROR"):
+            self.refused(client.get("/api/rigs"), 503, "database_down")
+        with self.assertLogs("ruvak.web", level="ERROR"):
+            self.assertEqual(client.get("/api/health").status_code, 503)
+
+
+class Conflicts(WebTest):
+    def test_the_second_of_two_is_told_the_version_it_met(self) -> None:
+        self.edit(LENGTH, base_version=0)
+        answer = self.edit({**LENGTH, "length_m": 30}, base_version=0)
+        self.assertEqual(answer.status_code, 409)
+        self.assertEqual(answer.get_json()["current_version"], 1)
+        self.assertEqual(self.state()["rig"]["kit"][4]["length_m"], 20)
+
+
+class Safety(WebTest):
+    def test_every_answer_carries_the_headers(self) -> None:
+        for path in ("/", "/api/rigs", "/api/nothing"):
+            headers = self.client.get(path).headers
+            policy = headers["Content-Security-Policy"]
+            self.assertIn("script-src 'self';", policy)
+            self.assertNotIn("unsafe-inline", policy)
+            self.assertEqual(headers["X-Content-Type-Options"], "nosniff")
+            self.assertEqual(headers["X-Frame-Options"], "DENY")
+
+    def test_files_outside_the_interface_are_not_served(self) -> None:
+        for path in ("/../settings.py", "/assets/../../app.py", "/%2e%2e/app.py"):
+            self.assertNotIn(b"create_app", self.client.get(path).get_data())
+
+    def test_no_debug_mode_and_careful_cookies(self) -> None:
+        self.assertFalse(self.app.debug)
+        cookie = self.client.get("/api/session").headers.get("Set-Cookie", "")
+        self.assertIn("HttpOnly", cookie)
+        self.assertIn("SameSite=Lax", cookie)
+
+
+class Description(WebTest):
+    def test_the_committed_document_is_current(self) -> None:
+        committed = json.loads(Path("docs/formats/openapi.json").read_text(encoding="utf-8"))
+        self.assertEqual(committed, json.loads(json.dumps(document(self.app))))
+        self.assertEqual(committed, self.client.get("/api/openapi.json").get_json())
+
+    def test_the_interface_types_are_current(self) -> None:
+        command = ["npx", "--no-install", "openapi-typescript", "../docs/formats/openapi.json"]
+        made = subprocess.run(command, cwd="frontend", check=True, capture_output=True, text=True)
+        self.assertEqual(made.stdout, Path("frontend/src/lib/api/schema.d.ts").read_text(encoding="utf-8"))
