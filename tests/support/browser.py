@@ -1,0 +1,140 @@
+"""The real interface in headless Chromium, served by gunicorn on a database of its own."""
+
+import contextlib
+import os
+import subprocess
+import tempfile
+import time
+import urllib.request
+from collections.abc import Sequence
+from pathlib import Path
+from typing import ClassVar
+
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, sync_playwright
+
+from ruvak.service.states import Person
+from script.shared.postgres import free_port
+from tests.support.database import DatabaseTest
+from tests.support.rigs import demo_rig
+
+CHROMIUM = "/usr/bin/chromium"
+ARGUMENTS = [
+    "--disable-gpu",
+    "--disable-dev-shm-usage",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
+]
+AXE = Path("frontend/node_modules/axe-core/axe.min.js")
+SOMEBODY = Person(id="somebody", name="Somebody else")
+
+
+class WebServer:
+    """gunicorn on a fixed port; can be stopped and started again, as after a power cut."""
+
+    def __init__(self, url: str, log: Path) -> None:
+        self.port = free_port()
+        self.address = f"http://127.0.0.1:{self.port}"
+        self._environment = {**os.environ, "RUVAK_DATABASE_URL": url, "RUVAK_SECRET_KEY": "test-secret"}
+        self._log = log
+        self._process: subprocess.Popen[bytes] | None = None
+
+    def start(self) -> None:
+        """Starts and waits until it answers."""
+        command = [
+            ".venv/bin/gunicorn",
+            "--no-control-socket",
+            "--bind",
+            f"127.0.0.1:{self.port}",
+            "ruvak.web.wsgi:app",
+        ]
+        # A file, because a pipe nobody reads fills up and stops the server.
+        with self._log.open("ab") as log:
+            self._process = subprocess.Popen(command, env=self._environment, stdout=log, stderr=log)
+        for _ in range(300):
+            with contextlib.suppress(OSError), urllib.request.urlopen(f"{self.address}/api/health", timeout=5):
+                return
+            time.sleep(0.1)
+        raise RuntimeError(f"The web server did not start:\n{self._log.read_text()}")
+
+    def stop(self) -> None:
+        """Stops it; the database stays."""
+        if self._process is not None:
+            self._process.terminate()
+            self._process.wait(timeout=20)
+            self._process = None
+
+
+class BrowserTest(DatabaseTest):
+    """`page` on a fresh copy of the demo rig at 1280x800, with every console error collected."""
+
+    server: ClassVar[WebServer]
+    playwright: ClassVar[Playwright]
+    browser: ClassVar[Browser]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        folder = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(folder.cleanup)
+        cls.server = WebServer(cls.url, Path(folder.name) / "web.log")
+        cls.server.start()
+        cls.addClassCleanup(cls.server.stop)
+        cls.playwright = sync_playwright().start()
+        cls.addClassCleanup(cls.playwright.stop)
+        sandbox = os.geteuid() != 0
+        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS, chromium_sandbox=sandbox)
+        cls.addClassCleanup(cls.browser.close)
+
+    def setUp(self) -> None:
+        for rig in self.rigs.listed():
+            self.rigs.deleted(rig.id)
+        self.rigs.imported(demo_rig(), SOMEBODY)
+        self.trouble: list[str] = []
+        self.context, self.page = self.visitor()
+        self.open()
+
+    def tearDown(self) -> None:
+        self.context.close()
+        self.assertEqual(self.trouble, [])
+
+    def visitor(self, width: int = 1280, height: int = 800, touch: bool = False) -> tuple[BrowserContext, Page]:
+        """Another browser profile; closed by whoever asks for it."""
+        context = self.browser.new_context(
+            viewport={"width": width, "height": height}, has_touch=touch, reduced_motion="reduce"
+        )
+        page = context.new_page()
+        page.set_default_timeout(15_000)
+        page.on("console", lambda message: self._note(message.type, message.text))
+        page.on("pageerror", lambda error: self.trouble.append(str(error)))
+        page.on("request", lambda request: self._local(request.url))
+        return context, page
+
+    def _note(self, kind: str, text: str) -> None:
+        # A refused or unanswered request is part of some tests; the page itself must not err.
+        if kind in ("error", "warning") and "Failed to load resource" not in text:
+            self.trouble.append(text)
+
+    def _local(self, url: str) -> None:
+        if not url.startswith((self.server.address, "data:", "blob:")):
+            self.trouble.append(f"asked for {url}")
+
+    def open(self, path: str = "/") -> None:
+        """Goes to a station and waits for what it shows."""
+        self.page.goto(f"{self.server.address}/#{path}")
+        self.page.locator("main h2, main article").first.wait_for()
+
+    def run_card(self) -> Locator:
+        """The demo's only run."""
+        return self.page.locator("article[data-run='slides']")
+
+    def remedy(self, words: str) -> Locator:
+        """The card of a remedy, by words in it."""
+        return self.page.locator("button.remedy", has_text=words).first
+
+    def serious(self, page: Page | None = None) -> Sequence[str]:
+        """What axe finds, rule and place."""
+        page = page or self.page
+        page.evaluate(AXE.read_text(encoding="utf-8"))
+        found = page.evaluate("async () => (await axe.run()).violations")
+        return [f"{one['id']}: {node['target']} {node['failureSummary']}" for one in found for node in one["nodes"]]
