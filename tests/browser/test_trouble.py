@@ -85,7 +85,7 @@ class Broken(BrowserTest):
         def spoil(route: Route) -> None:
             answer = route.fetch()
             body: dict[str, Any] = answer.json()
-            body["analysis"]["runs"][0]["drawing"]["links"][0]["a"] = "nowhere.at.all"
+            body["analysis"]["runs"][0]["drawing"]["conductors"] = None
             route.fulfill(response=answer, json=body)
 
         self.page.route("**/api/rigs/lantern-evening", spoil)

@@ -29,7 +29,7 @@ class Gear(Identified):
 
     name: Label
     part: Id
-    settings: dict[Id, SettingValue] = Field(default_factory=dict, max_length=64)
+    settings: dict[str, SettingValue] = Field(default_factory=dict, max_length=64)
 
 
 class KitItem(Identified):

@@ -676,7 +676,9 @@ export interface components {
             /** Part */
             part: string;
             /** Settings */
-            settings?: Record<string, never>;
+            settings?: {
+                [key: string]: boolean | number | string;
+            };
         };
         /**
          * Grade

@@ -22,6 +22,10 @@ export class Desk {
 	/** An edit the server never answered about; nothing typed is lost. */
 	unsent = $state<Edit | null>(null);
 
+	/** Edits sent or waiting their turn; controls keep what they show until this is 0 again. */
+	queued = $state(0);
+	private turn: Promise<void> = Promise.resolve();
+
 	constructor(private readonly queries: QueryClient) {
 		try {
 			this.rigId = localStorage.getItem(LAST_RIG);
@@ -65,20 +69,17 @@ export class Desk {
 		return this.rigId ? this.queries.getQueryData<RigState>(rigQuery(this.rigId).queryKey) : undefined;
 	}
 
-	async edit(edit: Edit): Promise<void> {
-		const now = this.state;
-		if (!now) return;
-		await this.save(edit, () => saveEdit(now.rig.id, now.version, edit));
+	/** Saves an edit on what is on screen when its turn comes; edits made in haste wait for each other. */
+	edit(edit: Edit): Promise<void> {
+		return this.inTurn(edit, (now) => saveEdit(now.rig.id, now.version, edit));
 	}
 
-	async undo(): Promise<void> {
-		const now = this.state;
-		if (now?.undo_label) await this.save(null, () => undoEdit(now.rig.id));
+	undo(): Promise<void> {
+		return this.inTurn(null, (now) => (now.undo_label ? undoEdit(now.rig.id) : null));
 	}
 
-	async redo(): Promise<void> {
-		const now = this.state;
-		if (now?.redo_label) await this.save(null, () => redoEdit(now.rig.id));
+	redo(): Promise<void> {
+		return this.inTurn(null, (now) => (now.redo_label ? redoEdit(now.rig.id) : null));
 	}
 
 	/** Makes the waiting or unsent edit again, on what is on screen now. */
@@ -88,12 +89,33 @@ export class Desk {
 		if (edit) await this.edit(edit);
 	}
 
-	private async save(edit: Edit | null, send: () => Promise<RigState>): Promise<void> {
-		if (this.saving === 'saving') return;
+	lookAt(remedy: Schemas['Remedy']): void {
+		this.preview = remedy;
+	}
+
+	lookAway(remedyId: string): void {
+		if (this.preview?.id === remedyId) this.preview = null;
+	}
+
+	private inTurn(edit: Edit | null, send: (now: RigState) => Promise<RigState> | null): Promise<void> {
+		this.queued += 1;
+		this.turn = this.turn.then(async () => {
+			try {
+				await this.save(edit, send);
+			} finally {
+				this.queued -= 1;
+			}
+		});
+		return this.turn;
+	}
+
+	private async save(edit: Edit | null, send: (now: RigState) => Promise<RigState> | null): Promise<void> {
+		const sent = this.state && send(this.state);
+		if (!sent) return;
 		this.saving = 'saving';
 		this.trouble = null;
 		try {
-			const saved = await send();
+			const saved = await sent;
 			this.queries.setQueryData(rigQuery(saved.rig.id).queryKey, saved);
 			this.preview = null;
 			this.saving = 'saved';

@@ -15,12 +15,23 @@ export const KEYS: readonly (readonly [string, string])[] = [
 	['?', 'this list']
 ];
 
-const typing = (target: EventTarget | null): boolean =>
-	target instanceof HTMLElement &&
-	(target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+const BUTTONLIKE = ['checkbox', 'radio', 'range', 'button', 'submit', 'file'];
+
+/** Whether keys go into a text; a switch or a slider leaves letters free. */
+function typing(target: EventTarget | null): boolean {
+	if (target instanceof HTMLInputElement) return !BUTTONLIKE.includes(target.type);
+	return (
+		target instanceof HTMLElement && (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName))
+	);
+}
+
+/** Sliders and radio groups move by arrow keys themselves. */
+const usesArrows = (target: EventTarget | null): boolean =>
+	target instanceof Element && target.closest('[role=slider], [role=radiogroup]') !== null;
 
 export function shortcuts(event: KeyboardEvent, desk: Desk, help: () => void): void {
 	if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+	if (event.key.startsWith('Arrow') && usesArrows(event.target)) return;
 	const station = STATIONS.find((one) => one.key === event.key.toUpperCase());
 	if (event.key === 'u') void desk.undo();
 	else if (event.key === 'U') void desk.redo();

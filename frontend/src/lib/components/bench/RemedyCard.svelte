@@ -1,5 +1,6 @@
 <!-- One remedy with its effect. Hover or focus shows it on strip and ladder; Enter or a click applies it. -->
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { MediaQuery } from 'svelte/reactivity';
 	import type { Schemas } from '../../api/client';
 	import { worstOf } from '../../domain/grades';
@@ -23,6 +24,8 @@
 	const others = $derived(remedy.effects.slice(1));
 	const toGet = $derived(remedy.pieces.filter((piece) => !piece.in_kit));
 	const looking = $derived(desk.preview?.id === remedy.id);
+	// Fixed per card: a card that is taken away still gets its last blur, when nothing derived may be read.
+	const id = untrack(() => remedy.id);
 	// A finger has no hover: its first tap looks, the second applies.
 	let lookedAtBefore = false;
 
@@ -38,11 +41,11 @@
 	class="remedy"
 	class:looking
 	class:no-help={!remedy.helps}
-	onpointerenter={(event) => event.pointerType !== 'touch' && (desk.preview = remedy)}
-	onpointerleave={(event) => event.pointerType !== 'touch' && looking && (desk.preview = null)}
+	onpointerenter={(event) => event.pointerType !== 'touch' && desk.lookAt(remedy)}
+	onpointerleave={(event) => event.pointerType !== 'touch' && desk.lookAway(id)}
 	onpointerdown={() => (lookedAtBefore = looking)}
-	onfocus={() => (desk.preview = remedy)}
-	onblur={() => looking && (desk.preview = null)}
+	onfocus={() => desk.lookAt(remedy)}
+	onblur={() => desk.lookAway(id)}
 	onclick={press}
 >
 	<span class="title">

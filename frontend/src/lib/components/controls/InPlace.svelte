@@ -47,6 +47,7 @@
 					value={Number(value)}
 					min={setting.min_db}
 					max={setting.max_db}
+					settled={desk.queued === 0}
 					onset={(next) => set(one, setting, next)}
 				/>
 			{:else if setting.type === 'choice'}

@@ -8,11 +8,16 @@
 		value: number;
 		min: number;
 		max: number;
+		/** False while an edit is on its way: until then what was chosen is shown, not what is saved. */
+		settled: boolean;
 		onset: (value: number) => void;
 	}
-	let { label, value, min, max, onset }: Props = $props();
+	let { label, value, min, max, settled, onset }: Props = $props();
 
 	let moving = $state<number | null>(null);
+	$effect(() => {
+		if (settled) moving = null;
+	});
 	const shown = $derived(moving ?? value);
 </script>
 
@@ -25,9 +30,8 @@
 	getAriaValueText={(details) => db(details.value)}
 	onValueChange={(details) => (moving = details.value[0] ?? null)}
 	onValueChangeEnd={(details) => {
-		moving = null;
 		const chosen = details.value[0];
-		if (chosen !== undefined && chosen !== value) onset(chosen);
+		if (chosen !== undefined && (chosen !== value || !settled)) onset(chosen);
 	}}
 >
 	<div class="row">

@@ -1,7 +1,7 @@
 <!-- Top bar, stations, the open view, and whatever went wrong said across the top. -->
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import Router from 'svelte-spa-router';
+	import Router, { router } from 'svelte-spa-router';
 	import { rigQuery, rigsQuery } from '../../api/queries';
 	import { Trouble } from '../../api/client';
 	import { routes } from '../../../routes/routes';
@@ -40,12 +40,14 @@
 			offline={rig.isError && !(rig.error instanceof Trouble && rig.error.status === 404)}
 			onretry={() => rig.refetch()}
 		/>
-		<svelte:boundary>
-			<Router {routes} />
-			{#snippet failed(error, reset)}
-				<Broken {error} {reset} />
-			{/snippet}
-		</svelte:boundary>
+		{#key router.location}
+			<svelte:boundary>
+				<Router {routes} />
+				{#snippet failed(error, reset)}
+					<Broken {error} {reset} />
+				{/snippet}
+			</svelte:boundary>
+		{/key}
 	</main>
 </div>
 <KeysHelp bind:open={helpOpen} />

@@ -1,6 +1,6 @@
 <!-- Both ends of a strip: names on tape, socket labels, and the receiver with what it makes of hot and cold. -->
 <script lang="ts">
-	import type { EndBox } from '../../domain/strip';
+	import type { EndBox } from '../../domain/strip-types';
 
 	interface Props {
 		ends: EndBox[];

@@ -1,6 +1,6 @@
 <!-- A component that interrupts the metal: a box with its value, two plates, or two facing coils. -->
 <script lang="ts">
-	import type { Component } from '../../domain/strip';
+	import type { Component } from '../../domain/strip-types';
 
 	let { component }: { component: Component } = $props();
 	const place = $derived(`translate(${component.at.x} ${component.at.y}) rotate(${component.turn})`);

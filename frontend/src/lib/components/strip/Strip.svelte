@@ -3,7 +3,8 @@
 	import type { Schemas } from '../../api/client';
 	import { heard } from '../../domain/heard';
 	import { length, type LengthUnit } from '../../domain/format';
-	import { CONTACT_RADIUS, layOut, type LegBox } from '../../domain/strip';
+	import { CONTACT_RADIUS, layOut } from '../../domain/strip';
+	import type { LegBox } from '../../domain/strip-types';
 	import Ends from './Ends.svelte';
 	import Glyph from './Glyph.svelte';
 

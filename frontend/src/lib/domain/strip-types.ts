@@ -1,0 +1,98 @@
+/** What a laid-out strip consists of, in pixels. */
+import type { Schemas } from '../api/client';
+
+export type Drawing = Schemas['RunDrawing'];
+export type Piece = Schemas['DrawnPiece'];
+export type Connector = Schemas['DrawnConnector'];
+
+export interface Spot {
+	x: number;
+	y: number;
+}
+
+export interface ContactMark extends Spot {
+	id: string;
+	name: string;
+	look: Look;
+	open: boolean;
+}
+
+/** How a conductor is drawn, by what it carries from the source or brings to the destination. */
+export type Look = 'left' | 'right' | 'hot' | 'cold' | 'screen' | 'idle';
+
+export interface Line {
+	path: string;
+	look: Look;
+	kind: 'metal' | 'lead-in';
+	owner: string;
+}
+
+export interface Capsule {
+	x: number;
+	y: number;
+	width: number;
+	height: number;
+	label: string;
+}
+
+export interface Component {
+	type: 'resistor' | 'capacitor' | 'transformer';
+	at: Spot;
+	/** Degrees, so that a component lies along its line. */
+	turn: number;
+	label: string;
+	owner: string;
+}
+
+export interface LegBox {
+	owner: string;
+	name: string;
+	kind: Piece['kind'];
+	lengthM: number | null;
+	left: number;
+	right: number;
+	top: number;
+	bottom: number;
+	/** Outlines of the screens around their cores. */
+	braids: { x: number; y: number; width: number; height: number }[];
+}
+
+export interface EndBox {
+	owner: string;
+	name: string;
+	side: 'source' | 'destination';
+	connectors: { end: string; label: string; x: number; top: number; hot: Spot; cold: Spot; screen: Spot }[];
+}
+
+/** What a conductor carries, written on it where it leaves and where it arrives. */
+export interface Letter extends Spot {
+	words: string;
+	look: Look;
+}
+
+export interface StripLayout {
+	width: number;
+	height: number;
+	contacts: ContactMark[];
+	lines: Line[];
+	capsules: Capsule[];
+	components: Component[];
+	legs: LegBox[];
+	ends: EndBox[];
+	letters: Letter[];
+}
+
+export interface StripSpace {
+	width: number;
+	/** Room above the first lane for tapes and labels. */
+	top: number;
+	/** Room beside the end contacts for what stands there. */
+	left: number;
+	right: number;
+}
+
+/** From where to where a piece reaches across the strip. */
+export interface Span {
+	left: number;
+	right: number;
+}
