@@ -1,11 +1,7 @@
 """The real interface in headless Chromium, served by gunicorn on a database of its own."""
 
-import contextlib
 import os
-import subprocess
 import tempfile
-import time
-import urllib.request
 from collections.abc import Sequence
 from pathlib import Path
 from typing import ClassVar
@@ -13,56 +9,12 @@ from typing import ClassVar
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, sync_playwright
 
 from ruvak.service.states import Person
-from script.shared.postgres import free_port
+from script.shared.web_server import ARGUMENTS, CHROMIUM, WebServer
 from tests.support.database import DatabaseTest
 from tests.support.rigs import demo_rig
 
-CHROMIUM = "/usr/bin/chromium"
-ARGUMENTS = [
-    "--disable-gpu",
-    "--disable-dev-shm-usage",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
-]
 AXE = Path("frontend/node_modules/axe-core/axe.min.js")
 SOMEBODY = Person(id="somebody", name="Somebody else")
-
-
-class WebServer:
-    """gunicorn on a fixed port; can be stopped and started again, as after a power cut."""
-
-    def __init__(self, url: str, log: Path) -> None:
-        self.port = free_port()
-        self.address = f"http://127.0.0.1:{self.port}"
-        self._environment = {**os.environ, "RUVAK_DATABASE_URL": url, "RUVAK_SECRET_KEY": "test-secret"}
-        self._log = log
-        self._process: subprocess.Popen[bytes] | None = None
-
-    def start(self) -> None:
-        """Starts and waits until it answers."""
-        command = [
-            ".venv/bin/gunicorn",
-            "--no-control-socket",
-            "--bind",
-            f"127.0.0.1:{self.port}",
-            "ruvak.web.wsgi:app",
-        ]
-        # A file, because a pipe nobody reads fills up and stops the server.
-        with self._log.open("ab") as log:
-            self._process = subprocess.Popen(command, env=self._environment, stdout=log, stderr=log)
-        for _ in range(300):
-            with contextlib.suppress(OSError), urllib.request.urlopen(f"{self.address}/api/health", timeout=5):
-                return
-            time.sleep(0.1)
-        raise RuntimeError(f"The web server did not start:\n{self._log.read_text()}")
-
-    def stop(self) -> None:
-        """Stops it; the database stays."""
-        if self._process is not None:
-            self._process.terminate()
-            self._process.wait(timeout=20)
-            self._process = None
 
 
 class BrowserTest(DatabaseTest):

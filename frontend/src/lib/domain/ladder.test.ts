@@ -22,7 +22,7 @@ describe('the ladder', () => {
 
 	it('puts louder above quieter', () => {
 		const order = marks(scale, LEVELS, undefined).map((mark) => mark.kind);
-		expect(order).toEqual(['clip', 'peak', 'nominal', 'arrives', 'noise']);
+		expect(order).toEqual(['clip', 'peak', 'nominal', 'sides', 'arrives', 'noise']);
 		expect(yOf(scale, 10)).toBeLessThan(yOf(scale, 9));
 	});
 

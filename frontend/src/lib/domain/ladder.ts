@@ -21,6 +21,7 @@ export interface Scale {
 
 const MARGIN = 10;
 const LABEL_PITCH = 15;
+const SIDES_ABOVE_DB = 10;
 
 export const levelsOf = (run: Schemas['RunAnalysis']): Levels | undefined =>
 	run.result.inputs[0]?.levels.find((level) => level.active);
@@ -45,6 +46,10 @@ export function marks(scale: Scale, now: Levels, after: Levels | undefined): Mar
 		mark(scale, 'arrives', 'arrives', now.arriving_dbu, false),
 		mark(scale, 'noise', 'noise', now.noise_dbu, false)
 	];
+	// Where the centre is lost, what still passes is the difference between the sides: show where that stands.
+	if (after === undefined && now.sides_dbu > now.arriving_dbu + SIDES_ABOVE_DB) {
+		made.push(mark(scale, 'sides', 'sides', now.sides_dbu, false));
+	}
 	if (after === undefined) made.push(mark(scale, 'peak', 'peaks', now.peak_dbu, false));
 	else made.push(mark(scale, 'arrives', 'would be', after.arriving_dbu, true));
 	return spread(made, scale.height);

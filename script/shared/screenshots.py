@@ -1,0 +1,92 @@
+"""Takes the pictures in docs/screenshots from the demo rig, on a database made for that alone."""
+
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+import psycopg
+from playwright.sync_api import Page, sync_playwright
+
+from ruvak.service.demo_data import add_demo
+from ruvak.service.upkeep import migrate, rigs_at
+from script.shared import postgres
+from script.shared.web_server import ARGUMENTS, CHROMIUM, WebServer
+
+CHECKOUT = Path(__file__).resolve().parents[2]
+PICTURES = CHECKOUT / "docs" / "screenshots"
+DESK, PHONE = (1280, 800), (390, 844)
+
+
+def nothing(_page: Page) -> None:
+    """The view as it opens."""
+
+
+def look_at_isolator(page: Page) -> None:
+    """Previews a remedy."""
+    page.locator("button.remedy", has_text="Stereo line isolator").first.focus()
+
+
+def apply_sum(page: Page) -> None:
+    """Applies the first remedy and takes it back, so that the list of changes has something in it."""
+    page.locator("button.remedy").first.click()
+    page.get_by_text("Arrives whole").first.wait_for()
+    page.keyboard.press("u")
+    page.get_by_text("cancels at").first.wait_for()
+    page.keyboard.press("c")
+    page.locator("main ol li").first.wait_for()
+
+
+VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...] = (
+    ("runs", "/", DESK, "booth", nothing),
+    ("runs-preview", "/", DESK, "booth", look_at_isolator),
+    ("runs-daylight", "/", DESK, "daylight", nothing),
+    ("runs-phone", "/", PHONE, "booth", nothing),
+    ("rigs", "/rigs", DESK, "booth", nothing),
+    ("changes", "/", DESK, "booth", apply_sum),
+)
+
+
+def main() -> None:
+    """Writes every picture anew."""
+    folder = postgres.folder_for(CHECKOUT, "screenshot-database")
+    postgres.remove(folder)
+    server = postgres.start(folder)
+    try:
+        with psycopg.connect(server.url("postgres").replace("+psycopg", ""), autocommit=True) as connection:
+            connection.execute("CREATE DATABASE pictures")
+        url = server.url("pictures")
+        migrate(url)
+        add_demo(rigs_at(url))
+        with tempfile.TemporaryDirectory() as logs:
+            web = WebServer(url, Path(logs) / "web.log")
+            web.start()
+            try:
+                take_all(web.address)
+            finally:
+                web.stop()
+    finally:
+        postgres.remove(folder)
+
+
+def take_all(address: str) -> None:
+    """One browser, one fresh profile a picture."""
+    PICTURES.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        for name, path, (width, height), theme, act in VIEWS:
+            context = browser.new_context(viewport={"width": width, "height": height}, reduced_motion="reduce")
+            page = context.new_page()
+            page.add_init_script(f"localStorage.setItem('ruvak-theme', '{theme}')")
+            page.goto(f"{address}/#{path}")
+            page.locator("main h2").first.wait_for()
+            if path == "/":
+                page.locator("button.remedy").first.wait_for()
+            act(page)
+            page.wait_for_timeout(400)
+            page.screenshot(path=PICTURES / f"{name}.png")
+            context.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
