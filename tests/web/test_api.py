@@ -1,6 +1,9 @@
 """The API: what it answers, what it refuses and how, and that refusals change nothing."""
 
+import contextlib
+import io
 import json
+import logging
 import subprocess
 from pathlib import Path
 from typing import Any
@@ -179,6 +182,24 @@ class Safety(WebTest):
         cookie = self.client.get("/api/session").headers.get("Set-Cookie", "")
         self.assertIn("HttpOnly", cookie)
         self.assertIn("SameSite=Lax", cookie)
+
+
+class Logs(WebTest):
+    def test_each_request_is_one_json_line_with_its_id(self) -> None:
+        from ruvak.web import logs
+
+        logger = logging.getLogger("ruvak")
+        before = (logger.handlers[:], logger.propagate)
+        try:
+            with contextlib.redirect_stderr(io.StringIO()) as said:
+                logs.configure()
+                answer = self.client.get("/api/nothing")
+        finally:
+            logger.handlers[:], logger.propagate = before
+        line = json.loads(said.getvalue().splitlines()[-1])
+        self.assertEqual(line["request_id"], answer.headers["X-Request-Id"])
+        self.assertEqual(line["request_id"], answer.get_json()["request_id"])
+        self.assertEqual((line["method"], line["path"], line["status"]), ("GET", "/api/nothing", 404))
 
 
 class Description(WebTest):

@@ -6,6 +6,13 @@ export type Schemas = components['schemas'];
 
 const NOTHING_MORE = { faults: [], current_version: null, request_id: null };
 
+/** What stands for an answer that never came. */
+export const OFFLINE: Schemas['Problem'] = {
+	code: 'offline',
+	message: 'No answer from the server. What was saved is safe; this page tries again when you do.',
+	...NOTHING_MORE
+};
+
 /** A refusal by the server, or no answer at all (status 0). */
 export class Trouble extends Error {
 	constructor(
@@ -50,11 +57,7 @@ export async function answer<Data>(promise: Promise<Answer<Data>>): Promise<Data
 		got = await promise;
 	} catch (reason) {
 		if (reason instanceof Trouble) throw reason;
-		throw new Trouble(0, {
-			code: 'offline',
-			message: 'No answer from the server. What was saved is safe; this page tries again when you do.',
-			...NOTHING_MORE
-		});
+		throw new Trouble(0, OFFLINE);
 	}
 	if (got.response.ok) return got.data as Data;
 	if (got.response.status === 403) token = null;

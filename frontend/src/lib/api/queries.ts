@@ -2,6 +2,11 @@
 import { queryOptions } from '@tanstack/svelte-query';
 import { answer, client, type Schemas } from './client';
 
+export const sessionQuery = () =>
+	queryOptions({ queryKey: ['session'], queryFn: () => answer(client.GET('/api/session')) });
+
+export const renamePerson = (name: string) => answer(client.PUT('/api/session', { body: { name } }));
+
 export const rigsQuery = () =>
 	queryOptions({ queryKey: ['rigs'], queryFn: () => answer(client.GET('/api/rigs')) });
 

@@ -1,7 +1,7 @@
 /** What is open on the desk: the rig, the selected run, the remedy being looked at, and how saving goes. */
 import type { QueryClient } from '@tanstack/svelte-query';
 import { getContext, setContext } from 'svelte';
-import { Trouble, type Schemas } from '../api/client';
+import { OFFLINE, Trouble, type Schemas } from '../api/client';
 import { redoEdit, rigQuery, saveEdit, undoEdit } from '../api/queries';
 
 type RigState = Schemas['RigState'];
@@ -10,6 +10,7 @@ type Edit = Schemas['Edit'];
 export type Saving = 'saved' | 'saving' | 'unsaved';
 
 const LAST_RIG = 'ruvak-rig';
+const UNSENT = 'ruvak-unsent';
 
 export class Desk {
 	rigId = $state<string | null>(null);
@@ -31,6 +32,14 @@ export class Desk {
 			this.rigId = localStorage.getItem(LAST_RIG);
 		} catch {
 			this.rigId = null;
+		}
+		this.unsent = recall();
+		if (this.unsent) {
+			this.saving = 'unsaved';
+			this.trouble = new Trouble(0, {
+				...OFFLINE,
+				message: 'A change was not saved before this page was left.'
+			});
 		}
 	}
 
@@ -62,6 +71,7 @@ export class Desk {
 		this.trouble = null;
 		this.waiting = null;
 		this.unsent = null;
+		remember(null);
 		this.saving = 'saved';
 	}
 
@@ -133,8 +143,27 @@ export class Desk {
 			await this.queries.invalidateQueries({ queryKey: rigQuery(this.rigId).queryKey });
 		} else if (trouble.status === 0 || trouble.status >= 500 || trouble.status === 403) {
 			this.unsent = edit;
+			remember(edit);
 			this.saving = edit ? 'unsaved' : 'saved';
 		}
+	}
+}
+
+/** What could not be sent outlives a reload of this tab. */
+function remember(edit: Edit | null): void {
+	try {
+		if (edit) sessionStorage.setItem(UNSENT, JSON.stringify(edit));
+		else sessionStorage.removeItem(UNSENT);
+	} catch {
+		// Without storage it lasts as long as the page.
+	}
+}
+
+function recall(): Edit | null {
+	try {
+		return JSON.parse(sessionStorage.getItem(UNSENT) ?? 'null') as Edit | null;
+	} catch {
+		return null;
 	}
 }
 

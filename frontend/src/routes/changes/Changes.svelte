@@ -1,6 +1,7 @@
 <!-- Everything anyone did to this rig, newest first. -->
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
+	import PersonName from '../../lib/components/controls/PersonName.svelte';
 	import { historyQuery, rigQuery } from '../../lib/api/queries';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
@@ -18,7 +19,10 @@
 <svelte:head><title>{rig.data ? `${rig.data.rig.name} · Changes` : 'Ruvak'}</title></svelte:head>
 
 <section class="changes">
-	<h2>Changes</h2>
+	<header>
+		<h2>Changes</h2>
+		<PersonName />
+	</header>
 	{#if lines.isError}
 		<p>The changes could not be fetched. {lines.error.message}</p>
 	{:else if !lines.data}
@@ -47,6 +51,12 @@
 		display: grid;
 		gap: 0.9rem;
 		max-width: 62rem;
+	}
+	header {
+		display: flex;
+		flex-wrap: wrap;
+		justify-content: space-between;
+		gap: 0.5rem 1.5rem;
 	}
 	h2 {
 		font-size: 1.4rem;

@@ -11,7 +11,7 @@
 	const counted = $derived(sum.residues.filter((residue) => residue.worst_db > WEAKEST_DB));
 </script>
 
-<table>
+<table class="figures">
 	<caption class="heading">What is left of the centre, and why</caption>
 	<thead>
 		<tr><th scope="col">let through by</th><th scope="col">likely</th><th scope="col">worst</th></tr>
@@ -49,15 +49,6 @@
 </p>
 
 <style>
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		font-size: 0.875rem;
-	}
-	caption {
-		text-align: left;
-		padding-bottom: 0.4rem;
-	}
 	thead th {
 		font-weight: 400;
 		color: var(--dim);
@@ -74,10 +65,6 @@
 		vertical-align: top;
 		padding-left: 1rem;
 	}
-	th,
-	td {
-		padding-block: 0.18rem;
-	}
 	.bar svg {
 		display: block;
 		width: 100%;
@@ -89,11 +76,6 @@
 	}
 	.likely {
 		fill: var(--accent);
-	}
-	.total th,
-	.total td {
-		border-top: 1px solid var(--line);
-		font-weight: 600;
 	}
 	.note {
 		font-size: 0.8rem;

@@ -12,7 +12,7 @@
 	}
 </script>
 
-<table>
+<table class="figures">
 	<caption class="heading">Level at {input.label}</caption>
 	<thead>
 		<tr>
@@ -41,15 +41,6 @@
 </table>
 
 <style>
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		font-size: 0.875rem;
-	}
-	caption {
-		text-align: left;
-		padding-bottom: 0.4rem;
-	}
 	th {
 		text-align: left;
 		font-weight: 400;
@@ -61,19 +52,10 @@
 		padding-left: 1rem;
 		white-space: nowrap;
 	}
-	th,
-	td {
-		padding-block: 0.18rem;
-	}
 	.active {
 		color: var(--ink);
 	}
 	thead .active {
-		font-weight: 600;
-	}
-	.total th,
-	.total td {
-		border-top: 1px solid var(--line);
 		font-weight: 600;
 	}
 </style>

@@ -1,5 +1,6 @@
 <!-- Both ends of a strip: names on tape, socket labels, and the receiver with what it makes of hot and cold. -->
 <script lang="ts">
+	import Tape from '../marks/Tape.svelte';
 	import type { EndBox } from '../../domain/strip-types';
 
 	interface Props {
@@ -16,7 +17,7 @@
 
 {#each ends as end (end.owner)}
 	<foreignObject x={end.side === 'source' ? 0 : width - tapeWidth} y="0" width={tapeWidth} height="30">
-		<div class="tape-place {end.side}"><span class="tape">{end.name}</span></div>
+		<div class="tape-place {end.side}"><Tape name={end.name} /></div>
 	</foreignObject>
 	{#each end.connectors as connector (connector.end)}
 		<text
@@ -45,20 +46,6 @@
 	}
 	.destination {
 		justify-content: flex-end;
-	}
-	.tape {
-		background: var(--tape);
-		color: var(--tape-ink);
-		font-family: 'Saira Variable', sans-serif;
-		font-stretch: 72%;
-		font-weight: 600;
-		font-size: 15px;
-		line-height: 1.2;
-		padding: 3px 10px 4px;
-		clip-path: polygon(0 0, 100% 0, calc(100% - 2px) 30%, 100% 62%, calc(100% - 3px) 100%, 2px 100%, 0 55%);
-		white-space: nowrap;
-		overflow: hidden;
-		text-overflow: ellipsis;
 	}
 	.socket {
 		font-size: 12px;
