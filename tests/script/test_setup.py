@@ -140,6 +140,10 @@ class Demo(unittest.TestCase):
         self.assertEqual((self.state / "secret").stat().st_mode & 0o077, 0)
 
 
+def _says(file: Path, words: str) -> bool:
+    return words in file.read_text(encoding="utf-8")
+
+
 class WholeDemo(unittest.TestCase):
     """script/demo itself, in a copy of the checkout that shares what is installed."""
 
@@ -156,10 +160,11 @@ class WholeDemo(unittest.TestCase):
                 said = copy / "said.txt"
                 with said.open("w") as out:
                     process = subprocess.Popen(command, cwd=copy, stdout=out, stderr=out)
-                self.assertTrue(demo._until(partial(demo._answers, port), 60), said.read_text())
+                announced = partial(_says, said, f"http://127.0.0.1:{port}")
+                self.assertTrue(demo._until(announced, 60), said.read_text())
+                self.assertTrue(demo._answers(port))
                 process.terminate()
                 self.assertEqual(process.wait(timeout=30), 0, said.read_text())
-                self.assertIn(f"http://127.0.0.1:{port}", said.read_text())
                 self.assertIn("everything is kept", said.read_text())
                 self.assertFalse(demo._answers(port))
                 self.assertFalse((copy / ".ruvak" / "database" / "postmaster.pid").exists())
