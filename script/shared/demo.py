@@ -36,6 +36,8 @@ class Stop(Exception):
 def main() -> int:
     """0 after an orderly stop, 1 with a sentence otherwise."""
     options = _options()
+    # Both by name: a shell that starts this in the background has SIGINT ignored.
+    signal.signal(signal.SIGINT, _interrupt)
     signal.signal(signal.SIGTERM, _interrupt)
     try:
         with _only_one(options.port):

@@ -1,0 +1,34 @@
+import { describe, expect, it } from 'vitest';
+import type { Schemas } from '../api/client';
+import { grouped } from './groups';
+import { worstOf } from './grades';
+
+const run = (id: string, gear: string | null) =>
+	({
+		run: id,
+		result: { inputs: gear ? [{ gear }] : [] },
+		findings: []
+	}) as unknown as Schemas['RunAnalysis'];
+
+const state = (...runs: Schemas['RunAnalysis'][]) =>
+	({
+		rig: { gear: [{ id: 'desk', name: 'Desk' }] },
+		analysis: { runs }
+	}) as unknown as Schemas['RigState'];
+
+describe('runs', () => {
+	it('stand together by where they go, in the rig’s order', () => {
+		const groups = grouped(state(run('a', 'desk'), run('b', 'box'), run('c', 'desk'), run('d', null)));
+		expect(groups.map((group) => [group.words, group.runs.map((one) => one.run)])).toEqual([
+			['Into Desk', ['a', 'c']],
+			['Into box', ['b']],
+			['Not connected yet', ['d']]
+		]);
+	});
+
+	it('are as bad as their worst finding, and clear without one', () => {
+		expect(worstOf(run('a', null))).toBe('clear');
+		const findings = [{ grade: 'fix' }, { grade: 'watch' }];
+		expect(worstOf({ ...run('a', null), findings } as Schemas['RunAnalysis'])).toBe('fix');
+	});
+});
