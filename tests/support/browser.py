@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import ClassVar
 
-from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, expect, sync_playwright
 
 from ruvak.service.states import Person
 from script.shared.web_server import ARGUMENTS, CHROMIUM, WebServer
@@ -15,6 +15,10 @@ from tests.support.rigs import demo_rig
 
 AXE = Path("frontend/node_modules/axe-core/axe.min.js")
 SOMEBODY = Person(id="somebody", name="Somebody else")
+
+
+# Waiting longer costs nothing when all is well, and a busy machine must not decide a test.
+expect.set_options(timeout=30_000)
 
 
 class BrowserTest(DatabaseTest):
@@ -56,7 +60,7 @@ class BrowserTest(DatabaseTest):
             viewport={"width": width, "height": height}, has_touch=touch, reduced_motion="reduce"
         )
         page = context.new_page()
-        page.set_default_timeout(15_000)
+        page.set_default_timeout(30_000)
         page.on("console", lambda message: self._note(message.type, message.text))
         page.on("pageerror", lambda error: self.trouble.append(str(error)))
         page.on("request", lambda request: self._local(request.url))
