@@ -206,6 +206,7 @@ def _gunicorn(port: int, environment: dict[str, str]) -> None:
     sys.argv = [
         "gunicorn",
         "--no-control-socket",
+        "--threads=4",
         "--workers",
         "2",
         "--bind",

@@ -34,6 +34,7 @@ class WebServer:
         command = [
             ".venv/bin/gunicorn",
             "--no-control-socket",
+            "--threads=4",
             "--bind",
             f"127.0.0.1:{self.port}",
             "ruvak.web.wsgi:app",
