@@ -2,16 +2,20 @@
 
 from ruvak.core.circuit.build import build
 from ruvak.core.judge.finding import Finding, Verdict
-from ruvak.core.judge.registry import judge, verdict
+from ruvak.core.judge.registry import judge, verdict, with_added
+from ruvak.core.judge.rules.uncertain import Possibility, uncertain
 from ruvak.core.parts.library import embed
 from ruvak.core.results.records import InputResult, Levels, RunResult
 from ruvak.core.results.runs import run_results
 from ruvak.core.rig.check import check
-from ruvak.core.rig.part import BalancedInput
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.connectors import Sleeve
+from ruvak.core.rig.part import Input
+from ruvak.core.rig.rig import Join, Rig
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.trace.drawing import RunDrawing, draw
-from ruvak.core.trace.trace import trace
+from ruvak.core.trace.trace import connector_at, trace, uncertain_joins
+
+SLEEVES: tuple[Sleeve, ...] = ("R2", "S", "both")
 
 
 class RunAnalysis(Record):
@@ -41,12 +45,54 @@ def analyse(rig: Rig) -> Analysis:
     rig = prepare(rig)
     traced = trace(rig)
     results = _with_other_modes(rig, run_results(rig, traced, build(rig, traced)))
-    findings = judge(rig, results)
+    findings = with_added(judge(rig, results), _uncertainties(rig, results))
     runs = tuple(
         RunAnalysis(run=run.id, drawing=draw(rig, traced, run), result=result, findings=found)
         for run, result, found in zip(rig.runs, results, findings, strict=True)
     )
     return Analysis(rig=rig.id, verdict=verdict(findings), runs=runs)
+
+
+def glance(rig: Rig) -> tuple[tuple[Finding, ...], ...]:
+    """Findings of each run at 1 kHz alone, switches as they stand: to compare candidates. The rig is prepared."""
+    traced = trace(rig)
+    return judge(rig, run_results(rig, traced, build(rig, traced), swept=False))
+
+
+def alone(rig: Rig, run_id: str) -> Rig:
+    """The rig with one run and what belongs to it, nothing else: to compare wirings of that run quickly."""
+    run = next(one for one in rig.runs if one.id == run_id)
+    owners = {*run.legs, *(end.split(".")[0] for join in run.joins for end in (join.a, join.b))}
+    return rig.replaced(
+        gear=tuple(gear for gear in rig.gear if gear.id in owners),
+        kit=tuple(item for item in rig.kit if item.id in owners),
+        runs=(run,),
+    )
+
+
+def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[Finding]]:
+    """For each join whose contacts depend on a socket's build: what each possibility would do, by run."""
+    found: dict[int, list[Finding]] = {}
+    for i, j in uncertain_joins(rig):
+        join = rig.runs[i].joins[j]
+        possibilities = []
+        for sleeve in SLEEVES:
+            joins = (*rig.runs[i].joins[:j], join.model_copy(update={"sleeve": sleeve}), *rig.runs[i].joins[j + 1 :])
+            runs = (*rig.runs[:i], rig.runs[i].model_copy(update={"joins": joins}), *rig.runs[i + 1 :])
+            variant = rig.replaced(runs=runs)
+            traced = trace(variant)
+            tried = run_results(variant, traced, build(variant, traced), swept=False)
+            possibilities.append(Possibility(sleeve, tried[i]))
+        found.setdefault(i, []).append(uncertain(results[i], _joined(rig, join), tuple(possibilities)))
+    return found
+
+
+def _joined(rig: Rig, join: Join) -> str:
+    named = []
+    for end in (join.a, join.b):
+        thing = rig.owners_by_id[end.split(".")[0]]
+        named.append(f"{getattr(thing, 'name', None) or getattr(thing, 'tag', '')} {connector_at(rig, end).label}")
+    return " in ".join(named)
 
 
 def _with_other_modes(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunResult, ...]:
@@ -76,7 +122,7 @@ def _other_positions(rig: Rig, results: tuple[RunResult, ...]) -> list[tuple[str
     return list(found)
 
 
-def _input_part(rig: Rig, one: InputResult) -> BalancedInput:
+def _input_part(rig: Rig, one: InputResult) -> Input:
     return next(receiver for receiver in rig.part_of(one.gear).inputs if receiver.id == one.input)
 
 

@@ -24,6 +24,7 @@ def source_part(**output: Any) -> dict[str, Any]:
         "connectors": [{"id": "out", "label": "Out", "form": "trs35-socket", "side": "out"}],
         "outputs": [
             {
+                "type": "unbalanced",
                 "id": "out",
                 "connectors": ["out"],
                 "channels": [{"id": "L", "hot": "out.T"}, {"id": "R", "hot": "out.R"}],

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from ruvak.core.rig.part import BalancedInput, InputMode, UnbalancedOutput
+from ruvak.core.rig.part import Input, Output, Sensitivity
 from ruvak.core.solve.network import Network
 
 UnknownCode = Literal["channel_match", "source_leg_mismatch", "input_leg_mismatch", "receiver_rejection"]
@@ -11,27 +11,33 @@ UnknownCode = Literal["channel_match", "source_leg_mismatch", "input_leg_mismatc
 
 @dataclass(frozen=True)
 class Drive:
-    """One programme channel of an output: which branches it drives, by how much (mono drives both by half)."""
+    """One programme channel of an output: which branches it drives, by how much. `mono`: every channel drives all."""
 
     gear: str
-    output: UnbalancedOutput
+    output: Output
     channel: str
     branch_gains: tuple[tuple[int, float], ...]
     peak_dbu: float
     nominal_dbu: float
+    mono: bool = False
 
 
 @dataclass(frozen=True)
 class Receiver:
-    """A balanced input's contacts as nodes, and its stated rejection (0 where its sign is unknown)."""
+    """An input's contacts as nodes, and its stated rejection (0 where its sign is unknown, or there is none).
+
+    An unbalanced input's cold is its reference. `own_ohm`: what it puts between the two legs by itself.
+    """
 
     gear: str
-    input: BalancedInput
-    mode: InputMode
+    input: Input
+    mode: Sensitivity
     hot: int
     cold: int
     reference: int
+    own_ohm: float
     stated_rejection: float
+    rejection_corner_hz: float
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from networkx.utils import UnionFind
 
-from ruvak.core.solve.network import EARTH, Bundle, IdealTransformer, Network
+from ruvak.core.solve.network import EARTH, Bundle, IdealAmplifier, IdealTransformer, Network
 
 EARTH_POINT = "earth"
 
@@ -21,6 +21,7 @@ class Collector:
     capacitances: list[tuple[str, str, float]] = field(default_factory=list)
     bundles: list[tuple[list[str], list[str], list[float], list[list[float]]]] = field(default_factory=list)
     transformers: list[tuple[str, str, str, str, float]] = field(default_factory=list)
+    amplifiers: list[tuple[str, str, str, str, float]] = field(default_factory=list)
     branch_count: int = 0
 
     def merge(self, points: Iterable[str]) -> None:
@@ -55,6 +56,10 @@ class Collector:
         """An ideal one; its losses are elements of their own."""
         self.transformers.append((p, q, s, t, ratio))
 
+    def amplifier(self, p: str, q: str, s: str, t: str, gain: float) -> None:
+        """An ideal one; its impedances are elements of their own."""
+        self.amplifiers.append((p, q, s, t, gain))
+
     def numbered(self) -> tuple[Network, dict[str, int]]:
         """The network, and each point's node number (points on the earth reference give EARTH)."""
         names: list[str] = []
@@ -79,6 +84,9 @@ class Collector:
         transformers = tuple(
             IdealTransformer(node(p), node(q), node(s), node(t), ratio) for p, q, s, t, ratio in self.transformers
         )
-        network = Network(tuple(names), conductances, capacitances, bundles, transformers)
+        amplifiers = tuple(
+            IdealAmplifier(node(p), node(q), node(s), node(t), gain) for p, q, s, t, gain in self.amplifiers
+        )
+        network = Network(tuple(names), conductances, capacitances, bundles, transformers, amplifiers)
         points = [str(point) for point in self.merged]
         return network, {point: number[self.merged[point]] for point in points if self.merged[point] in number}

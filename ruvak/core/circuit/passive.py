@@ -1,22 +1,33 @@
-"""Leads, adapters and boxes as elements: cables by the metre, resistors, capacitors, transformers."""
+"""What parts are made of as elements: cables by the metre, resistors, coils, capacitors, transformers, stages."""
 
 from ruvak.core.circuit.elements import Collector
-from ruvak.core.rig.part import Cable, Part, Transformer
+from ruvak.core.rig.part import Buffer, Cable, Part, Transformer
 from ruvak.core.rig.rig import KitItem
+from ruvak.core.units import ratio_from_db
 
 
 def add_leg(elements: Collector, item: KitItem, part: Part) -> None:
     """Everything inside one lead, adapter or box that is not plain wire."""
     for index, cable in enumerate(part.cables):
         _cable(elements, item, index, cable)
+    add_components(elements, item.id, part)
+
+
+def add_components(elements: Collector, owner: str, part: Part) -> None:
+    """The components of a box, or those that a device puts between its emf and its contacts."""
     for number, element in enumerate(part.elements):
         match element.type:
             case "transformer":
-                _transformer(elements, item.id, number, element)
+                _transformer(elements, owner, number, element)
+            case "buffer":
+                _buffer(elements, owner, number, element)
             case "resistor":
-                elements.resistor(f"{item.id}.{element.a}", f"{item.id}.{element.b}", element.ohm.value)
+                elements.resistor(f"{owner}.{element.a}", f"{owner}.{element.b}", element.ohm.value)
             case "capacitor":
-                elements.capacitor(f"{item.id}.{element.a}", f"{item.id}.{element.b}", element.farad.value)
+                elements.capacitor(f"{owner}.{element.a}", f"{owner}.{element.b}", element.farad.value)
+            case "inductor":
+                ends = [f"{owner}.{element.a}"], [f"{owner}.{element.b}"]
+                elements.bundle(*ends, [element.ohm.value], [[element.henry.value]])
 
 
 def _cable(elements: Collector, item: KitItem, index: int, cable: Cable) -> None:
@@ -60,3 +71,12 @@ def _transformer(elements: Collector, owner: str, number: int, coil: Transformer
     elements.resistor(inner_s, s, coil.secondary_ohm.value)
     elements.capacitor(p, s, 0.5 * coil.winding_f.value)
     elements.capacitor(q, t, 0.5 * coil.winding_f.value)
+
+
+def _buffer(elements: Collector, owner: str, number: int, stage: Buffer) -> None:
+    """Input impedance across a and b, an ideal stage, output impedance in series with c."""
+    a, b, c, d = (f"{owner}.{point}" for point in (stage.a, stage.b, stage.c, stage.d))
+    inner = f"{owner}.stage{number}"
+    elements.resistor(a, b, stage.input_ohm.value)
+    elements.amplifier(a, b, inner, d, ratio_from_db(stage.gain_db.value))
+    elements.branch(inner, c, stage.output_ohm.value)

@@ -4,18 +4,31 @@ from ruvak.core.judge.finding import SEVERITY, Finding, Grade, Verdict
 from ruvak.core.judge.rule import Rule, active, finding, input_words
 from ruvak.core.judge.rules.centre import centre
 from ruvak.core.judge.rules.level import level
+from ruvak.core.judge.rules.load import load
 from ruvak.core.judge.rules.sides import sides
 from ruvak.core.judge.rules.silence import silence
 from ruvak.core.judge.rules.tone import tone
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
-RULES: tuple[Rule, ...] = (silence, centre, sides, level, tone)
+RULES: tuple[Rule, ...] = (silence, centre, sides, load, level, tone)
 
 
 def judge(rig: Rig, results: tuple[RunResult, ...]) -> tuple[tuple[Finding, ...], ...]:
     """Findings of each run, worst first; a run about which nothing is to be said gets its Clear."""
     return tuple(_of_run(rig, result) for result in results)
+
+
+def with_added(
+    findings: tuple[tuple[Finding, ...], ...], added: dict[int, list[Finding]]
+) -> tuple[tuple[Finding, ...], ...]:
+    """Findings from outside the rules put in their place; a Clear gives way to anything else."""
+    merged = []
+    for index, found in enumerate(findings):
+        more = added.get(index, [])
+        kept = [one for one in found if not (more and one.grade is Grade.CLEAR)]
+        merged.append(tuple(sorted([*kept, *more], key=lambda one: SEVERITY[one.grade])))
+    return tuple(merged)
 
 
 def verdict(findings: tuple[tuple[Finding, ...], ...]) -> Verdict:

@@ -36,7 +36,9 @@ def places(rig: Rig, result: RunResult) -> Iterator[Place]:
         mixed |= {(mix.gear, name) for name in mix.inputs}
         name = rig.owners_by_id[mix.gear]
         words = getattr(name, "name", mix.gear)
-        yield Place(mix.gear, mix.mix, words, mix.channels, mix.sum, alive(mix.channels), mix if mix.stereo else None)
+        # A stereo destination is alive when either side is, even where the two would cancel in mono.
+        arrives = alive(mix.left + mix.right if mix.stereo else mix.channels)
+        yield Place(mix.gear, mix.mix, words, mix.channels, mix.sum, arrives, mix if mix.stereo else None)
     for one in result.inputs:
         if (one.gear, one.input) not in mixed:
             yield Place(one.gear, one.input, input_words(rig, one), one.channels, one.sum, alive(one.channels), None)
@@ -53,7 +55,10 @@ def input_words(rig: Rig, one: InputResult) -> str:
 
 
 def usable(result: RunResult, one: InputResult) -> bool:
-    """Whether level and response say anything here: something arrives and its centre is not cancelled."""
+    """Whether level and response say anything here: something arrives and its centre is not cancelled.
+
+    What is lost to the sides alone, where they are two inputs, is the pair's concern.
+    """
     return alive(one.channels) and (one.sum is None or one.sum.centre_db > CENTRE_LOST_DB)
 
 
@@ -67,7 +72,7 @@ def finding(
 ) -> Finding:
     """A finding with its words from the catalogue."""
     words = written(code, params)
-    items = tuple(dict.fromkeys(item for item in (result.source_gear, gear) if item))
+    items = tuple(dict.fromkeys(item for item in (*(one.gear for one in result.sources), gear) if item))
     return Finding(
         code=code,
         grade=grade,

@@ -7,6 +7,7 @@ import re
 from dataclasses import dataclass
 
 MINUS = "\N{MINUS SIGN}"
+OHM = "\N{GREEK CAPITAL LETTER OMEGA}"
 
 
 @dataclass(frozen=True)
@@ -73,6 +74,20 @@ CATALOGUE: dict[str, Words] = {
         "The bass is 3 dB down at {low_hz} Hz at {place}: it sounds thin.",
         "Something in the run blocks low frequencies; look at its transformers and capacitors.",
     ),
+    "source_lost": Words(
+        "Nothing of {source} arrives anywhere on this run, while its other source does.",
+        "No wire leads on from it; follow the strip to the gap and close it.",
+    ),
+    "load_low": Words(
+        "{source} has to drive {load_ohm} {ohm} and is made for {min_load_ohm} {ohm} or more: it gets quieter and may "
+        "distort.",
+        "{why}",
+    ),
+    "contact_uncertain": Words(
+        "What a four-contact plug joins in a three-contact socket depends on the socket ({joined}). If its sleeve "
+        "spring meets {outcomes}.",
+        "Try it before the day, say on the strip what it meets, or use an adapter made for four contacts.",
+    ),
     "not_connected": Words(
         "This run has no {missing_end}, so there is nothing to hear yet.",
         "Plug in the missing end.",
@@ -86,14 +101,14 @@ CATALOGUE: dict[str, Words] = {
 
 def written(code: str, params: dict[str, float | str]) -> Words:
     """The two sentences of a finding. KeyError for a code or parameter the catalogue does not have."""
-    shown = {name: value if isinstance(value, str) else number(value) for name, value in params.items()}
+    shown = {"ohm": OHM} | {name: value if isinstance(value, str) else number(value) for name, value in params.items()}
     words = CATALOGUE[code]
     return Words(_unbroken(words.sentence.format_map(shown)), _unbroken(words.advice.format_map(shown)))
 
 
 def _unbroken(text: str) -> str:
     """Keeps a figure and its unit on one line."""
-    return re.sub(r"(?<=\d) (?=(dBu?|Hz|m)\b)", "\N{NO-BREAK SPACE}", text)
+    return re.sub(rf"(?<=\d) (?=(dBu?|Hz|m|{OHM})(\b|\s))", "\N{NO-BREAK SPACE}", text)
 
 
 def number(value: float) -> str:

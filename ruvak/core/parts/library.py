@@ -1,10 +1,12 @@
 """Loads the library and gives a rig its own copies of what it uses."""
 
+import json
 from functools import cache
 from importlib.resources import files
 
 from pydantic import TypeAdapter
 
+from ruvak.core.parts.data_files import Shared, written_out
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Assumptions, Rig
 
@@ -18,8 +20,10 @@ def _text(name: str) -> str:
 @cache
 def library() -> dict[str, Part]:
     """Every generic part by id, in the order of the data files."""
+    shared: Shared = json.loads(_text("values.json"))
     parts = TypeAdapter(tuple[Part, ...])
-    return {part.id: part for name in _FILES for part in parts.validate_json(_text(name))}
+    documents = [written_out(json.loads(_text(name)), shared) for name in _FILES]
+    return {part.id: part for document in documents for part in parts.validate_python(document)}
 
 
 @cache

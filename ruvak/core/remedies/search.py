@@ -1,21 +1,24 @@
 """Finds, solves and ranks what would cure a run."""
 
 import hashlib
+from collections import Counter
 from collections.abc import Iterator
 
-from ruvak.core.analyse import Analysis, RunAnalysis, analyse, prepare
-from ruvak.core.judge.finding import SEVERITY, Grade
+from ruvak.core.analyse import Analysis, RunAnalysis, alone, analyse, glance, prepare
+from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.judge.rule import active
 from ruvak.core.judge.sentences import number, signed
 from ruvak.core.parts.library import library
-from ruvak.core.remedies.paths import Path, edit_for, paths
+from ruvak.core.legs.routes import Route, simplicity
+from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.remedies.remedy import Effect, Figures, Needed, Remedy
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import KitItem, Rig, Run
 
-MAX_CANDIDATES = 60
+MAX_CANDIDATES = 12
+"""How many rewirings get the full analysis."""
 SHOWN = 8
 ARROW = "\N{RIGHTWARDS ARROW}"
 
@@ -60,18 +63,40 @@ class _Search:
             return ()
         flips = list(settings_edits(self.rig, self.found))
         solved = [self._solved(edit, edit.label, (), 1) for edit in flips]
-        for count, path in enumerate(paths(self.rig, self.run)):
-            if count >= MAX_CANDIDATES:
-                break
-            solved += self._rewired(path, flips)
+        for route in self._screened():
+            solved += self._rewired(route, flips)
         helping = sorted((one for one in solved if one.helps), key=self._rank)
-        best: dict[tuple[str, ...], Remedy] = {}
+        best: list[tuple[Counter[str], Remedy]] = []
         for one in helping:
-            best.setdefault(self._kind(one), one)
+            kind = Counter(self._kind(one))
+            # What does no more than a shorter list of the same things is not worth reading.
+            if not any(fewer <= kind for fewer, _ in best):
+                best.append((kind, one))
         tried = [one for one in solved if not one.helps and self._worth_a_warning(one)]
-        return (*list(best.values())[:shown], *tried)
+        return (*(one for _, one in best[:shown]), *tried)
 
-    def _rewired(self, path: Path, flips: list[Edit]) -> Iterator[Remedy]:
+    def _screened(self) -> list[Route]:
+        """The rewirings worth a full analysis, by a glance at each with the run on its own.
+
+        What only adds pieces to a wiring that is clear already is not looked at.
+        """
+        clear: list[tuple[tuple[str, ...], Counter[str]]] = []
+        promising: list[tuple[tuple[int, int, int, int, float], Route]] = []
+        for route in paths(self.rig, self.run):
+            goals = tuple(join.b for join in route.joins if join.b.split(".")[0] not in {i.id for i in route.items})
+            parts = Counter(item.part for item in route.items)
+            if any(goals == others and fewer <= parts for others, fewer in clear):
+                continue
+            found = self._at_a_glance(edit_for(self.rig, self.run, route, "a glance"))
+            if found[0].grade is Grade.CLEAR:
+                clear.append((goals, parts))
+            promising.append(((-SEVERITY[found[0].grade], len(found), *simplicity(route)), route))
+        return [route for _, route in sorted(promising, key=lambda pair: pair[0])][:MAX_CANDIDATES]
+
+    def _at_a_glance(self, edit: Edit) -> tuple[Finding, ...]:
+        return glance(alone(apply(self.rig, edit), self.run.id))[0]
+
+    def _rewired(self, path: Route, flips: list[Edit]) -> Iterator[Remedy]:
         """The rewiring alone; where it leaves something to watch, also with one switch flipped."""
         if {item.id for item in path.items} == set(self.run.legs) and path.joins == self.run.joins:
             return
@@ -83,6 +108,8 @@ class _Search:
         if plain.helps and plain.effects[0].after.grade is not Grade.CLEAR:
             for flip in flips:
                 both = Edit(label=f"{title}; {flip.label}"[:120], ops=edit.ops + flip.ops)
+                if self._at_a_glance(both)[0].grade is not Grade.CLEAR:
+                    continue
                 combined = self._solved(both, f"{title}; {flip.label}", path.items, changes + 1, detail)
                 if combined.effects[0].after.grade is Grade.CLEAR:
                     yield combined
@@ -141,7 +168,7 @@ class _Search:
         only_switches = all(isinstance(op, SetSetting) for op in one.edit.ops)
         return only_switches and effect.after.codes != effect.before.codes
 
-    def _title(self, path: Path) -> tuple[str, str]:
+    def _title(self, path: Route) -> tuple[str, str]:
         """What it is (its boxes and adapters, else its leads), and what goes with it and goes away."""
         parts = self.rig.parts_by_id
         new = [item for item in path.items if item.id not in self.run.legs]

@@ -13,38 +13,52 @@ BALANCED_WITHIN_PERCENT = 10.0
 
 def balance(traced: Trace, drives: tuple[Drive, ...], receiver: Receiver, leg_ohm: Floats) -> Balance:
     """`leg_ohm`: hot to reference, cold to reference, between the legs, ohm."""
-    at = {
-        role: traced.conductor_of[f"{receiver.gear}.{getattr(receiver.input, role)}"]
-        for role in ("hot", "cold", "screen")
-    }
-    channels = {
-        traced.conductor_of[f"{drive.gear}.{channel.hot}"]: channel.id
+    hot, cold, screen = (traced.conductor_of[point] for point in leg_points(receiver))
+    returns = {
+        traced.conductor_of[f"{drive.gear}.{drive.output.common}"]
         for drive in drives
-        for channel in drive.output.channels
+        if drive.output.type == "unbalanced"
     }
-    returns = {traced.conductor_of[f"{drive.gear}.{drive.output.common}"] for drive in drives}
-    mode = receiver.mode
-    z_common_ohm, z_between_ohm = mode.z_common_ohm.value, mode.z_differential_ohm.value
-    own_ohm = 1.0 / (1.0 / z_between_ohm + 0.5 / z_common_ohm)
     hot_ohm, cold_ohm, between_ohm = (float(ohm) for ohm in leg_ohm)
     mismatch_percent = 100.0 * abs(hot_ohm - cold_ohm) / max(0.5 * (hot_ohm + cold_ohm), 1e-9)
     found = Balance(
         hot_ohm=hot_ohm,
         cold_ohm=cold_ohm,
         mismatch_percent=mismatch_percent,
-        cold_on_screen=at["cold"] == at["screen"],
-        hot_on_cold=at["hot"] == at["cold"],
-        screen_arrives=at["screen"] in returns,
+        cold_on_screen=cold == screen,
+        hot_on_cold=hot == cold,
+        screen_arrives=screen in returns,
         verdict="balanced",
     )
     if found.hot_on_cold:
         return found.model_copy(update={"verdict": "shorted"})
     if found.cold_on_screen:
-        return found.model_copy(update={"verdict": "unbalanced"})
-    if at["hot"] in channels and at["cold"] in channels:
+        loose = receiver.input.type == "unbalanced" and between_ohm > OPEN_SHARE * receiver.own_ohm
+        return found.model_copy(update={"verdict": "open" if loose else "unbalanced"})
+    if _two_signals(traced, drives, hot, cold):
         return found.model_copy(update={"verdict": "two_signals"})
-    if between_ohm > OPEN_SHARE * own_ohm:
+    if between_ohm > OPEN_SHARE * receiver.own_ohm:
         return found.model_copy(update={"verdict": "open"})
     if mismatch_percent > BALANCED_WITHIN_PERCENT:
         return found.model_copy(update={"verdict": "unbalanced"})
     return found
+
+
+def leg_points(receiver: Receiver) -> tuple[str, str, str]:
+    """Points of hot, cold and screen; an unbalanced input's cold is its screen."""
+    one = receiver.input
+    names = (one.hot, one.cold, one.screen) if one.type == "balanced" else (one.hot, one.common, one.common)
+    hot, cold, screen = (f"{receiver.gear}.{name}" for name in names)
+    return hot, cold, screen
+
+
+def _two_signals(traced: Trace, drives: tuple[Drive, ...], hot: str, cold: str) -> bool:
+    """Whether hot and cold carry different channels: two sides, or two sources, on one balanced input."""
+    carried: dict[str, set[tuple[str, str, str]]] = {}
+    for drive in drives:
+        for channel in drive.output.channels:
+            name = (drive.gear, drive.output.id, channel.id)
+            for point in (channel.hot, getattr(channel, "cold", None)):
+                if point is not None:
+                    carried.setdefault(traced.conductor_of[f"{drive.gear}.{point}"], set()).add(name)
+    return bool(carried.get(hot)) and bool(carried.get(cold)) and not carried[hot] & carried[cold]

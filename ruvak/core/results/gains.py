@@ -13,6 +13,8 @@ from ruvak.core.solve.network import EARTH, Complexes, Floats
 from ruvak.core.solve.solver import Solution, solve
 
 REFERENCE_HZ = 1000.0
+ABSENT_OHM = 1e9
+"""A load above this is no load."""
 
 
 @dataclass(frozen=True)
@@ -26,6 +28,8 @@ class Gains:
     nominal: Complexes
     effects: Complexes
     leg_ohm: Floats
+    load_ohm: Floats
+    """(drives,): what each drive's output has to drive."""
 
 
 def drive_emfs(circuit: Circuit) -> Floats:
@@ -58,7 +62,22 @@ def gains(circuit: Circuit) -> Gains:
         pick = legs[:, 2 * index], legs[:, 2 * index + 1]
         between = (pick[0] - pick[1]) @ (hot - cold)
         impedances[index] = abs(pick[0] @ hot), abs(pick[1] @ cold), abs(between)
-    return Gains(nominal=nominal, effects=effects, leg_ohm=impedances)
+    return Gains(nominal=nominal, effects=effects, leg_ohm=impedances, load_ohm=_loads(circuit, solution))
+
+
+def _loads(circuit: Circuit, solution: Solution) -> Floats:
+    """What is left of a drive's emf over current once its own impedance is taken off, its worst leg, as loop."""
+    own_ohm = np.array([ohm for bundle in circuit.network.bundles for ohm in bundle.ohm])
+    loads = np.zeros(len(circuit.drives))
+    for column, drive in enumerate(circuit.drives):
+        legs = 2.0 if drive.output.type == "balanced" and drive.output.topology != "impedance" else 1.0
+        found = [ABSENT_OHM]
+        for branch, gain in drive.branch_gains:
+            ampere = solution.unknowns[0, circuit.network.node_count + branch, column]
+            if gain and abs(ampere) > abs(gain) / ABSENT_OHM:
+                found.append(legs * float(abs(gain / ampere - own_ohm[branch])))
+        loads[column] = min(found)
+    return loads
 
 
 def received(circuit: Circuit, solution: Solution) -> Complexes:
@@ -75,7 +94,7 @@ def received(circuit: Circuit, solution: Solution) -> Complexes:
 
 def rejection_fall(receiver: Receiver, frequencies_hz: Floats) -> Floats:
     """By how much the rejection's ratio grows with frequency: 6 dB an octave above its corner."""
-    return np.maximum(1.0, frequencies_hz / receiver.mode.rejection_corner_hz.value)
+    return np.maximum(1.0, frequencies_hz / receiver.rejection_corner_hz)
 
 
 def _leg_volts(solution: Solution, receiver: Receiver) -> tuple[Complexes, Complexes]:

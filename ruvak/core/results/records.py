@@ -3,14 +3,17 @@
 from typing import Literal
 
 from ruvak.core.circuit.circuit import UnknownCode
+from ruvak.core.rig.part import SignalClass
 from ruvak.core.rig.values import Record
 
 NullReason = Literal["no_source", "one_channel", "nothing_arrives"]
 
 
 class ChannelGain(Record):
-    """How one channel of the source arrives. `in_phase` is None when nothing but a residue does."""
+    """How one channel of a source arrives. `in_phase` is None when nothing but a residue does."""
 
+    source: int
+    """Which of the run's sources."""
     channel: str
     gain_db: float
     floored: bool
@@ -78,7 +81,10 @@ class Response(Record):
 
 
 class Balance(Record):
-    """What really is balanced: impedance of each leg to the input's reference at 1 kHz, whatever the plugs are."""
+    """What really is balanced: impedance of each leg to the input's reference at 1 kHz, whatever the plugs are.
+
+    An unbalanced input's cold is its own reference, 0 ohm, and counts as joined to the screen.
+    """
 
     hot_ohm: float
     cold_ohm: float
@@ -90,11 +96,13 @@ class Balance(Record):
 
 
 class InputResult(Record):
-    """One input that a run reaches."""
+    """One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest."""
 
     gear: str
     input: str
     label: str
+    signal: SignalClass | None
+    main: int | None
     channels: tuple[ChannelGain, ...]
     sum: Sum | None
     sum_null: NullReason | None
@@ -104,7 +112,11 @@ class InputResult(Record):
 
 
 class MixResult(Record):
-    """Inputs heard together: one mono sum, or a left and a right and what they become in mono."""
+    """Inputs heard together: one mono sum, or a left and a right and what they become in mono.
+
+    `channels` and `sum` are what all inputs make together. `pair` compares the two sides of a stereo destination
+    for a programme in the middle: its centre is what mono playback leaves of it.
+    """
 
     gear: str
     mix: str
@@ -116,17 +128,29 @@ class MixResult(Record):
     sum_null: NullReason | None
     left: tuple[ChannelGain, ...]
     right: tuple[ChannelGain, ...]
+    pair: Sum | None
+
+
+class SourceResult(Record):
+    """One output a run starts from, and the channels of it that the run takes."""
+
+    gear: str
+    output: str
+    signal: SignalClass | None
+    channels: tuple[str, ...]
+    peak_dbu: float
+    nominal_dbu: float
+    mono: bool
+    load_ohm: float
+    """What the hardest-driven channel has to drive, at 1 kHz."""
+    min_load_ohm: float | None
 
 
 class RunResult(Record):
     """Everything computed about one run."""
 
     run: str
-    source_gear: str | None
-    source_channels: tuple[str, ...]
-    source_peak_dbu: float | None
-    source_nominal_dbu: float | None
-    mono: bool
+    sources: tuple[SourceResult, ...]
     inputs: tuple[InputResult, ...]
     mixes: tuple[MixResult, ...]
     floating: tuple[str, ...]

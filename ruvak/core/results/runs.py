@@ -1,102 +1,151 @@
 """Puts a run's results together: its inputs, and the mixes in which they are heard."""
 
-from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit, Drive, Receiver
 from ruvak.core.results.balance import balance
+from ruvak.core.results.ends import inputs_of, sources_of
 from ruvak.core.results.gains import Gains, drive_emfs, gains, received
-from ruvak.core.results.records import InputResult, Levels, MixResult, Response, RunResult
+from ruvak.core.results.records import InputResult, Levels, MixResult, Response, RunResult, SourceResult, Sum
 from ruvak.core.results.response import THIRD_OCTAVES_HZ, response
 from ruvak.core.results.sums import (
     arrives,
     centre_and_sides,
     channel_gains,
-    largest_gain,
     likely_size,
+    peak_volts,
     programme_gain,
 )
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.solve.network import Complexes
 from ruvak.core.solve.solver import solve
-from ruvak.core.trace.drawing import ends_of
 from ruvak.core.trace.trace import Trace
-from ruvak.core.units import floored_db
+from ruvak.core.units import dbu_from_volts, floored_db, volts_from_dbu
+
+Group = tuple[int, ...]
+"""Numbers of one source's drives."""
 
 
-def run_results(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[RunResult, ...]:
-    """Every run of the rig, in its order, from one solved network."""
+def run_results(rig: Rig, traced: Trace, circuit: Circuit, swept: bool = True) -> tuple[RunResult, ...]:
+    """Every run of the rig, in its order, from one solved network. `swept`: with the response over frequency."""
     if not rig.runs:
         return ()
-    reader = _Reader(rig, traced, circuit)
+    reader = _Reader(rig, traced, circuit, swept)
     return tuple(reader.run(run) for run in rig.runs)
 
 
+@dataclass(frozen=True)
+class _Heard:
+    """Gains from a run's sources at one place. `nominal`: (drives,); `effects`: (unknowns, drives)."""
+
+    groups: tuple[Group, ...]
+    nominal: Complexes
+    effects: Complexes
+
+    def of(self, group: int) -> tuple[Complexes, Complexes]:
+        """One source's share."""
+        first = sum(len(one) for one in self.groups[:group])
+        mine = slice(first, first + len(self.groups[group]))
+        return self.nominal[mine], self.effects[:, mine]
+
+
 class _Reader:
-    def __init__(self, rig: Rig, traced: Trace, circuit: Circuit) -> None:
+    def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, swept: bool) -> None:
         self.rig, self.traced, self.circuit = rig, traced, circuit
         self.gains: Gains = gains(circuit)
-        none = np.zeros((circuit.network.size, 0))
-        sweep = solve(circuit.network, np.array(THIRD_OCTAVES_HZ), drive_emfs(circuit), none)
-        self.sweep: Complexes = received(circuit, sweep)
+        self.sweep: Complexes | None = None
+        if swept:
+            none = np.zeros((circuit.network.size, 0))
+            sweep = solve(circuit.network, np.array(THIRD_OCTAVES_HZ), drive_emfs(circuit), none)
+            self.sweep = received(circuit, sweep)
 
     def run(self, run: Run) -> RunResult:
-        out_ends = {end for end, _ in ends_of(self.rig, run, "out")}
-        in_ends = {end for end, _ in ends_of(self.rig, run, "in")}
-        drives = [
-            number
-            for number, drive in enumerate(self.circuit.drives)
-            if out_ends & {f"{drive.gear}.{name}" for name in drive.output.connectors}
-        ]
-        receivers = [
-            number
-            for number, receiver in enumerate(self.circuit.receivers)
-            if in_ends & {f"{receiver.gear}.{name}" for name in receiver.input.connectors}
-        ]
-        first = self.circuit.drives[drives[0]] if drives else None
+        groups = sources_of(self.rig, self.traced, self.circuit, run)
+        receivers = inputs_of(self.rig, self.traced, self.circuit, run)
         return RunResult(
             run=run.id,
-            source_gear=first.gear if first else None,
-            source_channels=tuple(self.circuit.drives[number].channel for number in drives),
-            source_peak_dbu=first.peak_dbu if first else None,
-            source_nominal_dbu=first.nominal_dbu if first else None,
-            mono=first is not None and len(first.branch_gains) == 2,
-            inputs=tuple(self._input(drives, number) for number in receivers),
-            mixes=self._mixes(drives, receivers),
+            sources=tuple(self._source(group) for group in groups),
+            inputs=tuple(self._input(groups, number) for number in receivers),
+            mixes=self._mixes(groups, receivers),
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners(run)),
         )
 
     def _owners(self, run: Run) -> set[str]:
         return {*run.legs, *(end.split(".")[0] for join in run.joins for end in (join.a, join.b))}
 
-    def _names(self, drives: Sequence[int]) -> tuple[str, ...]:
-        return tuple(self.circuit.drives[number].channel for number in drives)
+    def _source(self, group: Group) -> SourceResult:
+        drives = self._drives(group)
+        return SourceResult(
+            gear=drives[0].gear,
+            output=drives[0].output.id,
+            signal=drives[0].output.signal,
+            channels=tuple(drive.channel for drive in drives),
+            peak_dbu=drives[0].peak_dbu,
+            nominal_dbu=drives[0].nominal_dbu,
+            mono=drives[0].mono,
+            load_ohm=float(min(self.gains.load_ohm[number] for number in group)),
+            min_load_ohm=drives[0].output.min_load_ohm.value if drives[0].output.min_load_ohm else None,
+        )
 
-    def _input(self, drives: list[int], number: int) -> InputResult:
-        receiver = self.circuit.receivers[number]
-        nominal, effects = self.gains.nominal[number, drives], self.gains.effects[:, number, drives]
-        found, reason = centre_and_sides(nominal, effects, self.circuit.unknowns)
-        sources = tuple(self.circuit.drives[drive] for drive in drives)
+    def _drives(self, group: Group) -> tuple[Drive, ...]:
+        return tuple(self.circuit.drives[number] for number in group)
+
+    def _heard(self, groups: tuple[Group, ...], receivers: list[int]) -> _Heard:
+        """All sources at some inputs added together."""
+        flat = [number for group in groups for number in group]
+        nominal: Complexes = self.gains.nominal[receivers][:, flat].sum(axis=0)
+        return _Heard(groups, nominal, self.gains.effects[:, receivers][:, :, flat].sum(axis=1))
+
+    def _main(self, heard: _Heard) -> int | None:
+        """The source that arrives loudest, its programme and its sides considered."""
+        unknowns = self.circuit.unknowns
+
+        def loudness(number: int) -> float:
+            nominal, effects = heard.of(number)
+            sizes = [likely_size(complex(nominal[i]), effects[:, i], unknowns) for i in range(len(nominal))]
+            return self.circuit.drives[heard.groups[number][0]].nominal_dbu + floored_db(max(sizes))
+
+        return max(range(len(heard.groups)), key=loudness, default=None)
+
+    def _channels(self, heard: _Heard) -> tuple[tuple[int, str], ...]:
+        return tuple(
+            (number, self.circuit.drives[drive].channel)
+            for number, group in enumerate(heard.groups)
+            for drive in group
+        )
+
+    def _input(self, groups: tuple[Group, ...], number: int) -> InputResult:
+        receiver, unknowns = self.circuit.receivers[number], self.circuit.unknowns
+        heard = self._heard(groups, [number])
+        main = self._main(heard)
+        nominal, effects = heard.of(main) if main is not None else (heard.nominal, heard.effects)
+        found, reason = centre_and_sides(nominal, effects, unknowns)
+        drives = tuple(drive for group in groups for drive in self._drives(group))
         return InputResult(
             gear=receiver.gear,
             input=receiver.input.id,
             label=receiver.input.label,
-            channels=channel_gains(self._names(drives), nominal, effects, self.circuit.unknowns),
+            signal=receiver.input.signal,
+            main=main,
+            channels=channel_gains(self._channels(heard), heard.nominal, heard.effects, unknowns),
             sum=found,
             sum_null=reason,
-            levels=(self._levels(sources, receiver, nominal, effects),) if sources else (),
-            response=self._response(drives, number, nominal, effects),
-            balance=balance(self.traced, sources, receiver, self.gains.leg_ohm[number]),
+            levels=(self._levels(heard, main, receiver),) if main is not None else (),
+            response=self._response(groups[main], number, nominal, effects) if main is not None else None,
+            balance=balance(self.traced, drives, receiver, self.gains.leg_ohm[number]),
         )
 
-    def _levels(self, sources: tuple[Drive, ...], receiver: Receiver, nominal: Complexes, effects: Complexes) -> Levels:
+    def _levels(self, heard: _Heard, main: int, receiver: Receiver) -> Levels:
         mode, unknowns = receiver.mode, self.circuit.unknowns
-        source = sources[0]
+        source = self.circuit.drives[heard.groups[main][0]]
+        nominal, effects = heard.of(main)
         arriving_dbu = source.nominal_dbu + floored_db(programme_gain(nominal, effects, unknowns))
         sides = nominal[0] - nominal[-1] if len(nominal) == 2 else 0.0
         sides_effects = effects[:, 0] - effects[:, -1]
-        peak_dbu = source.peak_dbu + floored_db(largest_gain(nominal))
+        peaks = [volts_from_dbu(drive.peak_dbu) for group in heard.groups for drive in self._drives(group)]
+        peak_dbu = dbu_from_volts(peak_volts(heard.nominal, peaks))
         gap_db = mode.nominal_dbu.value - arriving_dbu
         return Levels(
             when=mode.when,
@@ -113,51 +162,63 @@ class _Reader:
             short_db=max(0.0, gap_db - mode.boost_db.value),
         )
 
-    def _response(self, drives: list[int], number: int, nominal: Complexes, effects: Complexes) -> Response | None:
+    def _response(self, group: Group, number: int, nominal: Complexes, effects: Complexes) -> Response | None:
         """Follows the centre where it survives, else the louder side."""
-        if not any(arrives(complex(nominal[i]), effects[:, i], self.circuit.unknowns) for i in range(len(drives))):
+        if self.sweep is None or not any(
+            arrives(complex(nominal[i]), effects[:, i], self.circuit.unknowns) for i in range(len(group))
+        ):
             return None
+        names = [drive.channel for drive in self._drives(group)]
         louder = int(np.argmax(np.abs(nominal)))
         if abs(nominal.sum()) > 0.5 * abs(nominal[louder]):
-            of = "centre" if len(drives) == 2 else self._names(drives)[0]
-            return response(of, self.sweep[:, number, drives].sum(axis=1))
-        return response(self._names(drives)[louder], self.sweep[:, number, drives[louder]])
+            of = "centre" if len(group) == 2 else names[0]
+            return response(of, self.sweep[:, number, list(group)].sum(axis=1))
+        return response(names[louder], self.sweep[:, number, group[louder]])
 
-    def _mixes(self, drives: list[int], receivers: list[int]) -> tuple[MixResult, ...]:
+    def _mixes(self, groups: tuple[Group, ...], receivers: tuple[int, ...]) -> tuple[MixResult, ...]:
         found = []
         for gear in dict.fromkeys(self.circuit.receivers[number].gear for number in receivers):
-            by_input = {
-                self.circuit.receivers[number].input.id: number
-                for number in receivers
-                if self.circuit.receivers[number].gear == gear
-            }
+            mine = [number for number in receivers if self.circuit.receivers[number].gear == gear]
+            by_input = {self.circuit.receivers[number].input.id: number for number in mine}
+            mixed: set[int] = set()
             for mix in self.rig.part_of(gear).mixes:
                 left = [by_input[name] for name in mix.left if name in by_input]
                 right = [by_input[name] for name in mix.right if name in by_input]
+                mixed |= {*left, *right}
                 if left or right:
-                    found.append(self._mix(drives, gear, mix.id, mix.label, left, right, bool(mix.right)))
+                    found.append(self._mix(groups, (gear, mix.id, mix.label), left, right, bool(mix.right)))
+            loose = [number for number in mine if number not in mixed]
+            if len(loose) == 2 and groups:
+                # Two channels of a desk that one run reaches are meant as a left and a right.
+                label = " and ".join(self.circuit.receivers[number].input.label for number in loose)
+                found.append(self._mix(groups, (gear, "pair", label), loose[:1], loose[1:], True))
         return tuple(found)
 
     def _mix(
-        self, drives: list[int], gear: str, mix: str, label: str, left: list[int], right: list[int], stereo: bool
+        self, groups: tuple[Group, ...], name: tuple[str, str, str], left: list[int], right: list[int], stereo: bool
     ) -> MixResult:
-        names, unknowns = self._names(drives), self.circuit.unknowns
-
-        def summed(receivers: list[int]) -> tuple[Complexes, Complexes]:
-            nominal: Complexes = self.gains.nominal[receivers][:, drives].sum(axis=0)
-            return nominal, self.gains.effects[:, receivers][:, :, drives].sum(axis=1)
-
-        nominal, effects = summed(left + right)
+        unknowns = self.circuit.unknowns
+        heard = self._heard(groups, left + right)
+        main = self._main(heard)
+        nominal, effects = heard.of(main) if main is not None else (heard.nominal, heard.effects)
         total, reason = centre_and_sides(nominal, effects, unknowns)
+        sides = [self._heard(groups, side) for side in (left, right)]
+        channels = self._channels(heard)
         return MixResult(
-            gear=gear,
-            mix=mix,
-            label=label,
+            gear=name[0],
+            mix=name[1],
+            label=name[2],
             inputs=tuple(self.circuit.receivers[number].input.id for number in left + right),
             stereo=stereo,
-            channels=channel_gains(names, nominal, effects, unknowns),
+            channels=channel_gains(channels, heard.nominal, heard.effects, unknowns),
             sum=total,
             sum_null=reason,
-            left=channel_gains(names, *summed(left), unknowns) if stereo else (),
-            right=channel_gains(names, *summed(right), unknowns) if stereo else (),
+            left=channel_gains(channels, sides[0].nominal, sides[0].effects, unknowns) if stereo else (),
+            right=channel_gains(channels, sides[1].nominal, sides[1].effects, unknowns) if stereo else (),
+            pair=self._pair(sides, main) if stereo and left and right and main is not None else None,
         )
+
+    def _pair(self, sides: list[_Heard], main: int) -> Sum | None:
+        nominal = np.array([side.of(main)[0].sum() for side in sides])
+        effects = np.stack([side.of(main)[1].sum(axis=1) for side in sides], axis=1)
+        return centre_and_sides(nominal, effects, self.circuit.unknowns)[0]

@@ -7,7 +7,7 @@ import numpy as np
 from ruvak.core.circuit.circuit import Unknown
 from ruvak.core.results.records import ChannelGain, NullReason, Residue, Sum
 from ruvak.core.solve.network import Complexes
-from ruvak.core.units import FLOOR_DB, floored_db
+from ruvak.core.units import FLOOR_DB, floored_db, ratio_from_db
 
 LOST_BELOW_LOUDER_DB = 40.0
 """A channel this far below the other is a residue: polarity means nothing there."""
@@ -31,17 +31,18 @@ def arrives(nominal: complex, effects: Complexes, unknowns: tuple[Unknown, ...])
 
 
 def channel_gains(
-    names: tuple[str, ...], nominal: Complexes, effects: Complexes, unknowns: tuple[Unknown, ...]
+    channels: tuple[tuple[int, str], ...], nominal: Complexes, effects: Complexes, unknowns: tuple[Unknown, ...]
 ) -> tuple[ChannelGain, ...]:
-    """One record a channel. `nominal`: (channels,); `effects`: (unknowns, channels)."""
-    sizes = [likely_size(complex(nominal[i]), effects[:, i], unknowns) for i in range(len(names))]
+    """One record a channel, each (source, name). `nominal`: (channels,); `effects`: (unknowns, channels)."""
+    sizes = [likely_size(complex(nominal[i]), effects[:, i], unknowns) for i in range(len(channels))]
     louder_db = max((floored_db(size) for size in sizes), default=FLOOR_DB)
     found = []
-    for i, name in enumerate(names):
+    for i, (source, name) in enumerate(channels):
         gain_db = floored_db(sizes[i])
         real = arrives(complex(nominal[i]), effects[:, i], unknowns) and gain_db > louder_db - LOST_BELOW_LOUDER_DB
         found.append(
             ChannelGain(
+                source=source,
                 channel=name,
                 gain_db=gain_db,
                 floored=gain_db <= FLOOR_DB,
@@ -95,6 +96,7 @@ def programme_gain(nominal: Complexes, effects: Complexes, unknowns: tuple[Unkno
     return likely_size(complex(nominal.sum()), effects.sum(axis=1), unknowns)
 
 
-def largest_gain(nominal: Complexes) -> float:
-    """Gain of the loudest combination of channels at their peaks: magnitudes added."""
-    return float(np.abs(nominal).sum())
+def peak_volts(nominal: Complexes, peaks_v: list[float]) -> float:
+    """The loudest that all channels make at their peaks, magnitudes added; never below the floor of the loudest."""
+    loudest = float(np.abs(nominal) @ np.array(peaks_v))
+    return max(loudest, ratio_from_db(FLOOR_DB) * max(peaks_v))

@@ -7,8 +7,8 @@ from collections import Counter
 from collections.abc import Iterable, Iterator
 
 from ruvak.core.errors import Fault, RigFault
-from ruvak.core.rig.connectors import SHAPES, fits
-from ruvak.core.rig.part import Part, Setting
+from ruvak.core.rig.connectors import SHAPES, fits, uncertain
+from ruvak.core.rig.part import ELEMENT_FIELDS, Part, Setting
 from ruvak.core.rig.rig import Join, Rig, Run, SettingValue
 
 
@@ -33,6 +33,11 @@ def setting_fault(setting: Setting, value: SettingValue) -> str | None:
     elif not isinstance(value, bool):
         return f"{setting.label} is on or off: write true or false, not {value!r}."
     return None
+
+
+def many_ways(part: Part) -> bool:
+    """Whether several runs may share it: a multicore, a wall plate, a four-channel box has more than one way in."""
+    return sum(connector.side == "in" for connector in part.connectors) > 1
 
 
 def _duplicates(rig: Rig) -> Iterator[Fault]:
@@ -61,16 +66,19 @@ def _points(part: Part) -> Iterator[tuple[str, str | None]]:
             where = f"cables[{i}].conductors[{j}]"
             yield from ((f"{where}.a", conductor.a), (f"{where}.b", conductor.b))
     for i, element in enumerate(part.elements):
-        fields = ("primary_a", "primary_b", "secondary_a", "secondary_b") if element.type == "transformer" else "ab"
-        for field in fields:
+        for field in (name for name in ELEMENT_FIELDS if hasattr(element, name)):
             yield f"elements[{i}].{field}", getattr(element, field)
+    for i, switch in enumerate(part.switches):
+        yield from ((f"switches[{i}].a", switch.a), (f"switches[{i}].b", switch.b))
     for i, output in enumerate(part.outputs):
-        yield f"outputs[{i}].common", output.common
+        if output.type == "unbalanced":
+            yield f"outputs[{i}].common", output.common
         for j, channel in enumerate(output.channels):
-            yield f"outputs[{i}].channels[{j}].hot", channel.hot
+            for field in ("hot", "cold", "inner"):
+                yield f"outputs[{i}].channels[{j}].{field}", getattr(channel, field, None)
     for i, receiver in enumerate(part.inputs):
-        for field in ("hot", "cold", "screen"):
-            yield f"inputs[{i}].{field}", getattr(receiver, field)
+        for field in ("hot", "cold", "screen", "common"):
+            yield f"inputs[{i}].{field}", getattr(receiver, field, None)
 
 
 def _inside(part: Part) -> Iterator[Fault]:
@@ -85,6 +93,7 @@ def _inside(part: Part) -> Iterator[Fault]:
     settings = {setting.id: setting for setting in part.settings}
     ports = [(f"outputs[{i}]", output.connectors) for i, output in enumerate(part.outputs)]
     ports += [(f"inputs[{i}]", receiver.connectors) for i, receiver in enumerate(part.inputs)]
+    ports += [(f"switches[{i}]", (switch.connector,)) for i, switch in enumerate(part.switches)]
     for field, names in ports:
         for name in names:
             if name not in connectors:
@@ -94,6 +103,9 @@ def _inside(part: Part) -> Iterator[Fault]:
             name = getattr(output, field)
             if name is not None and (name not in settings or settings[name].type != kind):
                 yield Fault("unknown_setting", f"outputs[{i}].{field}", f"'{name}' is not a {kind} setting.")
+        if output.type == "balanced" and (output.topology == "cross-coupled") != (output.common_ohm is not None):
+            sentence = "common_ohm ties a cross-coupled output's midpoint to g; give it there, and nowhere else."
+            yield Fault("common_ohm", f"outputs[{i}].common_ohm", sentence)
     for i, receiver in enumerate(part.inputs):
         setting = settings.get(receiver.mode_setting or "")
         if receiver.mode_setting is None:
@@ -140,17 +152,17 @@ def _owners(rig: Rig) -> Iterator[Fault]:
 
 
 def _runs(rig: Rig) -> Iterator[Fault]:
-    kit = {item.id for item in rig.kit}
+    tags = {item.id: item.tag for item in rig.kit}
     leg_user: dict[str, str] = {}
     end_user: dict[str, str] = {}
     for i, run in enumerate(rig.runs):
         for j, leg in enumerate(run.legs):
             where = f"runs[{i}].legs[{j}]"
-            if leg not in kit:
+            if leg not in tags:
                 yield Fault("unknown_leg", where, f"There is no kit item '{leg}'.")
-            elif leg in leg_user:
-                tag = next(item.tag for item in rig.kit if item.id == leg)
-                sentence = f"'{tag}' is already in the run '{leg_user[leg]}'; one lead cannot be in two places."
+            elif leg in run.legs[:j] or (leg in leg_user and not many_ways(rig.part_of(leg))):
+                user = leg_user.get(leg, run.name)
+                sentence = f"'{tags[leg]}' is already in the run '{user}'; one lead cannot be in two places."
                 yield Fault("lead_used_twice", where, sentence)
             else:
                 leg_user[leg] = run.name
@@ -182,6 +194,11 @@ def _join(rig: Rig, run: Run, join: Join, where: str, end_user: dict[str, str]) 
             yield Fault("socket_taken", f"{where}.{field}", sentence)
         end_user[end] = run.name
         forms.append(connector.form)
-    if len(forms) == 2 and not fits(forms[0], forms[1]):
+    if len(forms) != 2:
+        return
+    if not fits(forms[0], forms[1]):
         words = (SHAPES[forms[0]].words, SHAPES[forms[1]].words)
         yield Fault("does_not_fit", where, f"{words[0]} does not go into {words[1]}; an adapter belongs between.")
+    elif join.sleeve is not None and not uncertain(forms[0], forms[1]):
+        sentence = "There is nothing uncertain about what these two join; leave sleeve out."
+        yield Fault("sleeve", f"{where}.sleeve", sentence)

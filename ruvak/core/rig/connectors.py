@@ -1,10 +1,12 @@
-"""Connector forms: which contacts each has, in drawing order (hot first, screen last).
+"""Connector forms: which contacts each has, in drawing order (hot first, screen and shell last), and what touches what.
 
-XLR-3: pin 1 screen, 2 hot, 3 cold (IEC 60268-12, AES14). Phone plugs: tip, ring, sleeve (IEC 60603-11).
+XLR: pin 1 screen, 2 hot, 3 cold (IEC 60268-12, AES14). Phone plugs: tip, ring, sleeve (IEC 60603-11); four
+contacts: tip, ring 1, ring 2, sleeve. Modular: eight positions of IEC 60603-7, a screen only where it is built in.
 """
 
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Literal
 
 
 class Form(StrEnum):
@@ -12,15 +14,29 @@ class Form(StrEnum):
 
     XLR3_FEMALE = "xlr3-female"
     XLR3_MALE = "xlr3-male"
+    XLR5_FEMALE = "xlr5-female"
+    XLR5_MALE = "xlr5-male"
     TS35_PLUG = "ts35-plug"
+    TS35_SOCKET = "ts35-socket"
     TRS35_PLUG = "trs35-plug"
     TRS35_SOCKET = "trs35-socket"
+    TRRS35_PLUG = "trrs35-plug"
+    TRRS35_SOCKET = "trrs35-socket"
     TS635_PLUG = "ts635-plug"
     TS635_SOCKET = "ts635-socket"
     TRS635_PLUG = "trs635-plug"
     TRS635_SOCKET = "trs635-socket"
+    COMBO_SOCKET = "combo-socket"
     RCA_PLUG = "rca-plug"
     RCA_SOCKET = "rca-socket"
+    MODULAR8_PLUG = "modular8-plug"
+    MODULAR8_SOCKET = "modular8-socket"
+    MODULAR8_PLUG_SCREENED = "modular8-plug-screened"
+    MODULAR8_SOCKET_SCREENED = "modular8-socket-screened"
+    LOUDSPEAKER_PLUG = "loudspeaker-plug"
+    LOUDSPEAKER_SOCKET = "loudspeaker-socket"
+    USB_PLUG = "usb-plug"
+    USB_SOCKET = "usb-socket"
 
 
 @dataclass(frozen=True)
@@ -33,41 +49,102 @@ class Shape:
     words: str
 
 
-_XLR, _TS, _TRS, _RCA = ("2", "3", "1"), ("T", "S"), ("T", "R", "S"), ("pin", "sleeve")
+Sleeve = Literal["R2", "S", "both"]
+"""Which of a four-contact plug's last two contacts a three-contact socket's sleeve spring meets."""
+
+_XLR3, _XLR5 = ("2", "3", "1", "shell"), ("2", "3", "4", "5", "1", "shell")
+_TS, _TRS, _TRRS = ("T", "S"), ("T", "R", "S"), ("T", "R1", "R2", "S")
+_RCA, _SPEAKER, _USB = ("pin", "sleeve"), ("plus", "minus"), ("Dp", "Dm", "V", "G", "shell")
+_PAIRS = ("1", "2", "3", "6", "4", "5", "7", "8")
+_PAIRS_SCREENED = (*_PAIRS, "screen")
+_COMBO = ("2", "3", "1", "shell", "T", "R", "S")
 
 SHAPES: dict[Form, Shape] = {
-    Form.XLR3_FEMALE: Shape("xlr3", _XLR, False, "XLR female"),
-    Form.XLR3_MALE: Shape("xlr3", _XLR, True, "XLR male"),
+    Form.XLR3_FEMALE: Shape("xlr3", _XLR3, False, "XLR female"),
+    Form.XLR3_MALE: Shape("xlr3", _XLR3, True, "XLR male"),
+    Form.XLR5_FEMALE: Shape("xlr5", _XLR5, False, "five-pin XLR female"),
+    Form.XLR5_MALE: Shape("xlr5", _XLR5, True, "five-pin XLR male"),
     Form.TS35_PLUG: Shape("3.5 mm", _TS, True, "3.5 mm mono plug"),
+    Form.TS35_SOCKET: Shape("3.5 mm", _TS, False, "3.5 mm mono socket"),
     Form.TRS35_PLUG: Shape("3.5 mm", _TRS, True, "3.5 mm stereo plug"),
     Form.TRS35_SOCKET: Shape("3.5 mm", _TRS, False, "3.5 mm stereo socket"),
+    Form.TRRS35_PLUG: Shape("3.5 mm", _TRRS, True, "3.5 mm four-contact plug"),
+    Form.TRRS35_SOCKET: Shape("3.5 mm", _TRRS, False, "3.5 mm four-contact socket"),
     Form.TS635_PLUG: Shape("6.35 mm", _TS, True, "6.35 mm two-contact plug"),
     Form.TS635_SOCKET: Shape("6.35 mm", _TS, False, "6.35 mm two-contact socket"),
     Form.TRS635_PLUG: Shape("6.35 mm", _TRS, True, "6.35 mm three-contact plug"),
     Form.TRS635_SOCKET: Shape("6.35 mm", _TRS, False, "6.35 mm three-contact socket"),
+    Form.COMBO_SOCKET: Shape("combo", _COMBO, False, "combo socket"),
     Form.RCA_PLUG: Shape("rca", _RCA, True, "RCA plug"),
     Form.RCA_SOCKET: Shape("rca", _RCA, False, "RCA socket"),
+    Form.MODULAR8_PLUG: Shape("modular8", _PAIRS, True, "network plug, no screen"),
+    Form.MODULAR8_SOCKET: Shape("modular8", _PAIRS, False, "network socket, no screen"),
+    Form.MODULAR8_PLUG_SCREENED: Shape("modular8", _PAIRS_SCREENED, True, "screened network plug"),
+    Form.MODULAR8_SOCKET_SCREENED: Shape("modular8", _PAIRS_SCREENED, False, "screened network socket"),
+    Form.LOUDSPEAKER_PLUG: Shape("loudspeaker", _SPEAKER, True, "loudspeaker plug"),
+    Form.LOUDSPEAKER_SOCKET: Shape("loudspeaker", _SPEAKER, False, "loudspeaker socket"),
+    Form.USB_PLUG: Shape("usb", _USB, True, "USB plug"),
+    Form.USB_SOCKET: Shape("usb", _USB, False, "USB socket"),
 }
 
-_MATED_CONTACTS: dict[tuple[tuple[str, ...], tuple[str, ...]], tuple[tuple[str, str], ...]] = {
-    (_XLR, _XLR): (("2", "2"), ("3", "3"), ("1", "1")),
+_FIT_INTO_COMBO = ("xlr3", "6.35 mm")
+_RINGS_MEET: dict[tuple[tuple[str, ...], tuple[str, ...]], tuple[tuple[str, str], ...]] = {
     (_TS, _TS): (("T", "T"), ("S", "S")),
     (_TRS, _TRS): (("T", "T"), ("R", "R"), ("S", "S")),
+    (_TRRS, _TRRS): (("T", "T"), ("R1", "R1"), ("R2", "R2"), ("S", "S")),
     (_TS, _TRS): (("T", "T"), ("S", "R"), ("S", "S")),
+    (_TS, _TRRS): (("T", "T"), ("S", "R1"), ("S", "R2"), ("S", "S")),
+    (_TRS, _TRRS): (("T", "T"), ("R", "R1"), ("S", "R2"), ("S", "S")),
     (_TRS, _TS): (("T", "T"), ("S", "S")),
-    (_RCA, _RCA): (("pin", "pin"), ("sleeve", "sleeve")),
+    (_TRRS, _TRS): (("T", "T"), ("R1", "R")),
+    (_TRRS, _TS): (("T", "T"),),
 }
-"""(plug contacts, socket contacts) to the pairs that touch. A two-contact plug's long sleeve also meets
-a three-contact socket's ring; a three-contact plug's ring meets nothing in a two-contact socket."""
+"""(plug contacts, socket contacts) to the pairs that touch. A shorter plug's long sleeve also meets the socket's
+further springs; a longer plug's ring meets nothing in a two-contact socket unless the socket says otherwise."""
 
 
 def fits(one: Form, other: Form) -> bool:
-    """Whether the two go into each other at all: same family, one plug and one socket."""
-    return SHAPES[one].family == SHAPES[other].family and SHAPES[one].plug != SHAPES[other].plug
+    """Whether the two go into each other at all: same family (or a combo socket's two), one plug and one socket."""
+    mine, theirs = SHAPES[one], SHAPES[other]
+    if mine.plug == theirs.plug:
+        return False
+    if "combo" in (mine.family, theirs.family):
+        return (theirs if mine.family == "combo" else mine).family in _FIT_INTO_COMBO
+    return mine.family == theirs.family
 
 
-def touching(one: Form, other: Form) -> tuple[tuple[str, str], ...]:
-    """Pairs (contact of `one`, contact of `other`) that touch when mated. Precondition: fits(one, other)."""
-    if SHAPES[one].plug:
-        return _MATED_CONTACTS[SHAPES[one].contacts, SHAPES[other].contacts]
-    return tuple((mine, theirs) for theirs, mine in touching(other, one))
+def uncertain(one: Form, other: Form) -> bool:
+    """Whether what a mating joins depends on the socket's build: a four-contact plug in a shorter socket."""
+    plug, socket = (one, other) if SHAPES[one].plug else (other, one)
+    return SHAPES[plug].contacts == _TRRS and SHAPES[socket].contacts in (_TRS, _TS)
+
+
+def touching(
+    one: Form, other: Form, sleeve: Sleeve = "both", ring: Literal["open", "sleeve"] = "open"
+) -> tuple[tuple[str, str], ...]:
+    """Pairs (contact of `one`, contact of `other`) that touch when mated. Precondition: fits(one, other).
+
+    `sleeve`: where uncertain(), what the socket's sleeve spring meets. `ring`: what a two-contact socket does with
+    a longer plug's ring.
+    """
+    if not SHAPES[one].plug:
+        return tuple((mine, theirs) for theirs, mine in touching(other, one, sleeve, ring))
+    plug, socket = SHAPES[one].contacts, SHAPES[other].contacts
+    if socket == _COMBO:
+        socket = _XLR3 if plug == _XLR3 else _TRS
+    if (plug, socket) not in _RINGS_MEET:
+        return tuple((contact, contact) for contact in plug if contact in socket)
+    pairs = _RINGS_MEET[plug, socket]
+    if uncertain(one, other):
+        pairs += tuple((contact, "S") for contact in ("R2", "S") if sleeve in (contact, "both"))
+    if socket == _TS and ring == "sleeve" and len(plug) > 2:
+        pairs += ((plug[1], "S"),)
+    return pairs
+
+
+def half_in_use(form: Form, mate: Form | None) -> tuple[str, ...]:
+    """The contacts that count: a combo socket has two connectors in one, and only one of them is ever used."""
+    contacts = SHAPES[form].contacts
+    if form is Form.COMBO_SOCKET and mate is not None:
+        return _XLR3 if SHAPES[mate].family == "xlr3" else _TRS
+    return contacts

@@ -37,9 +37,12 @@ class Connector(Record):
     id: Id
     label: Label
     form: Form
-    side: Literal["in", "out"]
+    side: Literal["in", "out", "both"]
+    """Which way signal passes: an insert or a headset socket has both."""
     contact_ohm: AboveZero | None = None
     """Resistance of each mated contact here when worn or measured; otherwise the rig's assumption applies."""
+    ring: Literal["open", "sleeve"] = "open"
+    """Two-contact phone sockets only: what the ring of a longer plug meets."""
 
 
 class Wire(Record):
@@ -47,6 +50,16 @@ class Wire(Record):
 
     a: Point
     b: Point
+
+
+class Switch(Record):
+    """A contact that opens or closes when something is plugged in: inserts, normalled and left/mono sockets."""
+
+    connector: Id
+    a: Point
+    b: Point
+    closed: Literal["empty", "plugged"]
+    """Joined while the connector is empty, or while something is plugged into it."""
 
 
 class Conductor(Record):
@@ -105,14 +118,69 @@ class Transformer(Record):
     winding_f: NotNegative
 
 
-Element = Annotated[Resistor | Capacitor | Transformer, Field(discriminator="type")]
+class Inductor(Record):
+    """A coil with its winding resistance, between two points."""
+
+    type: Literal["inductor"] = "inductor"
+    a: Point
+    b: Point
+    henry: AboveZero
+    ohm: NotNegative
+
+
+class Buffer(Record):
+    """An amplifier stage: what stands between a and b, times the gain, drives c against d. Nothing goes back."""
+
+    type: Literal["buffer"] = "buffer"
+    a: Point
+    b: Point
+    c: Point
+    d: Point
+    input_ohm: AboveZero
+    output_ohm: NotNegative
+    gain_db: Quantity
+
+
+ELEMENT_FIELDS = ("a", "b", "c", "d", "primary_a", "primary_b", "secondary_a", "secondary_b")
+"""Every field by which some kind of element names a point, in the order it names them."""
+
+Element = Annotated[Resistor | Capacitor | Inductor | Transformer | Buffer, Field(discriminator="type")]
+
+SignalClass = Literal[
+    "microphone",
+    "instrument",
+    "consumer-line",
+    "professional-line",
+    "headphone",
+    "loudspeaker",
+    "digital-audio",
+    "lighting-data",
+    "computer-data",
+    "video",
+]
+"""What kind of signal a socket is made for; two kinds may share a plug."""
+
+ChannelName = Annotated[str, StringConstraints(pattern=r"^[A-Z0-9]{1,3}$")]
 
 
 class Channel(Record):
-    """One signal of an output: its short name ("L", "R", or "1") and the contact it leaves by."""
+    """One signal of an unbalanced output: its short name ("L", "R", or "1") and the contact it leaves by.
 
-    id: Annotated[str, StringConstraints(pattern=r"^[A-Z0-9]{1,3}$")]
+    `inner`: where the emf and its impedance end, if more stands between there and the contact (a pickup's volume
+    control and capacitance); those are elements of the part.
+    """
+
+    id: ChannelName
     hot: Point
+    inner: Point | None = None
+
+
+class BalancedChannel(Record):
+    """One signal of a balanced output and the two contacts it leaves by."""
+
+    id: ChannelName
+    hot: Point
+    cold: Point
 
 
 class UnbalancedOutput(Record):
@@ -135,12 +203,58 @@ class UnbalancedOutput(Record):
     """(Z left - Z right) / Z, a plain ratio; half is given to each."""
     level_setting: Id | None = None
     mono_setting: Id | None = None
+    min_load_ohm: AboveZero | None = None
+    """The lowest load it drives properly, between its legs."""
+    signal: SignalClass | None = None
 
 
-class InputMode(Record):
-    """How an input behaves with its switch in one position. Levels are what arrives at the contacts."""
+class BalancedOutput(Record):
+    """Two legs a channel, each through `leg_ohm`; what their emfs stand on is the topology.
+
+    active: +E/2 and -E/2 from g. impedance: E on hot alone, cold to g through the same impedance. cross-coupled:
+    +E/2 and -E/2 from a midpoint that `common_ohm` ties to g. floating (a transformer or a coil): from a midpoint
+    that only `winding_f` ties to g. E is the open-circuit level between the legs, and what peak_dbu counts.
+    """
+
+    type: Literal["balanced"] = "balanced"
+    id: Id
+    connectors: tuple[Id, ...] = Field(min_length=1)
+    channels: tuple[BalancedChannel, ...] = Field(min_length=1, max_length=2)
+    topology: Literal["active", "impedance", "cross-coupled", "floating"]
+    leg_ohm: NotNegative
+    leg_mismatch: Deviation
+    """(Z hot - Z cold) / Z, a plain ratio; half is given to each leg."""
+    common_ohm: AboveZero | None = None
+    winding_f: NotNegative = Value(value=0.0, source="counted in the stray capacitance")
+    peak_dbu: Quantity
+    nominal_dbu: Quantity | None = None
+    channel_match_db: Deviation = Value(value=0.0, source="one channel")
+    level_setting: Id | None = None
+    mono_setting: Id | None = None
+    min_load_ohm: AboveZero | None = None
+    """The lowest load it drives properly, between its legs."""
+    signal: SignalClass | None = None
+
+
+Output = Annotated[UnbalancedOutput | BalancedOutput, Field(discriminator="type")]
+
+
+class Sensitivity(Record):
+    """What an input wants and bears with its switch in one position. Levels are what arrives at the contacts."""
 
     when: str | None = None
+    nominal_dbu: Quantity
+    """Average level that drives the device properly with its control at the mark."""
+    boost_db: NotNegative
+    """What the control still adds above the mark."""
+    clip_dbu: Quantity
+    noise_dbu: Quantity
+    """The input's own noise, 20 Hz to 20 kHz, referred to its contacts."""
+
+
+class InputMode(Sensitivity):
+    """How a balanced input behaves with its switch in one position."""
+
     z_differential_ohm: AboveZero
     z_common_ohm: AboveZero
     """From each leg to g."""
@@ -150,13 +264,12 @@ class InputMode(Record):
     """The receiver's own, with ideal legs and no source imbalance. A stated value adds v_cm in phase with hot."""
     rejection_corner_hz: AboveZero
     """Above it the rejection falls by 6 dB an octave."""
-    nominal_dbu: Quantity
-    """Average level that drives the device properly with its control at the mark."""
-    boost_db: NotNegative
-    """What the control still adds above the mark."""
-    clip_dbu: Quantity
-    noise_dbu: Quantity
-    """The input's own noise, 20 Hz to 20 kHz, referred to its contacts."""
+
+
+class UnbalancedMode(Sensitivity):
+    """How an unbalanced input behaves with its switch in one position: one impedance from hot to g."""
+
+    z_ohm: AboveZero
 
 
 class BalancedInput(Record):
@@ -171,6 +284,24 @@ class BalancedInput(Record):
     screen: Point
     mode_setting: Id | None = None
     modes: tuple[InputMode, ...] = Field(min_length=1, max_length=6)
+    signal: SignalClass | None = None
+
+
+class UnbalancedInput(Record):
+    """Takes what stands between hot and g; `common` is the contact that brings g out."""
+
+    type: Literal["unbalanced"] = "unbalanced"
+    id: Id
+    label: Label
+    connectors: tuple[Id, ...] = Field(min_length=1)
+    hot: Point
+    common: Point
+    mode_setting: Id | None = None
+    modes: tuple[UnbalancedMode, ...] = Field(min_length=1, max_length=6)
+    signal: SignalClass | None = None
+
+
+Input = Annotated[BalancedInput | UnbalancedInput, Field(discriminator="type")]
 
 
 class Mix(Record):
@@ -231,12 +362,15 @@ class Part(Identified):
     name: Label
     words: Words = ""
     kind: Literal["gear", "lead", "adapter", "box"]
-    connectors: tuple[Connector, ...] = Field(min_length=1, max_length=64)
+    connectors: tuple[Connector, ...] = Field(min_length=1, max_length=256)
+    called: tuple[Label, ...] = Field(default=(), max_length=24)
+    """What people call it when they type a run; never part of a computation."""
     wires: tuple[Wire, ...] = Field(default=(), max_length=512)
-    cables: tuple[Cable, ...] = Field(default=(), max_length=64)
+    switches: tuple[Switch, ...] = Field(default=(), max_length=128)
+    cables: tuple[Cable, ...] = Field(default=(), max_length=128)
     elements: tuple[Element, ...] = Field(default=(), max_length=256)
-    outputs: tuple[UnbalancedOutput, ...] = Field(default=(), max_length=64)
-    inputs: tuple[BalancedInput, ...] = Field(default=(), max_length=64)
+    outputs: tuple[Output, ...] = Field(default=(), max_length=128)
+    inputs: tuple[Input, ...] = Field(default=(), max_length=128)
     mixes: tuple[Mix, ...] = Field(default=(), max_length=16)
     settings: tuple[Setting, ...] = Field(default=(), max_length=64)
     earthing: Earthing | None = None

@@ -5,6 +5,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints
 
+from ruvak.core.rig.connectors import Sleeve
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.values import AboveZero, Id, Identified, Label, Number, Quantity, Record, Words
 
@@ -40,13 +41,17 @@ class KitItem(Identified):
     length_m: Annotated[float, Field(strict=True, allow_inf_nan=False, gt=0, le=MAX_LENGTH_M)] | None = None
     owned: Annotated[bool, Field(strict=True)] = True
     """False while it still has to be borrowed or bought."""
+    installed: Annotated[bool, Field(strict=True)] = False
+    """Part of the venue (a wall plate, a tie line, a house multicore): runs pass through it, nobody takes it away."""
 
 
 class Join(Record):
-    """Two connectors pushed into each other."""
+    """Two connectors pushed into each other; `a` is the one nearer the source."""
 
     a: End
     b: End
+    sleeve: Sleeve | None = None
+    """A four-contact plug in a shorter socket: what the sleeve spring was seen to meet; None while nobody looked."""
 
 
 class Run(Identified):
@@ -56,6 +61,8 @@ class Run(Identified):
     name: Label
     legs: tuple[Id, ...] = Field(default=(), max_length=64)
     joins: tuple[Join, ...] = Field(default=(), max_length=256)
+    note: Words = ""
+    """What was said about it: who, stand, phantom wanted."""
 
 
 class Assumptions(Record):

@@ -39,8 +39,19 @@ class IdealTransformer:
 
 
 @dataclass(frozen=True)
+class IdealAmplifier:
+    """(V_s - V_t) = gain (V_p - V_q); it draws nothing at p and q and gives whatever current s and t ask for."""
+
+    p: int
+    q: int
+    s: int
+    t: int
+    gain: float
+
+
+@dataclass(frozen=True)
 class Network:
-    """All elements. Unknowns, in order: node voltages, branch currents, transformer primary currents."""
+    """All elements. Unknowns, in order: node voltages, branch, transformer primary and amplifier output currents."""
 
     node_names: tuple[str, ...]
     conductances: tuple[tuple[int, int, float], ...]
@@ -49,6 +60,7 @@ class Network:
     """(a, b, farad)"""
     bundles: tuple[Bundle, ...]
     transformers: tuple[IdealTransformer, ...]
+    amplifiers: tuple[IdealAmplifier, ...] = ()
 
     @property
     def node_count(self) -> int:
@@ -63,4 +75,4 @@ class Network:
     @property
     def size(self) -> int:
         """Number of unknowns."""
-        return self.node_count + self.branch_count + len(self.transformers)
+        return self.node_count + self.branch_count + len(self.transformers) + len(self.amplifiers)

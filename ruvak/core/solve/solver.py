@@ -20,8 +20,7 @@ class Solution:
     """`unknowns`: (frequencies, size, emf columns), volts and amperes, rms if the emfs are.
 
     `adjoints`: (frequencies, size, functionals): y with A^T y = c, so that c.x = y.b for any right-hand side b.
-    Every element here is reciprocal and stamps symmetrically, so A^T = A and the same factors serve.
-    Where c picks node voltages, y is also what one ampere injected at those nodes would cause.
+    Amplifiers are not reciprocal, so the adjoints come from the transposed factors.
     """
 
     frequencies_hz: Floats
@@ -75,7 +74,7 @@ def solve(network: Network, frequencies_hz: Floats, emfs: Floats, functionals: F
         if right.shape[1]:
             unknowns[index] = factors.solve(right)
         if targets.shape[1]:
-            adjoints[index] = factors.solve(targets)
+            adjoints[index] = factors.solve(targets, trans="T")  # type: ignore[call-overload]
     return Solution(frequencies_hz=frequencies_hz, unknowns=unknowns, adjoints=adjoints)
 
 
@@ -98,6 +97,13 @@ def _stamped(network: Network) -> _Entries:
     for coil in network.transformers:
         for node, weight in ((coil.p, 1.0), (coil.q, -1.0), (coil.s, -coil.ratio), (coil.t, coil.ratio)):
             entries.add(node, row, weight)
+            entries.add(row, node, weight)
+        row += 1
+    for stage in network.amplifiers:
+        for node, weight in ((stage.s, 1.0), (stage.t, -1.0)):
+            entries.add(node, row, weight)
+            entries.add(row, node, weight)
+        for node, weight in ((stage.p, -stage.gain), (stage.q, stage.gain)):
             entries.add(row, node, weight)
         row += 1
     return entries

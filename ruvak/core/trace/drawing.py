@@ -3,10 +3,11 @@
 from typing import Literal
 
 from ruvak.core.rig.connectors import Form
-from ruvak.core.rig.part import Connector, Element, Part
+from ruvak.core.rig.part import Element
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.rig.values import Record
-from ruvak.core.trace.trace import Trace, contacts_of, element_points
+from ruvak.core.trace.layout import Layout, Place
+from ruvak.core.trace.trace import Link, Trace, connector_at, element_points, merged
 from ruvak.core.units import engineering
 
 
@@ -21,12 +22,14 @@ class DrawnConnector(Record):
 
 
 class DrawnPiece(Record):
-    """Gear at an end, or a leg. `column` counts joins from the source."""
+    """Gear at an end, or a leg. `column` counts joins from the source; `id` is unique even where one device is both."""
 
+    id: str
     owner: str
     kind: Literal["gear", "lead", "adapter", "box"]
     name: str
     length_m: float | None
+    installed: bool
     column: int
     ins: tuple[DrawnConnector, ...]
     outs: tuple[DrawnConnector, ...]
@@ -44,21 +47,21 @@ class DrawnLink(Record):
 class DrawnElement(Record):
     """A component that interrupts the metal: its points in the order its type names them, its value in words."""
 
-    type: Literal["resistor", "capacitor", "transformer"]
+    type: Literal["resistor", "capacitor", "inductor", "transformer", "buffer"]
     owner: str
     points: tuple[str, ...]
     label: str
 
 
 class DrawnConductor(Record):
-    """All points of this run on one piece of metal, and what it is to source and destination."""
+    """All points of this run on one piece of its own metal, and what it is to source and destination."""
 
     id: str
     points: tuple[str, ...]
     carries: tuple[str, ...]
-    """Of the source: channel names, and "return"."""
+    """Of a source: channel names (a minus in front of a balanced output's cold), and "return"."""
     arrives: tuple[str, ...]
-    """At the destination: "hot", "cold", "screen"."""
+    """At a destination: "hot", "cold", "screen"."""
 
 
 class RunDrawing(Record):
@@ -72,14 +75,11 @@ class RunDrawing(Record):
 
 def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
     """The drawing of one run of a traced rig."""
-    pieces = _pieces(rig, run)
-    shown = {contact for piece in pieces for drawn in (*piece.ins, *piece.outs) for contact in drawn.contacts}
-    legs = set(run.legs)
-    links = tuple(
-        DrawnLink(kind=link.kind, a=link.a, b=link.b, owner=link.owner)
-        for link in traced.links
-        if link.owner in legs or link.owner == run.id or (link.a in shown and link.b in shown)
-    )
+    layout = Layout(rig, run)
+    shown = layout.points
+    pieces = tuple(_piece(rig, layout, place) for place in layout.places)
+    links = [link for link in traced.links if _is_drawn(link, run, shown)]
+    links += _within_sockets(rig, traced, pieces)
     elements = tuple(
         DrawnElement(
             type=element.type,
@@ -89,25 +89,37 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
         )
         for leg in run.legs
         for element in rig.part_of(leg).elements
+        if all(f"{leg}.{point}" in shown for point in element_points(element))
     )
-    points = shown | {point for link in links for point in (link.a, link.b)}
-    points |= {point for element in elements for point in element.points}
     return RunDrawing(
-        pieces=pieces, links=links, elements=elements, conductors=_conductors(rig, traced, pieces, points)
+        pieces=pieces,
+        links=tuple(DrawnLink(kind=link.kind, a=link.a, b=link.b, owner=link.owner) for link in links),
+        elements=elements,
+        conductors=_conductors(rig, traced, pieces, merged(sorted(shown), links)),
     )
 
 
-def ends_of(rig: Rig, run: Run, side: Literal["in", "out"]) -> tuple[tuple[str, Connector], ...]:
-    """(end, connector) of the gear sockets a run leaves from ("out") or arrives at ("in"), in order of joins."""
-    found: dict[str, Connector] = {}
-    for join in run.joins:
-        for end in (join.a, join.b):
-            owner, name = end.split(".")
-            part = rig.part_of(owner)
-            connector = next(one for one in part.connectors if one.id == name)
-            if part.kind == "gear" and connector.side == side:
-                found[end] = connector
-    return tuple(found.items())
+def _is_drawn(link: Link, run: Run, shown: set[str]) -> bool:
+    return (link.owner in run.legs or link.owner == run.id) and link.a in shown and link.b in shown
+
+
+def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> list[Link]:
+    """Contacts of one gear socket that the device itself joins: a balanced socket wired unbalanced shows it."""
+    own: dict[str, dict[str, str]] = {}
+    for piece in pieces:
+        if piece.kind == "gear" and piece.owner not in own:
+            wires = [link for link in traced.links if link.owner == piece.owner]
+            own[piece.owner] = merged(sorted({point for link in wires for point in (link.a, link.b)}), wires)
+    found = []
+    for piece in pieces:
+        for drawn in (*piece.ins, *piece.outs) if piece.kind == "gear" else ():
+            groups: dict[str, list[str]] = {}
+            for contact in drawn.contacts:
+                if contact in own[piece.owner]:
+                    groups.setdefault(own[piece.owner][contact], []).append(contact)
+            for group in groups.values():
+                found += [Link("wire", a, b, piece.id) for a, b in zip(group, group[1:], strict=False)]
+    return found
 
 
 def _label(element: Element) -> str:
@@ -116,103 +128,58 @@ def _label(element: Element) -> str:
             return engineering(element.ohm.value, "\N{GREEK CAPITAL LETTER OMEGA}")
         case "capacitor":
             return engineering(element.farad.value, "F")
+        case "inductor":
+            return engineering(element.henry.value, "H")
         case "transformer":
             return f"{element.turns_ratio.value:g}:1"
+        case "buffer":
+            return f"{element.gain_db.value:+g} dB".replace("-", "\N{MINUS SIGN}")
 
 
-def _pieces(rig: Rig, run: Run) -> tuple[DrawnPiece, ...]:
-    partner = {join.a: join.b for join in run.joins} | {join.b: join.a for join in run.joins}
-    lanes: dict[str, int] = {}
-    columns: dict[str, int] = {}
-    entries: dict[str, list[str]] = {}
-    order: list[str] = []
-    queue = [(end, 0) for end, _ in ends_of(rig, run, "out")]
-    for end, _ in queue:
-        owner = end.split(".")[0]
-        lanes[end] = len(lanes)
-        columns[owner] = 0
-        if owner not in order:
-            order.append(owner)
-    lane_count = max(1, len(lanes))
-    while queue:
-        end, column = queue.pop(0)
-        other = partner.get(end)
-        if other is None:
-            continue
-        owner = other.split(".")[0]
-        lanes[other] = lanes[end]
-        entries.setdefault(owner, []).append(other)
-        columns[owner] = max(columns.get(owner, 0), column + 1)
-        if owner in order:
-            continue
-        order.append(owner)
-        if rig.part_of(owner).kind == "gear":
-            continue
-        for index, connector in enumerate(_far_side(rig.part_of(owner), other)):
-            far = f"{owner}.{connector.id}"
-            lanes[far] = lanes[other] if index == 0 else lane_count
-            lane_count += index > 0
-            queue.append((far, columns[owner]))
-    last = max(columns.values(), default=0)
-    pieces = []
-    for owner in order:
-        part = rig.part_of(owner)
-        is_end = part.kind == "gear" and owner in entries
-        ins = entries.get(owner, [])
-        outs = [end for end in lanes if end.split(".")[0] == owner and end not in ins]
-        pieces.append(_piece(rig, owner, last if is_end else columns[owner], ins, outs, lanes))
-    return tuple(pieces)
-
-
-def _piece(rig: Rig, owner: str, column: int, ins: list[str], outs: list[str], lanes: dict[str, int]) -> DrawnPiece:
-    thing, part = rig.owners_by_id[owner], rig.part_of(owner)
-    by_id = {connector.id: connector for connector in part.connectors}
+def _piece(rig: Rig, layout: Layout, place: Place) -> DrawnPiece:
+    thing, part = rig.owners_by_id[place.owner], rig.part_of(place.owner)
+    kit = thing if isinstance(thing, KitItem) else None
 
     def drawn(end: str) -> DrawnConnector:
-        connector = by_id[end.split(".")[1]]
-        contacts = tuple(f"{end}.{contact}" for contact in contacts_of(connector))
-        return DrawnConnector(end=end, label=connector.label, form=connector.form, lane=lanes[end], contacts=contacts)
+        connector = connector_at(rig, end)
+        return DrawnConnector(
+            end=end,
+            label=connector.label,
+            form=connector.form,
+            lane=layout.lanes[end],
+            contacts=tuple(f"{end}.{contact}" for contact in layout.contacts(end)),
+        )
 
     return DrawnPiece(
-        owner=owner,
+        id=place.id,
+        owner=place.owner,
         kind=part.kind,
         name=thing.tag if isinstance(thing, KitItem) else thing.name,
-        length_m=thing.length_m if isinstance(thing, KitItem) else None,
-        column=column,
-        ins=tuple(drawn(end) for end in ins),
-        outs=tuple(drawn(end) for end in outs),
+        length_m=kit.length_m if kit else None,
+        installed=kit is not None and kit.installed,
+        column=place.column,
+        ins=tuple(drawn(end) for end in place.ins),
+        outs=tuple(drawn(end) for end in place.outs),
     )
 
 
-def _far_side(part: Part, entered: str) -> tuple[Connector, ...]:
-    """Where signal goes on: the other side from the connector that was entered (leads also work backwards)."""
-    name = entered.split(".")[1]
-    side = next(connector.side for connector in part.connectors if connector.id == name)
-    return tuple(connector for connector in part.connectors if connector.side != side)
-
-
 def _conductors(
-    rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...], points: set[str]
+    rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...], group_of: dict[str, str]
 ) -> tuple[DrawnConductor, ...]:
     carries: dict[str, dict[str, None]] = {}
     arrives: dict[str, dict[str, None]] = {}
     for piece in pieces:
         if piece.kind != "gear":
             continue
-        part = rig.part_of(piece.owner)
-        ends = {drawn.end for drawn in (*piece.ins, *piece.outs)}
-        for output in part.outputs:
-            if ends & {f"{piece.owner}.{name}" for name in output.connectors}:
-                for channel in output.channels:
-                    carries.setdefault(f"{piece.owner}.{channel.hot}", {})[channel.id] = None
-                carries.setdefault(f"{piece.owner}.{output.common}", {})["return"] = None
-        for receiver in part.inputs:
-            if ends & {f"{piece.owner}.{name}" for name in receiver.connectors}:
-                for role in ("hot", "cold", "screen"):
-                    arrives.setdefault(f"{piece.owner}.{getattr(receiver, role)}", {})[role] = None
+        for drawn in piece.outs:
+            for contact in drawn.contacts:
+                carries.setdefault(contact, {}).update(_leaving(rig, traced, piece.owner, contact))
+        for drawn in piece.ins:
+            for contact in drawn.contacts:
+                arrives.setdefault(contact, {}).update(_entering(rig, traced, piece.owner, contact))
     groups: dict[str, list[str]] = {}
-    for point in sorted(points):
-        groups.setdefault(traced.conductor_of[point], []).append(point)
+    for point in sorted(group_of):
+        groups.setdefault(group_of[point], []).append(point)
     return tuple(
         DrawnConductor(
             id=name,
@@ -222,3 +189,35 @@ def _conductors(
         )
         for name, group in sorted(groups.items())
     )
+
+
+def _leaving(rig: Rig, traced: Trace, owner: str, contact: str) -> dict[str, None]:
+    """What the device sends out by a contact, also by way of its own wires (a left/mono socket)."""
+    node = traced.node_of[contact]
+    found: dict[str, None] = {}
+    for output in rig.part_of(owner).outputs:
+        for channel in output.channels:
+            if traced.node_of[f"{owner}.{channel.hot}"] == node:
+                found[channel.id] = None
+            cold = getattr(channel, "cold", None)
+            if cold is not None and traced.node_of[f"{owner}.{cold}"] == node:
+                found[f"\N{MINUS SIGN}{channel.id}"] = None
+        if output.type == "unbalanced" and traced.node_of[f"{owner}.{output.common}"] == node:
+            found["return"] = None
+    return found
+
+
+def _entering(rig: Rig, traced: Trace, owner: str, contact: str) -> dict[str, None]:
+    node = traced.node_of[contact]
+    found: dict[str, None] = {}
+    for receiver in rig.part_of(owner).inputs:
+        roles = {"hot": receiver.hot}
+        roles |= (
+            {"cold": receiver.cold, "screen": receiver.screen}
+            if receiver.type == "balanced"
+            else {"screen": receiver.common}
+        )
+        for role, point in roles.items():
+            if traced.node_of[f"{owner}.{point}"] == node:
+                found[role] = None
+    return found

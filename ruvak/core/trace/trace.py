@@ -4,14 +4,14 @@ A point is owner.point ("laptop.phones.T", "speaker.chassis"). Wires have no res
 merge points into nodes; cores, screens and mated contacts are metal too, but elements of their own.
 """
 
-from collections.abc import Hashable, Iterable
+from collections.abc import Hashable, Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
 from networkx.utils import UnionFind
 
-from ruvak.core.rig.connectors import SHAPES, touching
-from ruvak.core.rig.part import Connector, Part
+from ruvak.core.rig.connectors import SHAPES, touching, uncertain
+from ruvak.core.rig.part import ELEMENT_FIELDS, Connector, Part
 from ruvak.core.rig.rig import Join, Rig
 
 Metal = Literal["wire", "core", "screen", "mate"]
@@ -39,21 +39,23 @@ class Trace:
 
 def trace(rig: Rig) -> Trace:
     """Traces everything in use: all gear, and the kit that some run's legs name. The rig is checked and embedded."""
-    owners = (*(gear.id for gear in rig.gear), *(leg for run in rig.runs for leg in run.legs))
+    legs = (leg for run in rig.runs for leg in run.legs)
+    owners = tuple(dict.fromkeys([*(gear.id for gear in rig.gear), *legs]))
+    plugged = {end for run in rig.runs for join in run.joins for end in (join.a, join.b)}
     points: list[str] = []
     links: list[Link] = []
     for owner in owners:
         part = rig.part_of(owner)
         points += [f"{owner}.{point}" for point in points_of(part)]
-        links += _inside(owner, part)
+        links += _inside(owner, part, plugged)
     for run in rig.runs:
         for join in run.joins:
             links += mates(rig, join, run.id)
     return Trace(
         owners=owners,
         links=tuple(links),
-        node_of=_merged(points, (link for link in links if link.kind == "wire")),
-        conductor_of=_merged(points, links),
+        node_of=merged(points, (link for link in links if link.kind == "wire")),
+        conductor_of=merged(points, links),
     )
 
 
@@ -61,6 +63,7 @@ def points_of(part: Part) -> tuple[str, ...]:
     """Every contact and inner node of a part, contacts first, each once."""
     contacts = [f"{connector.id}.{contact}" for connector in part.connectors for contact in contacts_of(connector)]
     named: list[str | None] = [point for wire in part.wires for point in (wire.a, wire.b)]
+    named += [point for switch in part.switches for point in (switch.a, switch.b)]
     named += [point for cable in part.cables for conductor in cable.conductors for point in (conductor.a, conductor.b)]
     for element in part.elements:
         named += element_points(element)
@@ -69,8 +72,7 @@ def points_of(part: Part) -> tuple[str, ...]:
 
 def element_points(element: object) -> list[str]:
     """The points an element of a box stands between, in the order it names them."""
-    fields = ("a", "b", "primary_a", "primary_b", "secondary_a", "secondary_b")
-    return [getattr(element, field) for field in fields if hasattr(element, field)]
+    return [getattr(element, field) for field in ELEMENT_FIELDS if hasattr(element, field)]
 
 
 def contacts_of(connector: Connector) -> tuple[str, ...]:
@@ -86,20 +88,22 @@ def connector_at(rig: Rig, end: str) -> Connector:
 
 def mates(rig: Rig, join: Join, run_id: str) -> list[Link]:
     """The contacts that touch in one join."""
-    pairs = touching(connector_at(rig, join.a).form, connector_at(rig, join.b).form)
+    one, other = connector_at(rig, join.a), connector_at(rig, join.b)
+    ring = one.ring if one.ring != "open" else other.ring
+    pairs = touching(one.form, other.form, join.sleeve or "both", ring)
     return [Link("mate", f"{join.a}.{mine}", f"{join.b}.{theirs}", run_id) for mine, theirs in pairs]
 
 
-def _inside(owner: str, part: Part) -> Iterable[Link]:
-    for wire in part.wires:
-        yield Link("wire", f"{owner}.{wire.a}", f"{owner}.{wire.b}", owner)
-    for cable in part.cables:
-        for conductor in cable.conductors:
-            if conductor.a is not None and conductor.b is not None:
-                yield Link(conductor.kind, f"{owner}.{conductor.a}", f"{owner}.{conductor.b}", owner)
+def uncertain_joins(rig: Rig) -> Iterator[tuple[int, int]]:
+    """(run, join) places where what touches depends on the socket's build, and nobody has looked."""
+    for i, run in enumerate(rig.runs):
+        for j, join in enumerate(run.joins):
+            if join.sleeve is None and uncertain(connector_at(rig, join.a).form, connector_at(rig, join.b).form):
+                yield i, j
 
 
-def _merged(points: Iterable[str], links: Iterable[Link]) -> dict[str, str]:
+def merged(points: Iterable[str], links: Iterable[Link]) -> dict[str, str]:
+    """Each point's group, named after its first member in the alphabet."""
     joined: UnionFind[Hashable] = UnionFind(points)
     for link in links:
         joined.union(link.a, link.b)
@@ -108,3 +112,15 @@ def _merged(points: Iterable[str], links: Iterable[Link]) -> dict[str, str]:
         first = min(str(point) for point in group)
         names.update((str(point), first) for point in group)
     return names
+
+
+def _inside(owner: str, part: Part, plugged: set[str]) -> Iterable[Link]:
+    for wire in part.wires:
+        yield Link("wire", f"{owner}.{wire.a}", f"{owner}.{wire.b}", owner)
+    for switch in part.switches:
+        if (f"{owner}.{switch.connector}" in plugged) == (switch.closed == "plugged"):
+            yield Link("wire", f"{owner}.{switch.a}", f"{owner}.{switch.b}", owner)
+    for cable in part.cables:
+        for conductor in cable.conductors:
+            if conductor.a is not None and conductor.b is not None:
+                yield Link(conductor.kind, f"{owner}.{conductor.a}", f"{owner}.{conductor.b}", owner)

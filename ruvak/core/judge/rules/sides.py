@@ -18,17 +18,20 @@ def sides(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for place in places(rig, result):
         if not place.arrives:
             continue
-        if len(place.channels) == 2 and not result.mono:
-            yield from _missing(result, place)
+        for number, source in enumerate(result.sources):
+            mine = tuple(channel for channel in place.channels if channel.source == number)
+            if len(mine) == 2 and not source.mono:
+                yield from _missing(result, place, mine)
         if place.stereo is not None and _exchanged(place.stereo.left, place.stereo.right):
             yield finding("sides_swapped", Grade.FIX, result, place.gear, place.id, {"place": place.words})
-        known = [channel.in_phase for channel in place.channels if channel.in_phase is not None]
+        heard = place.stereo.left + place.stereo.right if place.stereo else place.channels
+        known = [channel.in_phase for channel in heard if channel.in_phase is not None]
         if not any(known):
             yield finding("inverted", Grade.WATCH, result, place.gear, place.id, {"place": place.words})
 
 
-def _missing(result: RunResult, place: Place) -> Iterator[Finding]:
-    quieter, louder = sorted(place.channels, key=lambda channel: channel.gain_db)
+def _missing(result: RunResult, place: Place, pair: tuple[ChannelGain, ...]) -> Iterator[Finding]:
+    quieter, louder = sorted(pair, key=lambda channel: channel.gain_db)
     if quieter.gain_db < louder.gain_db - SIDE_LOST_DB:
         params: dict[str, float | str] = {
             "place": place.words,

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, places
+from ruvak.core.judge.rule import Place, finding, places
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
@@ -12,21 +12,41 @@ _WHY_MONO = (
     "off, or sum the sides before this input."
 )
 _WHY_OPEN = "No wire leads from the source to this input; follow the strip to the gap and close it."
+_WHY_SHORTED = (
+    "The signal is shorted on its way: the two contacts this input listens to are joined. Follow the strip to where "
+    "their lines merge; another lead or an adapter with the right contacts is wanted there."
+)
 
 
 def silence(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Stop when nothing usable arrives anywhere it should; Watch while the run is not plugged in."""
-    if not result.source_channels or not result.inputs:
-        missing = "source" if not result.source_channels else "destination"
+    if not result.sources or not result.inputs:
+        missing = "source" if not result.sources else "destination"
         yield finding("not_connected", Grade.WATCH, result, "", "", {"missing_end": missing})
         return
     for place in places(rig, result):
         if place.arrives:
             continue
         level_db = max(channel.gain_db for channel in place.channels)
-        params: dict[str, float | str] = {
-            "place": place.words,
-            "level_db": -level_db,
-            "why": _WHY_MONO if result.mono else _WHY_OPEN,
-        }
+        params: dict[str, float | str] = {"place": place.words, "level_db": -level_db, "why": _why(result, place)}
         yield finding("silent", Grade.STOP, result, place.gear, place.id, params)
+    yield from _lost_sources(rig, result)
+
+
+def _lost_sources(rig: Rig, result: RunResult) -> Iterator[Finding]:
+    """Where some sources arrive, one that arrives nowhere."""
+    arriving = {one.source for found in result.inputs for one in found.channels if one.in_phase is not None}
+    for number, source in enumerate(result.sources):
+        if arriving and number not in arriving:
+            name = getattr(rig.owners_by_id[source.gear], "name", source.gear)
+            yield finding("source_lost", Grade.STOP, result, source.gear, source.output, {"source": name})
+
+
+def _why(result: RunResult, place: Place) -> str:
+    if any(source.mono for source in result.sources):
+        return _WHY_MONO
+    names = place.stereo.inputs if place.stereo else (place.id,)
+    verdicts = {one.balance.verdict for one in result.inputs if one.gear == place.gear and one.input in names}
+    if "shorted" in verdicts:
+        return _WHY_SHORTED
+    return _WHY_OPEN

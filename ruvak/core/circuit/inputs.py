@@ -1,0 +1,108 @@
+"""Inputs as impedances and listening points."""
+
+from dataclasses import dataclass, field
+
+from ruvak.core.circuit.circuit import Receiver, Unknown
+from ruvak.core.circuit.elements import Collector
+from ruvak.core.circuit.outputs import stated_part
+from ruvak.core.rig.part import SIGNAL_REFERENCE, BalancedInput, Input, InputMode, Part, Sensitivity, UnbalancedInput
+from ruvak.core.rig.rig import Gear, setting_of
+from ruvak.core.rig.values import Spread, Value
+from ruvak.core.units import ratio_from_db
+
+
+@dataclass(frozen=True)
+class _Pending:
+    """A receiver whose nodes have no numbers yet."""
+
+    gear: str
+    input: Input
+    mode: Sensitivity
+    cold: str
+    own_ohm: float
+    stated_rejection: float = 0.0
+    rejection_corner_hz: float = float("inf")
+
+
+@dataclass
+class Inputs:
+    """Adds a device's inputs to the network; receivers() gives them once the nodes are numbered."""
+
+    elements: Collector
+    unknowns: list[Unknown]
+    pending: list[_Pending] = field(default_factory=list)
+
+    def add(self, gear: Gear, part: Part, receiver: Input) -> None:
+        """One input of one device, with its switch as it stands."""
+        chosen = setting_of(gear, part, receiver.mode_setting) if receiver.mode_setting else None
+        if receiver.type == "unbalanced":
+            self._unbalanced(gear, receiver, chosen)
+        else:
+            self._balanced(gear, receiver, chosen)
+
+    def receivers(self, node_of: dict[str, int]) -> tuple[Receiver, ...]:
+        """In the order they were added."""
+        return tuple(
+            Receiver(
+                gear=one.gear,
+                input=one.input,
+                mode=one.mode,
+                hot=node_of[f"{one.gear}.{one.input.hot}"],
+                cold=node_of[f"{one.gear}.{one.cold}"],
+                reference=node_of[f"{one.gear}.{SIGNAL_REFERENCE}"],
+                own_ohm=one.own_ohm,
+                stated_rejection=one.stated_rejection,
+                rejection_corner_hz=one.rejection_corner_hz,
+            )
+            for one in self.pending
+        )
+
+    def _unbalanced(self, gear: Gear, receiver: UnbalancedInput, chosen: object) -> None:
+        mode = next(mode for mode in receiver.modes if receiver.mode_setting is None or mode.when == chosen)
+        ohm = mode.z_ohm.value
+        self.elements.resistor(f"{gear.id}.{receiver.hot}", f"{gear.id}.{SIGNAL_REFERENCE}", ohm)
+        self.pending.append(_Pending(gear.id, receiver, mode, SIGNAL_REFERENCE, ohm))
+
+    def _balanced(self, gear: Gear, receiver: BalancedInput, chosen: object) -> None:
+        mode = next(mode for mode in receiver.modes if receiver.mode_setting is None or mode.when == chosen)
+        reference = f"{gear.id}.{SIGNAL_REFERENCE}"
+        hot, cold = f"{gear.id}.{receiver.hot}", f"{gear.id}.{receiver.cold}"
+        mismatch, stated = mode.z_common_mismatch, stated_part(mode.z_common_mismatch)
+        z_common_ohm = mode.z_common_ohm.value
+        self.elements.resistor(hot, cold, mode.z_differential_ohm.value)
+        legs = [
+            self.elements.resistor(hot, reference, z_common_ohm * (1.0 + 0.5 * stated)),
+            self.elements.resistor(cold, reference, z_common_ohm * (1.0 - 0.5 * stated)),
+        ]
+        owner = f"{gear.id}.{receiver.id}"
+        if isinstance(mismatch, Spread):
+            self._leg_unknown(owner, mismatch, legs, 0.5 / z_common_ohm)
+        self.pending.append(
+            _Pending(
+                gear.id,
+                receiver,
+                mode,
+                receiver.cold,
+                own_ohm=1.0 / (1.0 / mode.z_differential_ohm.value + 0.5 / z_common_ohm),
+                stated_rejection=self._rejection(owner, mode),
+                rejection_corner_hz=mode.rejection_corner_hz.value,
+            )
+        )
+
+    def _leg_unknown(self, owner: str, mismatch: Spread, legs: list[int | None], half: float) -> None:
+        changes = tuple((index, change) for index, change in zip(legs, (-half, half), strict=True) if index is not None)
+        self.unknowns.append(
+            Unknown(
+                "input_leg_mismatch", owner, mismatch.likely, mismatch.worst, mismatch.source, conductances=changes
+            )
+        )
+
+    def _rejection(self, owner: str, mode: InputMode) -> float:
+        """As a common-mode gain where it is stated; of unknown sign it goes among the unknowns."""
+        rejection = mode.rejection_db
+        if isinstance(rejection, Value):
+            return ratio_from_db(-rejection.value)
+        likely, worst = ratio_from_db(-rejection.likely), ratio_from_db(-rejection.worst)
+        number = len(self.pending)
+        self.unknowns.append(Unknown("receiver_rejection", owner, likely, worst, rejection.source, receiver=number))
+        return 0.0

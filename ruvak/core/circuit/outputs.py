@@ -1,0 +1,113 @@
+"""Outputs as emfs behind impedances: what each stands on is what makes it unbalanced, active, impedance-balanced, …"""
+
+from dataclasses import dataclass
+
+from ruvak.core.circuit.circuit import Drive, Unknown
+from ruvak.core.circuit.elements import Collector
+from ruvak.core.rig.part import SIGNAL_REFERENCE, BalancedOutput, Output, Part, UnbalancedOutput
+from ruvak.core.rig.rig import Alignment, Gear, setting_of
+from ruvak.core.rig.values import Deviation, Spread, Value
+from ruvak.core.units import ratio_from_db
+
+Legs = list[tuple[int, float]]
+"""(branch, gain) of one channel's emfs."""
+
+
+@dataclass
+class Outputs:
+    """Adds a device's outputs to the network, collecting their drives and what is unknown about them."""
+
+    elements: Collector
+    alignment: Alignment
+    drives: list[Drive]
+    unknowns: list[Unknown]
+
+    def add(self, gear: Gear, part: Part, output: Output) -> None:
+        """One output of one device."""
+        legs = self._unbalanced(gear, output) if output.type == "unbalanced" else self._balanced(gear, output)
+        self._matched(gear, output, legs)
+        mono = output.mono_setting is not None and setting_of(gear, part, output.mono_setting) is True
+        peak_dbu, nominal_dbu = self._levels(gear, part, output)
+        shared = [leg for channel in legs for leg in channel]
+        names = [channel.id for channel in output.channels]
+        for name, own in zip(names, legs, strict=True):
+            both = mono and len(legs) > 1
+            driven = tuple((branch, gain / len(legs)) for branch, gain in shared) if both else tuple(own)
+            self.drives.append(Drive(gear.id, output, name, driven, peak_dbu, nominal_dbu, mono=both))
+
+    def _levels(self, gear: Gear, part: Part, output: Output) -> tuple[float, float]:
+        volume_db = setting_of(gear, part, output.level_setting) if output.level_setting else 0.0
+        assert isinstance(volume_db, float | int), "rig.check: a level setting holds a number"
+        peak_dbu = output.peak_dbu.value + volume_db
+        if output.nominal_dbu is not None:
+            return peak_dbu, output.nominal_dbu.value + volume_db
+        return peak_dbu, peak_dbu - self.alignment.headroom_db
+
+    def _unbalanced(self, gear: Gear, output: UnbalancedOutput) -> list[Legs]:
+        reference = f"{gear.id}.{SIGNAL_REFERENCE}"
+        returning = f"{gear.id}.{output.common}"
+        if output.return_ohm.value == 0.0:
+            self.elements.merge((reference, returning))
+        else:
+            self.elements.branch(reference, returning, output.return_ohm.value)
+        signs = (0.5, -0.5) if len(output.channels) == 2 else (0.0,)
+        stated = stated_part(output.z_mismatch)
+        branches = [
+            self.elements.branch(
+                reference, f"{gear.id}.{channel.inner or channel.hot}", output.z_ohm.value * (1.0 + sign * stated)
+            )
+            for channel, sign in zip(output.channels, signs, strict=True)
+        ]
+        legs = output.z_mismatch
+        if isinstance(legs, Spread) and len(branches) == 2:
+            self._leg_unknown(gear, legs, output.z_ohm.value, (branches[0], branches[1]))
+        return [[(branch, 1.0)] for branch in branches]
+
+    def _balanced(self, gear: Gear, output: BalancedOutput) -> list[Legs]:
+        reference = f"{gear.id}.{SIGNAL_REFERENCE}"
+        found: list[Legs] = []
+        stated = stated_part(output.leg_mismatch)
+        for channel in output.channels:
+            hot, cold = f"{gear.id}.{channel.hot}", f"{gear.id}.{channel.cold}"
+            standing = reference
+            if output.topology in ("cross-coupled", "floating"):
+                standing = f"{gear.id}.{output.id}-{channel.id}-middle"
+                if output.common_ohm is not None:
+                    self.elements.resistor(standing, reference, output.common_ohm.value)
+                for leg in (hot, cold):
+                    self.elements.capacitor(leg, reference, 0.5 * output.winding_f.value)
+            ohm = output.leg_ohm.value
+            legs = (
+                self.elements.branch(standing, hot, ohm * (1.0 + 0.5 * stated)),
+                self.elements.branch(standing, cold, ohm * (1.0 - 0.5 * stated)),
+            )
+            if isinstance(output.leg_mismatch, Spread):
+                self._leg_unknown(gear, output.leg_mismatch, ohm, legs)
+            gains = (1.0, 0.0) if output.topology == "impedance" else (0.5, -0.5)
+            found.append(list(zip(legs, gains, strict=True)))
+        return found
+
+    def _leg_unknown(self, gear: Gear, legs: Spread, ohm: float, branches: tuple[int, int]) -> None:
+        half = 0.5 * ohm
+        ohms = ((branches[0], half), (branches[1], -half))
+        self.unknowns.append(
+            Unknown("source_leg_mismatch", gear.id, legs.likely, legs.worst, legs.source, branch_ohms=ohms)
+        )
+
+    def _matched(self, gear: Gear, output: Output, legs: list[Legs]) -> None:
+        """Two channels' level difference: half to each, stated or of unknown sign."""
+        if len(legs) != 2:
+            return
+        match = output.channel_match_db
+        stated = stated_part(match)
+        for channel, sign in zip(legs, (0.5, -0.5), strict=True):
+            channel[:] = [(branch, gain * ratio_from_db(sign * stated)) for branch, gain in channel]
+        if isinstance(match, Spread):
+            likely, worst = ratio_from_db(match.likely) - 1.0, ratio_from_db(match.worst) - 1.0
+            halves = tuple((leg[0], sign) for channel, sign in zip(legs, (0.5, -0.5), strict=True) for leg in channel)
+            self.unknowns.append(Unknown("channel_match", gear.id, likely, worst, match.source, emfs=halves))
+
+
+def stated_part(deviation: Deviation) -> float:
+    """The signed figure somebody stated; 0 where only its size is known."""
+    return deviation.value if isinstance(deviation, Value) else 0.0

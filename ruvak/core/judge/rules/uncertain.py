@@ -1,0 +1,33 @@
+"""Mated contacts that depend on how a socket is built: said, with what each possibility would do."""
+
+from dataclasses import dataclass
+
+from ruvak.core.judge.finding import Finding, Grade
+from ruvak.core.judge.rule import active, alive, finding
+from ruvak.core.judge.sentences import number
+from ruvak.core.results.records import RunResult
+from ruvak.core.rig.connectors import Sleeve
+
+WORDS: dict[Sleeve, str] = {"R2": "the second ring", "S": "the sleeve", "both": "both"}
+
+
+@dataclass(frozen=True)
+class Possibility:
+    """What the socket's sleeve spring may meet, and what the run comes to then."""
+
+    sleeve: Sleeve
+    result: RunResult
+
+
+def uncertain(result: RunResult, joined: str, possibilities: tuple[Possibility, ...]) -> Finding:
+    """`joined`: the two ends in words. Watch, with the outcome of each possibility."""
+    outcomes = "; ".join(f"{WORDS[one.sleeve]}: {_outcome(one.result)}" for one in possibilities)
+    params: dict[str, float | str] = {"joined": joined, "outcomes": outcomes}
+    return finding("contact_uncertain", Grade.WATCH, result, "", joined, params)
+
+
+def _outcome(result: RunResult) -> str:
+    heard = [(one, level) for one in result.inputs if (level := active(one)) is not None and alive(one.channels)]
+    if not heard:
+        return "nothing usable arrives"
+    return f"arrives at {number(max(level.arriving_dbu for _, level in heard))} dBu"

@@ -1,0 +1,228 @@
+"""Complete wirings between a run's source sockets and destination sockets: one to one, pairs, forks and merges."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import islice
+
+from ruvak.core.legs.chains import Chain, Step, filled, kinds
+from ruvak.core.legs.pool import Pool, Way
+from ruvak.core.parts.library import library
+from ruvak.core.rig.connectors import Form, fits
+from ruvak.core.rig.edits import Op, PutKit, PutPart
+from ruvak.core.rig.part import Connector
+from ruvak.core.rig.rig import Join, KitItem, Rig
+from ruvak.core.trace.trace import connector_at
+
+CHAINS_EACH = 24
+EACH_WAY = 6
+"""How many routes by one kind of fork are looked at."""
+
+
+@dataclass(frozen=True)
+class Route:
+    """A complete wiring: the legs in order of use, and the joins."""
+
+    items: tuple[KitItem, ...]
+    joins: tuple[Join, ...]
+
+    @property
+    def to_get(self) -> int:
+        """How many pieces are not owned."""
+        return sum(not item.owned for item in self.items)
+
+
+def routes(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+    """Ways to wire these sockets, simplest first; need_m is how far each line has to reach."""
+    if len(sources) == len(goals):
+        if len(sources) == 2:
+            yield from _twins(pool, sources, goals, need_m)
+        yield from _side_by_side(pool, sources, goals, need_m)
+    elif len(sources) == 1:
+        yield from _forked(pool, sources[0], goals, need_m)
+    elif len(goals) == 1:
+        yield from _merged(pool, sources, goals[0], need_m)
+
+
+def best_routes(
+    pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float, most: int
+) -> tuple[Route, ...]:
+    """The most promising before anything is solved: owned before to be got, few pieces, little lead too long."""
+    found = list(islice(routes(pool, sources, goals, need_m), 8 * CHAINS_EACH))
+    return tuple(sorted(found, key=lambda route: simplicity(route))[:most])
+
+
+def simplicity(route: Route) -> tuple[int, int, float]:
+    """Smaller is simpler."""
+    return route.to_get, len(route.items), sum(item.length_m or 0.0 for item in route.items)
+
+
+def put_ops(rig: Rig, items: tuple[KitItem, ...]) -> list[Op]:
+    """What adds the items a rig does not have yet, and their parts."""
+    ops: list[Op] = []
+    known, have = set(rig.parts_by_id), set(rig.owners_by_id)
+    for item in items:
+        if item.part not in known:
+            ops.append(PutPart(thing=library()[item.part]))
+            known.add(item.part)
+        if item.id not in have:
+            ops.append(PutKit(thing=item))
+            have.add(item.id)
+    return ops
+
+
+def _form(pool: Pool, end: str) -> Form:
+    return connector_at(pool.rig, end).form
+
+
+def _lines(
+    pool: Pool, start: tuple[str, Form], goal: tuple[str, Form], need_m: float, used: frozenset[str], most: int
+) -> Iterator[Chain]:
+    """Filled chains between two connectors."""
+    for steps in islice(kinds(pool, start[1], goal[1], most), 40 * CHAINS_EACH):
+        chain = filled(pool, steps, start[0], goal[0], need_m, used)
+        if chain is not None:
+            yield chain
+
+
+def _side_by_side(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+    """The same kinds of legs for each line."""
+    first, *rest = zip(sources, goals, strict=True)
+    start, goal = (first[0], _form(pool, first[0])), (first[1], _form(pool, first[1]))
+    for steps in islice(kinds(pool, start[1], goal[1]), 40 * CHAINS_EACH):
+        chain = filled(pool, steps, start[0], goal[0], need_m)
+        if chain is None:
+            continue
+        chains = [chain]
+        for source, target in rest:
+            used = frozenset(item.id for one in chains for item in one.items)
+            more = _same_kinds(pool, steps, (source, target), need_m, used)
+            if more is None:
+                break
+            chains.append(more)
+        if len(chains) == len(sources):
+            yield _together(chains)
+
+
+def _same_kinds(
+    pool: Pool, steps: tuple[Step, ...], ends: tuple[str, str], need_m: float, used: frozenset[str]
+) -> Chain | None:
+    forms = [_form(pool, ends[0]), *(step.exit.form for step in steps)]
+    entries = [*(step.entry.form for step in steps), _form(pool, ends[1])]
+    if not all(fits(one, other) for one, other in zip(forms, entries, strict=True)):
+        return None
+    return filled(pool, steps, ends[0], ends[1], need_m, used)
+
+
+def _twins(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+    """One lead or box with two ways through, perhaps with the same adapters or leads behind both."""
+    for way in pool.into(_form(pool, sources[0])):
+        if len(way.entries) != 2 or len(way.exits) != 2:
+            continue
+        for item in _items(pool, way, need_m):
+            starts = [(f"{item.id}.{exit_.id}", exit_.form) for exit_ in way.exits]
+            joins = tuple(
+                Join(a=end, b=f"{item.id}.{entry.id}") for end, entry in zip(sources, way.entries, strict=True)
+            )
+            if not all(fits(_form(pool, end), e.form) for end, e in zip(sources, way.entries, strict=True)):
+                continue
+            yield from _onward(pool, item, joins, starts, goals, need_m - (item.length_m or 0.0))
+
+
+def _forked(pool: Pool, source: str, goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+    """A lead or box that takes the source apart, with lines to each goal behind it, perhaps a lead before it."""
+    for way in pool.ways:
+        if len(way.entries) != 1 or len(way.exits) != len(goals):
+            continue
+        yield from islice(_forked_by(pool, way, source, goals, need_m), EACH_WAY)
+
+
+def _forked_by(pool: Pool, way: Way, source: str, goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+    for item in _items(pool, way, need_m):
+        entry = (f"{item.id}.{way.entries[0].id}", way.entries[0].form)
+        starts = [(f"{item.id}.{exit_.id}", exit_.form) for exit_ in way.exits]
+        before = _lines(pool, (source, _form(pool, source)), entry, 0.0, frozenset({item.id}), 1)
+        for lead_in in islice(before, 3):
+            left_m = need_m - (item.length_m or 0.0) - lead_in.length_m
+            for route in islice(_onward(pool, item, lead_in.joins, starts, goals, left_m), 2):
+                if not {one.id for one in lead_in.items} & {one.id for one in route.items}:
+                    yield Route((*lead_in.items, *route.items), route.joins)
+
+
+def _onward(
+    pool: Pool,
+    item: KitItem,
+    joins: tuple[Join, ...],
+    starts: list[tuple[str, Form]],
+    goals: tuple[str, ...],
+    need_m: float,
+) -> Iterator[Route]:
+    """From an item's exits to the goals by the same kinds of legs."""
+    for steps in islice(kinds(pool, starts[0][1], _form(pool, goals[0]), 2), 2 * CHAINS_EACH):
+        chains: list[Chain] = []
+        for (start, form), goal in zip(starts, goals, strict=True):
+            used = frozenset({item.id, *(one.id for chain in chains for one in chain.items)})
+            if not fits(form, steps[0].entry.form if steps else _form(pool, goal)):
+                break
+            chain = filled(pool, steps, start, goal, max(0.0, need_m), used)
+            if chain is None:
+                break
+            chains.append(chain)
+        if len(chains) == len(goals):
+            route = _together(chains)
+            yield Route((item, *route.items), (*joins, *route.joins))
+
+
+def _merged(pool: Pool, sources: tuple[str, ...], goal: str, need_m: float) -> Iterator[Route]:
+    """A lead or box that brings the sources together, with a line to the goal behind it."""
+    for way in pool.ways:
+        if len(way.entries) != len(sources) or len(way.exits) != 1:
+            continue
+        yield from islice(_merged_by(pool, way, sources, goal, need_m), EACH_WAY)
+
+
+def _merged_by(pool: Pool, way: Way, sources: tuple[str, ...], goal: str, need_m: float) -> Iterator[Route]:
+    for item in _items(pool, way, need_m):
+        onward = (f"{item.id}.{way.exits[0].id}", way.exits[0].form)
+        for joins, leads, reached_m in _gathered(pool, item, way.entries, sources):
+            left_m = max(0.0, need_m - (item.length_m or 0.0) - reached_m)
+            used = frozenset({item.id, *(lead.id for lead in leads)})
+            for line in islice(_lines(pool, onward, (goal, _form(pool, goal)), left_m, used, 2), 2):
+                yield Route((*leads, item, *line.items), (*joins, *line.joins))
+
+
+def _gathered(
+    pool: Pool, item: KitItem, entries: tuple[Connector, ...], sources: tuple[str, ...]
+) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
+    """The sources into the entries in order, straight or each by one short lead of the same kind."""
+    first = (sources[0], _form(pool, sources[0]))
+    for steps in kinds(pool, first[1], entries[0].form, 1):
+        chains: list[Chain] = []
+        for source, entry in zip(sources, entries, strict=True):
+            used = frozenset({item.id, *(one.id for chain in chains for one in chain.items)})
+            goes = steps[-1].exit.form if steps else _form(pool, source)
+            if not fits(goes, entry.form) or (steps and not fits(_form(pool, source), steps[0].entry.form)):
+                break
+            chain = filled(pool, steps, source, f"{item.id}.{entry.id}", 0.0, used)
+            if chain is None:
+                break
+            chains.append(chain)
+        if len(chains) == len(sources):
+            together = _together(chains)
+            yield together.joins, together.items, min(chain.length_m for chain in chains)
+
+
+def _items(pool: Pool, way: Way, need_m: float) -> tuple[KitItem, ...]:
+    """The best of a part: one that reaches by itself, and the shortest."""
+    options = pool.items(way.part, frozenset())
+    if not way.part.cables:
+        return options[:1]
+    reaching = [item for item in options if (item.length_m or 0.0) >= need_m]
+    shortest = min(options, key=lambda item: item.length_m or 0.0)
+    return tuple(dict.fromkeys([*reaching[:1], shortest]))
+
+
+def _together(chains: list[Chain]) -> Route:
+    return Route(
+        tuple(item for chain in chains for item in chain.items),
+        tuple(join for chain in chains for join in chain.joins),
+    )

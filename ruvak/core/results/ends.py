@@ -1,0 +1,66 @@
+"""Which outputs a run starts from and which inputs it reaches, by the metal at its end sockets."""
+
+from ruvak.core.circuit.circuit import Circuit, Receiver
+from ruvak.core.rig.connectors import SHAPES
+from ruvak.core.rig.part import Connector
+from ruvak.core.rig.rig import Rig, Run
+from ruvak.core.trace.ends import ends_of
+from ruvak.core.trace.trace import Trace
+
+
+def sources_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[tuple[int, ...], ...]:
+    """Numbers of the drives whose channel leaves by one of the run's source sockets, grouped by output.
+
+    A channel counts where its hot or cold is on a contact of such a socket, inside the device too: the right of a
+    left/mono pair that leaves by the left socket counts.
+    """
+    nodes = _nodes(traced, ends_of(rig, run, "out"))
+    groups: dict[tuple[str, str], list[int]] = {}
+    for number, drive in enumerate(circuit.drives):
+        channel = next(one for one in drive.output.channels if one.id == drive.channel)
+        points = [channel.hot, getattr(channel, "cold", None)]
+        if any(traced.node_of[f"{drive.gear}.{point}"] in nodes.get(drive.gear, ()) for point in points if point):
+            groups.setdefault((drive.gear, drive.output.id), []).append(number)
+    return tuple(tuple(group) for group in groups.values())
+
+
+def inputs_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[int, ...]:
+    """Numbers of the receivers that listen at one of the run's destination sockets.
+
+    A socket with both directions (an insert) that the run starts from counts too, where another device of the run
+    sends something back to it.
+    """
+    nodes = _nodes(traced, ends_of(rig, run, "in"))
+    found = [
+        number
+        for number, receiver in enumerate(circuit.receivers)
+        if traced.node_of[f"{receiver.gear}.{receiver.input.hot}"] in nodes.get(receiver.gear, ())
+    ]
+    both = {end: one for end, one in ends_of(rig, run, "out").items() if one.side == "both"}
+    returning = _nodes(traced, both)
+    for number, receiver in enumerate(circuit.receivers):
+        hot = f"{receiver.gear}.{receiver.input.hot}"
+        if number not in found and traced.node_of[hot] in returning.get(receiver.gear, ()):
+            if _sent_from_elsewhere(rig, traced, circuit, run, receiver):
+                found.append(number)
+    return tuple(found)
+
+
+def _sent_from_elsewhere(rig: Rig, traced: Trace, circuit: Circuit, run: Run, receiver: Receiver) -> bool:
+    hot = traced.conductor_of[f"{receiver.gear}.{receiver.input.hot}"]
+    for group in sources_of(rig, traced, circuit, run):
+        for number in group:
+            drive = circuit.drives[number]
+            channel = next(one for one in drive.output.channels if one.id == drive.channel)
+            if drive.gear != receiver.gear and traced.conductor_of[f"{drive.gear}.{channel.hot}"] == hot:
+                return True
+    return False
+
+
+def _nodes(traced: Trace, ends: dict[str, Connector]) -> dict[str, set[str]]:
+    """Owner to the nodes of all contacts of these sockets."""
+    nodes: dict[str, set[str]] = {}
+    for end, connector in ends.items():
+        for contact in SHAPES[connector.form].contacts:
+            nodes.setdefault(end.split(".")[0], set()).add(traced.node_of[f"{end}.{contact}"])
+    return nodes

@@ -1,0 +1,181 @@
+"""Which connectors of a run are shown, in which column and lane: the run read from its source, leg by leg."""
+
+from collections import deque
+from dataclasses import dataclass, field
+
+from ruvak.core.rig.connectors import Form, half_in_use
+from ruvak.core.rig.part import Connector, Part
+from ruvak.core.rig.rig import Rig, Run
+from ruvak.core.trace.ends import ends_of
+from ruvak.core.trace.trace import Link, connector_at, element_points, merged, points_of
+
+GROUND_CONTACTS = frozenset({"1", "S", "sleeve", "shell", "screen", "G"})
+"""Contacts that usually carry no signal; two ways that share only these are still two ways."""
+
+
+@dataclass
+class Place:
+    """A piece of the drawing while it is being laid out; ends are owner.connector."""
+
+    id: str
+    owner: str
+    column: int
+    ins: list[str] = field(default_factory=list)
+    outs: list[str] = field(default_factory=list)
+
+
+class Layout:
+    """`places` in order from the source; `lanes`: row of each shown end; `points`: every contact and node shown."""
+
+    def __init__(self, rig: Rig, run: Run) -> None:
+        self.rig, self.run = rig, run
+        self.lanes: dict[str, int] = {}
+        self._partner = {join.a: join.b for join in run.joins} | {join.b: join.a for join in run.joins}
+        self._legs: dict[str, Place] = {}
+        self._shown_of = {leg: _shown_ends(rig, run, leg) for leg in run.legs}
+        sources, targets = ends_of(rig, run, "out"), ends_of(rig, run, "in")
+        self._from(list(sources))
+        for leg in run.legs:
+            if leg not in self._legs:
+                self._loose(leg)
+        last = 1 + max((place.column for place in self._legs.values()), default=0)
+        starting, arriving = self._gear(sources, "source", 0), self._gear(targets, "destination", last)
+        self.places: tuple[Place, ...] = (*starting, *self._legs.values(), *arriving)
+        self._shell_matters = any(
+            ".shell" in point
+            for leg in run.legs
+            for link in inside_links(rig.part_of(leg))
+            for point in (link.a, link.b)
+        )
+        self.points = self._points()
+
+    def contacts(self, end: str) -> tuple[str, ...]:
+        """Of one end, in drawing order; shells only where a leg joins one to something."""
+        mate = self._partner.get(end)
+        other: Form | None = connector_at(self.rig, mate).form if mate else None
+        names = half_in_use(connector_at(self.rig, end).form, other)
+        return tuple(name for name in names if name != "shell" or self._shell_matters)
+
+    def _new_lane(self) -> int:
+        return 1 + max(self.lanes.values(), default=-1)
+
+    def _from(self, sources: list[str]) -> None:
+        queue = deque((end, 0) for end in sources)
+        for end in sources:
+            self.lanes[end] = self._new_lane()
+        while queue:
+            end, column = queue.popleft()
+            other = self._partner.get(end)
+            if other is None or other in self.lanes:
+                continue
+            owner = other.split(".")[0]
+            if owner not in self._shown_of:
+                # A destination's socket; its place is made when all legs have theirs.
+                self.lanes[other] = self.lanes[end]
+                continue
+            queue.extend(self._entered(owner, other, self.lanes[end], column + 1))
+
+    def _entered(self, owner: str, entry: str, lane: int, column: int) -> list[tuple[str, int]]:
+        """Places a leg, or one more way into it; returns the ends where the run goes on."""
+        place = self._legs.setdefault(owner, Place(owner, owner, column))
+        place.column = max(place.column, column)
+        if entry in place.outs:
+            place.outs.remove(entry)
+        place.ins.append(entry)
+        self.lanes[entry] = lane
+        fresh = [end for end in self._shown_of[owner] if end not in self.lanes and end not in place.ins]
+        onward = [end for end in fresh if self._leads_on(entry, end)]
+        for index, end in enumerate(onward):
+            self.lanes[end] = lane if index == 0 and self._free(place, lane) else self._new_lane()
+            place.outs.append(end)
+        return [(end, place.column) for end in onward]
+
+    def _leads_on(self, entry: str, end: str) -> bool:
+        """Whether signal that came in at `entry` is expected at `end`: it is not another way in."""
+        entered, other = connector_at(self.rig, entry), connector_at(self.rig, end)
+        if other.side != entered.side or other.side == "both":
+            return True
+        mate = self._partner.get(end)
+        return mate is None and end not in {join.b for join in self.run.joins}
+
+    def _free(self, place: Place, lane: int) -> bool:
+        return all(self.lanes[end] != lane for end in place.outs)
+
+    def _loose(self, leg: str) -> None:
+        """A leg no source leads to: drawn where it stands in the list, on lanes of its own."""
+        place = Place(leg, leg, self.run.legs.index(leg) + 1)
+        self._legs[leg] = place
+        for side, ends in (("in", place.ins), ("out", place.outs)):
+            for end in self._shown_of[leg]:
+                mine = connector_at(self.rig, end).side
+                if mine == side or (mine == "both" and side == "in"):
+                    ends.append(end)
+        first = self._new_lane()
+        for ends in (place.ins, place.outs):
+            for index, end in enumerate(ends):
+                if end not in self.lanes:
+                    self.lanes[end] = first + index
+        for end in (*place.ins, *place.outs):
+            mate = self._partner.get(end)
+            if mate is not None and mate not in self.lanes:
+                self.lanes[mate] = self.lanes[end]
+
+    def _gear(self, ends: dict[str, Connector], role: str, column: int) -> list[Place]:
+        places: dict[str, Place] = {}
+        for end in ends:
+            owner = end.split(".")[0]
+            place = places.setdefault(owner, Place(f"{owner}:{role}", owner, column))
+            self.lanes.setdefault(end, self._new_lane())
+            (place.outs if role == "source" else place.ins).append(end)
+        return list(places.values())
+
+    def _points(self) -> set[str]:
+        shown = {
+            f"{end}.{contact}" for place in self.places for end in (*place.ins, *place.outs) for contact in self.contacts(end)
+        }
+        for leg in self.run.legs:
+            shown |= _inner_nodes(self.rig, leg, shown)
+        return shown
+
+
+def _shown_ends(rig: Rig, run: Run, leg: str) -> list[str]:
+    """Ends of a leg that this run uses, and those their signal contacts lead to; all of them if it uses none."""
+    part = rig.part_of(leg)
+    ends = (end for join in run.joins for end in (join.a, join.b))
+    used = {end.split(".")[1] for end in ends if end.split(".")[0] == leg}
+    if not used:
+        return [f"{leg}.{connector.id}" for connector in part.connectors]
+    joined = merged(points_of(part), inside_links(part, screens=False))
+    signals = [point for point in joined if "." in point and point.split(".")[1] not in GROUND_CONTACTS]
+    live = {joined[point] for point in signals if point.split(".")[0] in used}
+    reached = {point.split(".")[0] for point in signals if joined[point] in live}
+    return [f"{leg}.{connector.id}" for connector in part.connectors if connector.id in used | reached]
+
+
+def inside_links(part: Part, screens: bool = True) -> list[Link]:
+    """What joins two points of a part, components included; screens may be left out: all ways of a multicore share one."""
+    links = [Link("wire", wire.a, wire.b, part.id) for wire in part.wires]
+    for cable in part.cables:
+        for core in cable.conductors:
+            if core.a is not None and core.b is not None and (screens or core.kind == "core"):
+                links.append(Link(core.kind, core.a, core.b, part.id))
+    for element in part.elements:
+        points = element_points(element)
+        links += [Link("wire", points[0], point, part.id) for point in points[1:]]
+    return links
+
+
+def _inner_nodes(rig: Rig, leg: str, shown: set[str]) -> set[str]:
+    """Inner nodes of a leg that something joins to a shown contact, or to such a node."""
+    neighbours: dict[str, set[str]] = {}
+    for link in inside_links(rig.part_of(leg)):
+        neighbours.setdefault(link.a, set()).add(link.b)
+        neighbours.setdefault(link.b, set()).add(link.a)
+    queue = [point.removeprefix(f"{leg}.") for point in shown if point.startswith(f"{leg}.")]
+    found: set[str] = set()
+    while queue:
+        for point in neighbours.get(queue.pop(), ()):
+            if "." not in point and point not in found:
+                found.add(point)
+                queue.append(point)
+    return {f"{leg}.{point}" for point in found}
