@@ -6,11 +6,13 @@ from ruvak.core.judge.registry import judge, verdict, with_added
 from ruvak.core.judge.rules.uncertain import Possibility, uncertain
 from ruvak.core.parts.library import embed
 from ruvak.core.results.records import InputResult, Levels, RunResult
+from ruvak.core.results.response import COARSE_HZ
 from ruvak.core.results.runs import run_results
 from ruvak.core.rig.check import check
 from ruvak.core.rig.connectors import Sleeve
 from ruvak.core.rig.part import Input
 from ruvak.core.rig.rig import Join, Rig
+from ruvak.core.rig.slim import slimmed
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.trace.drawing import RunDrawing, draw
 from ruvak.core.trace.trace import connector_at, trace, uncertain_joins
@@ -54,19 +56,25 @@ def analyse(rig: Rig) -> Analysis:
 
 
 def glance(rig: Rig) -> tuple[tuple[Finding, ...], ...]:
-    """Findings of each run at 1 kHz alone, switches as they stand: to compare candidates. The rig is prepared."""
+    """Findings of each run from a few frequencies, switches as they stand: to compare wirings. The rig is prepared."""
     traced = trace(rig)
-    return judge(rig, run_results(rig, traced, build(rig, traced), swept=False))
+    return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ))
 
 
 def alone(rig: Rig, run_id: str) -> Rig:
     """The rig with one run and what belongs to it, nothing else: to compare wirings of that run quickly."""
     run = next(one for one in rig.runs if one.id == run_id)
-    owners = {*run.legs, *(end.split(".")[0] for join in run.joins for end in (join.a, join.b))}
+    used: dict[str, set[str]] = {leg: set() for leg in run.legs}
+    for end in (end for join in run.joins for end in (join.a, join.b)):
+        used.setdefault(end.split(".")[0], set()).add(end.split(".")[1])
+    gear = [one for one in rig.gear if one.id in used]
+    small = {one.id: slimmed(rig.parts_by_id[one.part], used[one.id]) for one in gear}
     return rig.replaced(
-        gear=tuple(gear for gear in rig.gear if gear.id in owners),
-        kit=tuple(item for item in rig.kit if item.id in owners),
+        # Two of a kind may use different sockets, so each gets a part of its own.
+        gear=tuple(one.model_copy(update={"part": f"of-{one.id}"[:64]}) for one in gear),
+        kit=tuple(item for item in rig.kit if item.id in used),
         runs=(run,),
+        parts=(*rig.parts, *(part.model_copy(update={"id": f"of-{id_}"[:64]}) for id_, part in small.items())),
     )
 
 
@@ -81,7 +89,7 @@ def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[F
             runs = (*rig.runs[:i], rig.runs[i].model_copy(update={"joins": joins}), *rig.runs[i + 1 :])
             variant = rig.replaced(runs=runs)
             traced = trace(variant)
-            tried = run_results(variant, traced, build(variant, traced), swept=False)
+            tried = run_results(variant, traced, build(variant, traced), COARSE_HZ)
             possibilities.append(Possibility(sleeve, tried[i]))
         found.setdefault(i, []).append(uncertain(results[i], _joined(rig, join), tuple(possibilities)))
     return found

@@ -18,14 +18,20 @@ class Fault:
     sentence: str
 
 
-class RigFault(RuvakError):
-    """A rig that cannot be read: every fault found, not only the first."""
+class FaultyDocument(RuvakError):
+    """Something given that cannot be read: every fault found, not only the first."""
 
-    code = "bad_rig"
+    code = "bad_document"
 
     def __init__(self, faults: tuple[Fault, ...]) -> None:
         self.faults = faults
         super().__init__(" ".join(f"{fault.where}: {fault.sentence}" for fault in faults))
+
+
+class RigFault(FaultyDocument):
+    """A rig that cannot be read."""
+
+    code = "bad_rig"
 
 
 class BadEdit(RuvakError):

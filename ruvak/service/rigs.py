@@ -40,13 +40,13 @@ class Rigs:
     def opened(self, rig_id: str, person: Person) -> RigState:
         """A rig as it stands. Raises NotFound."""
         with self._sessions() as session:
-            row = _row(session, rig_id)
+            row = rig_row(session, rig_id)
             return _state(session, row, load_rig(session, row), person)
 
     def exported(self, rig_id: str) -> Rig:
         """The rig's record alone. Raises NotFound."""
         with self._sessions() as session:
-            return load_rig(session, _row(session, rig_id))
+            return load_rig(session, rig_row(session, rig_id))
 
     def imported(self, rig: Rig, person: Person) -> RigState:
         """A new rig; one whose id is taken gets the next free number behind it. Raises RigFault."""
@@ -62,12 +62,12 @@ class Rigs:
     def deleted(self, rig_id: str) -> None:
         """The rig and its history are gone. Raises NotFound."""
         with self._sessions.begin() as session:
-            delete_rig(session, _row(session, rig_id, lock=True))
+            delete_rig(session, rig_row(session, rig_id, lock=True))
 
     def edited(self, rig_id: str, base_version: int, edit: Edit, person: Person) -> RigState:
         """Applies and saves. Raises NotFound, Conflict, BadEdit, RigFault; then nothing has changed."""
         with self._sessions.begin() as session:
-            row = _row(session, rig_id, lock=True)
+            row = rig_row(session, rig_id, lock=True)
             if row.version != base_version:
                 raise Conflict(
                     "Somebody saved this rig meanwhile, so your change was not applied. Look at theirs, then decide.",
@@ -82,7 +82,7 @@ class Rigs:
     def undone(self, rig_id: str, person: Person) -> RigState:
         """Takes back this person's latest edit. Raises NothingToUndo, or Conflict when others built on it."""
         with self._sessions.begin() as session:
-            row = _row(session, rig_id, lock=True)
+            row = rig_row(session, rig_id, lock=True)
             done = history.undoable(session, rig_id, person.id)
             if done is None:
                 raise NothingToUndo("There is nothing of yours to undo in this rig.")
@@ -91,7 +91,7 @@ class Rigs:
     def redone(self, rig_id: str, person: Person) -> RigState:
         """Does again what this person undid last. Raises NothingToUndo or Conflict."""
         with self._sessions.begin() as session:
-            row = _row(session, rig_id, lock=True)
+            row = rig_row(session, rig_id, lock=True)
             done = history.redoable(session, rig_id, person.id)
             if done is None:
                 raise NothingToUndo("There is nothing of yours to redo in this rig.")
@@ -111,7 +111,7 @@ class Rigs:
     def history(self, rig_id: str, person: Person, most: int = 100) -> list[HistoryLine]:
         """What was done, newest first. Raises NotFound."""
         with self._sessions() as session:
-            _row(session, rig_id)
+            rig_row(session, rig_id)
             return [
                 HistoryLine(
                     id=row.id,
@@ -147,7 +147,8 @@ class Rigs:
         return self._saved(session, row, before, after, person)
 
 
-def _row(session: Session, rig_id: str, lock: bool = False) -> RigRow:
+def rig_row(session: Session, rig_id: str, lock: bool = False) -> RigRow:
+    """The rig's row, locked for a change if asked. Raises NotFound."""
     row = session.get(RigRow, rig_id, with_for_update=lock)
     if row is None:
         raise NotFound(f"There is no rig '{rig_id}' here.")

@@ -3,6 +3,7 @@
 from datetime import datetime
 
 from ruvak.core.analyse import Analysis
+from ruvak.core.entry.reading import Reading
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
@@ -55,3 +56,18 @@ class Preview(Record):
 
     edit: Edit
     analysis: Analysis
+
+
+class Readings(Record):
+    """Typed lines understood or not; one edit for all that were, and ways to go on with a single line."""
+
+    readings: tuple[Reading, ...]
+    completions: tuple[str, ...]
+    edit: Edit | None
+
+
+class Rewired(Record):
+    """A run with other legs, solved; `gaps` are sentences about what does not fit."""
+
+    gaps: tuple[str, ...]
+    preview: Preview

@@ -21,7 +21,9 @@ def load_rig(session: Session, row: RigRow) -> Rig:
         legs.setdefault(leg.run_id, []).append(leg.item_id)
     joins: dict[str, list[Join]] = {}
     for join in session.scalars(select(JoinRow).where(JoinRow.rig_id == row.id).order_by(JoinRow.position)):
-        joins.setdefault(join.run_id, []).append(Join(a=join.a_end, b=join.b_end))
+        joins.setdefault(join.run_id, []).append(
+            Join.model_validate({"a": join.a_end, "b": join.b_end, "sleeve": join.sleeve})
+        )
     return Rig(
         id=row.id,
         name=row.name,
@@ -36,7 +38,14 @@ def load_rig(session: Session, row: RigRow) -> Rig:
             for gear in _rows(session, GearRow, row.id)
         ),
         kit=tuple(
-            KitItem(id=item.id, tag=item.tag, part=item.part_id, length_m=item.length_m, owned=item.owned)
+            KitItem(
+                id=item.id,
+                tag=item.tag,
+                part=item.part_id,
+                length_m=item.length_m,
+                owned=item.owned,
+                installed=item.installed,
+            )
             for item in _rows(session, KitRow, row.id)
         ),
         runs=tuple(
@@ -46,6 +55,7 @@ def load_rig(session: Session, row: RigRow) -> Rig:
                 name=run.name,
                 legs=tuple(legs.get(run.id, ())),
                 joins=tuple(joins.get(run.id, ())),
+                note=run.note,
             )
             for run in _rows(session, RunRow, row.id)
         ),
@@ -166,9 +176,17 @@ def _row(rig_id: str, position: int, thing: Part | Gear | KitItem | Run) -> Base
                 part_id=thing.part,
                 length_m=thing.length_m,
                 owned=thing.owned,
+                installed=thing.installed,
             )
         case Run():
-            return RunRow(rig_id=rig_id, position=position, id=thing.id, number=thing.number, name=thing.name)
+            return RunRow(
+                rig_id=rig_id,
+                position=position,
+                id=thing.id,
+                number=thing.number,
+                name=thing.name,
+                note=thing.note,
+            )
 
 
 def _run_rows(rig: Rig) -> list[Base]:
@@ -179,7 +197,7 @@ def _run_rows(rig: Rig) -> list[Base]:
             for position, leg in enumerate(run.legs)
         ]
         rows += [
-            JoinRow(rig_id=rig.id, run_id=run.id, position=position, a_end=join.a, b_end=join.b)
+            JoinRow(rig_id=rig.id, run_id=run.id, position=position, a_end=join.a, b_end=join.b, sleeve=join.sleeve)
             for position, join in enumerate(run.joins)
         ]
     return rows

@@ -82,6 +82,7 @@ class KitRow(_OfRig, Base):
     part_id: Mapped[str]
     length_m: Mapped[float | None] = mapped_column(CheckConstraint("length_m > 0", name="length_m"))
     owned: Mapped[bool]
+    installed: Mapped[bool] = mapped_column(default=False)
 
 
 class RunRow(_OfRig, Base):
@@ -91,6 +92,7 @@ class RunRow(_OfRig, Base):
     id: Mapped[str] = mapped_column(primary_key=True)
     number: Mapped[int]
     name: Mapped[str]
+    note: Mapped[str] = mapped_column(default="")
 
 
 class _OfRun:
@@ -103,7 +105,7 @@ _RUN_KEY = (["rig_id", "run_id"], ["run.rig_id", "run.id"])
 
 
 class LegRow(_OfRun, Base):
-    """A kit item in a run; one lead cannot be in two places."""
+    """A kit item in a run. One lead cannot be in two places; a multicore with several ways can (core/rig/check)."""
 
     __tablename__ = "leg"
     __table_args__ = (
@@ -120,6 +122,7 @@ class JoinRow(_OfRun, Base):
     __table_args__ = (ForeignKeyConstraint(*_RUN_KEY, name="fk_join_run", ondelete="CASCADE"),)
     a_end: Mapped[str]
     b_end: Mapped[str]
+    sleeve: Mapped[str | None]
 
 
 class EditRow(Base):

@@ -5,11 +5,12 @@ from datetime import timedelta
 from flask_openapi3 import Info, OpenAPI
 
 from ruvak import __version__
+from ruvak.service.entry import Entry
 from ruvak.service.rigs import Rigs
 from ruvak.store.database import engine_for, sessions_for
 from ruvak.web import errors, logs, pages, security
-from ruvak.web.answers import EXTENSION
-from ruvak.web.api import edits, health, rigs, session
+from ruvak.web.answers import ENTRY, EXTENSION
+from ruvak.web.api import edits, entry, health, rigs, session
 from ruvak.web.json import BoundedJson
 from ruvak.web.schemas import Problem
 from ruvak.web.settings import MAX_BODY_BYTES, Settings, from_environment
@@ -42,10 +43,11 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     engine = engine_for(settings.database_url)
     app.extensions[health.ENGINE] = engine
     app.extensions[EXTENSION] = Rigs(sessions_for(engine))
+    app.extensions[ENTRY] = Entry(sessions_for(engine))
     logs.init_app(app)
     errors.init_app(app)
     security.init_app(app)
-    for blueprint in (session.api, rigs.api, edits.api, health.api):
+    for blueprint in (session.api, rigs.api, edits.api, entry.api, health.api):
         app.register_api(blueprint)
     pages.init_app(app)
     return app

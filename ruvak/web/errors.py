@@ -8,13 +8,20 @@ from pydantic import ValidationError
 from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
-from ruvak.core.errors import BadEdit, RigFault, RuvakError
+from ruvak.core.errors import BadEdit, FaultyDocument, RuvakError
 from ruvak.core.rig.files import faults_of
 from ruvak.service.problems import Conflict
 from ruvak.web.schemas import FaultBody, Problem
 from ruvak.web.settings import MAX_BODY_BYTES
 
-STATUS = {"not_found": 404, "conflict": 409, "nothing_to_undo": 409, "bad_rig": 422, "bad_edit": 422}
+STATUS = {
+    "not_found": 404,
+    "conflict": 409,
+    "nothing_to_undo": 409,
+    "bad_rig": 422,
+    "bad_edit": 422,
+    "bad_input_list": 422,
+}
 
 _SENTENCES = {
     400: "The request could not be read.",
@@ -51,7 +58,7 @@ def invalid(error: ValidationError) -> Response:
 
 def _ruvak(error: RuvakError) -> Response:
     faults: tuple[FaultBody, ...] = ()
-    if isinstance(error, RigFault):
+    if isinstance(error, FaultyDocument):
         faults = tuple(FaultBody(code=f.code, where=f.where, sentence=f.sentence) for f in error.faults)
     elif isinstance(error, BadEdit):
         faults = (FaultBody(code=error.code, where=error.where, sentence=str(error)),)

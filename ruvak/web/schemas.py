@@ -2,10 +2,12 @@
 
 from typing import Annotated
 
-from pydantic import Field, RootModel
+from pydantic import Field, RootModel, StringConstraints
 
+from ruvak.core.legs.choices import LegChoice
 from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.rig.edits import Edit
+from ruvak.core.rig.rig import KitItem
 from ruvak.core.rig.values import Id, Label, Record
 from ruvak.service.states import HistoryLine, RigSummary
 
@@ -53,6 +55,36 @@ class PreviewBody(Record):
     """An edit to look at without making it."""
 
     edit: Edit
+
+
+class LinesBody(Record):
+    """Typed lines, one a line; a single one also gets ways to go on."""
+
+    text: Annotated[str, StringConstraints(max_length=20_000)]
+
+
+class InputListBody(Record):
+    """An input list as CSV text, and the gear it goes into (the one with the most inputs when left out)."""
+
+    csv: Annotated[str, StringConstraints(max_length=200_000)]
+    goal: Id | None = None
+
+
+class LegsBody(Record):
+    """A run's legs in their new order; those not in the kit yet are added to it."""
+
+    legs: tuple[KitItem, ...] = Field(max_length=64)
+
+
+class PlaceQuery(Record):
+    """A place among a run's legs, counted from 0; `replace`: instead of what stands there, else in front of it."""
+
+    at: Annotated[int, Field(ge=0, le=64)]
+    replace: bool = False
+
+
+class LegChoiceList(RootModel[tuple[LegChoice, ...]]):
+    """What could stand there, fitting and owned things first."""
 
 
 class RigPath(Record):

@@ -1,5 +1,7 @@
 """Expands every traced part into elements: one network for the whole rig."""
 
+from collections.abc import Iterable
+
 from ruvak.core.circuit.circuit import Circuit, Drive, Unknown
 from ruvak.core.circuit.elements import EARTH_POINT, Collector
 from ruvak.core.circuit.inputs import Inputs
@@ -30,6 +32,8 @@ class _Builder:
         self.unknowns: list[Unknown] = []
         self.outputs = Outputs(self.elements, rig.alignment, self.drives, self.unknowns)
         self.inputs = Inputs(self.elements, self.unknowns)
+        mated = [point for link in traced.links if link.kind == "mate" for point in (link.a, link.b)]
+        self._plugged = {traced.node_of[point] for point in mated}
         groups: dict[str, list[str]] = {}
         for point, node in traced.node_of.items():
             groups.setdefault(node, []).append(point)
@@ -72,7 +76,7 @@ class _Builder:
             point = min(network.node_names[node] for node in group)
             self.elements.capacitor(point, EARTH_POINT, self.assumptions.stray_f.value)
             loose |= set(group)
-        return tuple(gear.id for gear in self.rig.gear if number_of[f"{gear.id}.{SIGNAL_REFERENCE}"] in loose)
+        return tuple(gear.id for gear in self.rig.gear if number_of.get(f"{gear.id}.{SIGNAL_REFERENCE}") in loose)
 
     def _gear(self, gear: Gear, part: Part) -> None:
         reference, chassis = f"{gear.id}.{SIGNAL_REFERENCE}", f"{gear.id}.{CHASSIS}"
@@ -82,6 +86,13 @@ class _Builder:
             self.elements.resistor(chassis, EARTH_POINT, earthing.cord_ohm.value)
         add_components(self.elements, gear.id, part)
         for output in part.outputs:
-            self.outputs.add(gear, part, output)
+            if self._in_use(gear, (channel.hot for channel in output.channels)):
+                self.outputs.add(gear, part, output)
         for receiver in part.inputs:
-            self.inputs.add(gear, part, receiver)
+            if self._in_use(gear, (receiver.hot,)):
+                self.inputs.add(gear, part, receiver)
+
+    def _in_use(self, gear: Gear, points: Iterable[str]) -> bool:
+        """Whether anything is plugged in where these points come out. What nothing is plugged into changes nothing
+        else, so a desk's empty channels are not solved."""
+        return any(self.traced.node_of[f"{gear.id}.{point}"] in self._plugged for point in points)

@@ -92,9 +92,7 @@ class Inputs:
     def _leg_unknown(self, owner: str, mismatch: Spread, legs: list[int | None], half: float) -> None:
         changes = tuple((index, change) for index, change in zip(legs, (-half, half), strict=True) if index is not None)
         self.unknowns.append(
-            Unknown(
-                "input_leg_mismatch", owner, mismatch.likely, mismatch.worst, mismatch.source, conductances=changes
-            )
+            Unknown("input_leg_mismatch", owner, mismatch.likely, mismatch.worst, mismatch.source, conductances=changes)
         )
 
     def _rejection(self, owner: str, mode: InputMode) -> float:

@@ -1,12 +1,12 @@
 """Chains of legs from one connector to another: first the kinds of legs that fit, then the items that reach."""
 
-from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 
-from ruvak.core.legs.pool import Pool, Way
-from ruvak.core.rig.connectors import Form, fits
-from ruvak.core.rig.part import Connector
+from ruvak.core.legs.pool import Pool, Socket, Way
+from ruvak.core.rig.connectors import SHAPES, Form, fits
 from ruvak.core.rig.rig import Join, KitItem
+from ruvak.core.trace.trace import connector_at
 
 MAX_LEGS_IN_LINE = 3
 
@@ -16,8 +16,8 @@ class Step:
     """A way through a part by one of its entries and one of its exits."""
 
     way: Way
-    entry: Connector
-    exit: Connector
+    entry: Socket
+    exit: Socket
 
 
 @dataclass(frozen=True)
@@ -26,6 +26,7 @@ class Chain:
 
     items: tuple[KitItem, ...]
     joins: tuple[Join, ...]
+    misfits: int
 
     @property
     def length_m(self) -> float:
@@ -33,28 +34,36 @@ class Chain:
         return sum(item.length_m or 0.0 for item in self.items)
 
 
-def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> Iterator[tuple[Step, ...]]:
+def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> list[tuple[Step, ...]]:
     """Sequences of one-in, one-out parts that lead from a connector of form `start` to one of form `goal`.
 
-    Shortest first; no part twice running, no two joined adapters that only turn each other back.
+    Those with least to get first, then the shortest.
     """
+    single = tuple(way for way in pool.ways if len(way.entries) == 1 and len(way.exits) == 1)
+    found = _sequences(frozenset(single), start, goal, most)
+    return sorted(found, key=lambda steps: (sum(not pool.owned(one.way.part) for one in steps), len(steps)))
+
+
+@lru_cache(maxsize=512)
+def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int) -> tuple[tuple[Step, ...], ...]:
+    """Every sequence without a part twice in it; of three pieces in a row at least one of the last two is a lead."""
+    in_order = sorted(ways, key=lambda way: way.part)
     layer: list[tuple[Form, tuple[Step, ...]]] = [(start, ())]
-    if fits(start, goal):
-        yield ()
+    found: list[tuple[Step, ...]] = [()] if fits(start, goal) else []
     for _ in range(most):
         following: list[tuple[Form, tuple[Step, ...]]] = []
         for form, steps in layer:
-            for way in pool.into(form):
-                if len(way.entries) != 1 or len(way.exits) != 1 or way.part.id in {one.way.part.id for one in steps}:
+            for way in in_order:
+                if not fits(form, way.entries[0].form) or any(way == one.way for one in steps):
                     continue
-                step = Step(way, way.entries[0], way.exits[0])
-                if len(steps) > 1 and not any(one.way.part.cables for one in (*steps[-1:], step)):
+                if len(steps) > 1 and not (way.cabled or steps[-1].way.cabled):
                     continue
-                grown = (*steps, step)
-                if fits(step.exit.form, goal):
-                    yield grown
-                following.append((step.exit.form, grown))
+                grown = (*steps, Step(way, way.entries[0], way.exits[0]))
+                if fits(way.exits[0].form, goal):
+                    found.append(grown)
+                following.append((way.exits[0].form, grown))
         layer = following
+    return tuple(found)
 
 
 def filled(
@@ -62,7 +71,7 @@ def filled(
 ) -> Chain | None:
     """The kinds as items that reach together, or None where nothing is long enough. A lead may be lengthened by
     another of its kind where the two plug into each other."""
-    cabled = [index for index, step in enumerate(steps) if step.way.part.cables]
+    cabled = [index for index, step in enumerate(steps) if step.way.cabled]
     if not cabled and need_m > 0.0:
         return None
     picked: list[list[KitItem]] = []
@@ -71,11 +80,11 @@ def filled(
         options = pool.items(step.way.part, taken)
         if not options:
             return None
-        picked.append([min(options, key=lambda item: (item.length_m or 0.0))] if step.way.part.cables else [options[0]])
+        picked.append([min(options, key=lambda item: item.length_m or 0.0)] if step.way.cabled else [options[0]])
         taken |= {picked[-1][0].id}
     if cabled and not _reach(pool, steps, picked, cabled, need_m, used):
         return None
-    return _joined(steps, picked, start, goal)
+    return _joined(pool, steps, picked, start, goal)
 
 
 def _reach(
@@ -94,22 +103,24 @@ def _reach(
     options = pool.items(part, taken)
     reaching = [item for item in options if (item.length_m or 0.0) + others >= need_m - 1e-9]
     if reaching:
-        picked[main] = [min(reaching, key=lambda item: (item.id not in pool.first, not item.owned, item.length_m or 0.0))]
+        picked[main] = [
+            min(reaching, key=lambda item: (item.id not in pool.first, not item.owned, item.length_m or 0.0))
+        ]
         return True
     step = steps[main]
     if not fits(step.exit.form, step.entry.form):
         return False
-    picked[main] = _several(pool, part.id, options, need_m - others)
+    picked[main] = _several(pool, part, options, need_m - others)
     return bool(picked[main])
 
 
-def _several(pool: Pool, part_id: str, options: tuple[KitItem, ...], need_m: float) -> list[KitItem]:
+def _several(pool: Pool, part: str, options: tuple[KitItem, ...], need_m: float) -> list[KitItem]:
     """The fewest, longest first, that reach together; made up ones where the kit runs out. Empty if three do not."""
     chosen: list[KitItem] = []
     left = sorted(options, key=lambda item: -(item.length_m or 0.0))
     while len(chosen) < 3 and sum(item.length_m or 0.0 for item in chosen) < need_m:
         if not left:
-            more = pool.items(pool.parts[part_id], frozenset(i.id for i in (*options, *chosen)))
+            more = pool.items(part, frozenset(i.id for i in (*options, *chosen)))
             left = sorted((i for i in more if not i.owned), key=lambda item: -(item.length_m or 0.0))
             if not left:
                 return []
@@ -118,7 +129,27 @@ def _several(pool: Pool, part_id: str, options: tuple[KitItem, ...], need_m: flo
     return chosen if sum(item.length_m or 0.0 for item in chosen) >= need_m - 1e-9 else []
 
 
-def _joined(steps: tuple[Step, ...], picked: list[list[KitItem]], start: str, goal: str) -> Chain:
+def misfit(one: Form, other: Form) -> int:
+    """How far two mated phone connectors are from made for each other: 0 when they are, 1 for a plug with fewer
+    contacts than the socket (its sleeve joins them), 2 for one with more (a ring is left open)."""
+    plug, socket = (one, other) if SHAPES[one].plug else (other, one)
+    more = len(SHAPES[plug].contacts) - len(SHAPES[socket].contacts)
+    return 0 if more == 0 or socket is Form.COMBO_SOCKET else 2 if more > 0 else 1
+
+
+def _misfits(pool: Pool, steps: tuple[Step, ...], start: str, goal: str) -> int:
+    left = [_form_at(pool, start), *(step.exit.form for step in steps)]
+    right = [*(step.entry.form for step in steps), _form_at(pool, goal)]
+    return sum(misfit(one, other) for one, other in zip(left, right, strict=True) if one and other)
+
+
+def _form_at(pool: Pool, end: str) -> Form | None:
+    """None for an end of a leg that is not in the rig yet; its own search counts that mating."""
+    owner = end.split(".")[0]
+    return connector_at(pool.rig, end).form if owner in pool.rig.owners_by_id else None
+
+
+def _joined(pool: Pool, steps: tuple[Step, ...], picked: list[list[KitItem]], start: str, goal: str) -> Chain:
     items: list[KitItem] = []
     joins: list[Join] = []
     here = start
@@ -128,4 +159,4 @@ def _joined(steps: tuple[Step, ...], picked: list[list[KitItem]], start: str, go
             here = f"{item.id}.{step.exit.id}"
             items.append(item)
     joins.append(Join(a=here, b=goal))
-    return Chain(tuple(items), tuple(joins))
+    return Chain(tuple(items), tuple(joins), _misfits(pool, steps, start, goal))

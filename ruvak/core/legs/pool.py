@@ -4,19 +4,30 @@ from dataclasses import dataclass, field
 from functools import cached_property
 
 from ruvak.core.parts.library import library
-from ruvak.core.rig.check import many_ways
-from ruvak.core.rig.connectors import Form, fits
-from ruvak.core.rig.part import Connector, Part
+from ruvak.core.rig.connectors import Form
+from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import KitItem, Rig
+
+MOST_CONNECTORS = 6
+"""What has more is a multicore: several runs share it, so it is chosen by people, not by the search."""
+
+
+@dataclass(frozen=True)
+class Socket:
+    """What counts of a connector when legs are searched."""
+
+    id: str
+    form: Form
 
 
 @dataclass(frozen=True)
 class Way:
-    """One way through a part: the connector signal enters by and those it leaves by."""
+    """One way through a part: the connectors signal enters by and those it leaves by."""
 
-    part: Part
-    entries: tuple[Connector, ...]
-    exits: tuple[Connector, ...]
+    part: str
+    entries: tuple[Socket, ...]
+    exits: tuple[Socket, ...]
+    cabled: bool
 
 
 @dataclass(frozen=True)
@@ -26,6 +37,7 @@ class Pool:
     rig: Rig
     free: tuple[KitItem, ...]
     first: frozenset[str] = field(default_factory=frozenset)
+    _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
 
     @cached_property
     def parts(self) -> dict[str, Part]:
@@ -38,27 +50,21 @@ class Pool:
         installed = {item.part for item in self.rig.kit if item.installed}
         found = []
         for part in self.parts.values():
-            if part.kind == "gear" or part.id in installed:
+            if part.kind == "gear" or part.id in installed or len(part.connectors) > MOST_CONNECTORS:
                 continue
-            entries = tuple(one for one in part.connectors if one.side != "out")
-            exits = tuple(one for one in part.connectors if one.side != "in")
-            if 0 < len(entries) <= 2 and 0 < len(exits) <= 5:
-                found.append(Way(part, entries, exits))
-        return tuple(sorted(found, key=lambda way: way.part.id not in self._free_of))
+            entries = tuple(Socket(one.id, one.form) for one in part.connectors if one.side != "out")
+            exits = tuple(Socket(one.id, one.form) for one in part.connectors if one.side != "in")
+            if 0 < len(entries) <= 2 and exits:
+                found.append(Way(part.id, entries, exits, bool(part.cables)))
+        return tuple(sorted(found, key=lambda way: way.part not in self._free_of))
 
-    @cached_property
-    def _by_form(self) -> dict[Form, tuple[Way, ...]]:
-        return {
-            form: tuple(way for way in self.ways if any(fits(form, entry.form) for entry in way.entries)) for form in Form
-        }
+    def owned(self, part: str) -> bool:
+        """Whether the kit has a free one, this run's own legs included."""
+        return part in self._free_of
 
-    def into(self, form: Form) -> tuple[Way, ...]:
-        """Ways one of whose entries a connector of this form fits."""
-        return self._by_form[form]
-
-    def items(self, part: Part, used: frozenset[str]) -> tuple[KitItem, ...]:
+    def items(self, part: str, used: frozenset[str]) -> tuple[KitItem, ...]:
         """Free items of a part, own legs and owned ones first, shortest first; else made up ones, to be got."""
-        mine = [item for item in self._free_of.get(part.id, ()) if item.id not in used]
+        mine = [item for item in self._free_of.get(part, ()) if item.id not in used]
         return tuple(mine) or self._to_get(part, used)
 
     @cached_property
@@ -68,13 +74,18 @@ class Pool:
             groups.setdefault(item.part, []).append(item)
         return groups
 
-    def _to_get(self, part: Part, used: frozenset[str]) -> tuple[KitItem, ...]:
-        taken = used | set(self.rig.owners_by_id)
-        number = next(n for n in range(1, 10_000) if f"get-{part.id}-{n}"[:64] not in taken)
-        made = KitItem(id=f"get-{part.id}-{number}"[:64], tag=f"new {number}", part=part.id, owned=False)
-        if not part.cables:
-            return (made,)
-        return tuple(made.model_copy(update={"length_m": length_m}) for length_m in part.stock_lengths_m)
+    def _to_get(self, part: str, used: frozenset[str]) -> tuple[KitItem, ...]:
+        have = self.rig.owners_by_id
+        names = (f"get-{part}-{n}"[:64] for n in range(1, 10_000))
+        return self._made(part, next(name for name in names if name not in have and name not in used))
+
+    def _made(self, part: str, id_: str) -> tuple[KitItem, ...]:
+        if id_ not in self._made_up:
+            lengths = self.parts[part].stock_lengths_m if self.parts[part].cables else (None,)
+            tag = f"new {id_.rsplit('-', 1)[1]}"
+            made = (KitItem(id=id_, tag=tag, part=part, length_m=length, owned=False) for length in lengths)
+            self._made_up[id_] = tuple(made)
+        return self._made_up[id_]
 
 
 def pool_for(rig: Rig, run_id: str | None = None, taken: frozenset[str] = frozenset()) -> Pool:
@@ -84,10 +95,6 @@ def pool_for(rig: Rig, run_id: str | None = None, taken: frozenset[str] = frozen
     free = tuple(
         item
         for item in rig.kit
-        if item.id not in used and not item.installed and not (many_ways(rig.part_of(item.id)) and _is_multicore(rig, item))
+        if item.id not in used and not item.installed and len(rig.part_of(item.id).connectors) <= MOST_CONNECTORS
     )
     return Pool(rig, free, frozenset(own))
-
-
-def _is_multicore(rig: Rig, item: KitItem) -> bool:
-    return len(rig.part_of(item.id).connectors) > 6

@@ -5,11 +5,10 @@ from dataclasses import dataclass
 from itertools import islice
 
 from ruvak.core.legs.chains import Chain, Step, filled, kinds
-from ruvak.core.legs.pool import Pool, Way
+from ruvak.core.legs.pool import Pool, Socket, Way
 from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import Form, fits
 from ruvak.core.rig.edits import Op, PutKit, PutPart
-from ruvak.core.rig.part import Connector
 from ruvak.core.rig.rig import Join, KitItem, Rig
 from ruvak.core.trace.trace import connector_at
 
@@ -20,10 +19,11 @@ EACH_WAY = 6
 
 @dataclass(frozen=True)
 class Route:
-    """A complete wiring: the legs in order of use, and the joins."""
+    """A complete wiring: the legs in order of use, and the joins. `misfits`: see chains.misfit."""
 
     items: tuple[KitItem, ...]
     joins: tuple[Join, ...]
+    misfits: int = 0
 
     @property
     def to_get(self) -> int:
@@ -51,9 +51,11 @@ def best_routes(
     return tuple(sorted(found, key=lambda route: simplicity(route))[:most])
 
 
-def simplicity(route: Route) -> tuple[int, int, float]:
-    """Smaller is simpler."""
-    return route.to_get, len(route.items), sum(item.length_m or 0.0 for item in route.items)
+def simplicity(route: Route) -> tuple[int, float, float]:
+    """Smaller is simpler: little to get; few pieces, a box counting as two and a misfit as half; little lead."""
+    boxes = sum(item.length_m is None for item in route.items)
+    pieces = len(route.items) + 0.5 * boxes + 0.5 * route.misfits
+    return route.to_get, pieces, sum(item.length_m or 0.0 for item in route.items)
 
 
 def put_ops(rig: Rig, items: tuple[KitItem, ...]) -> list[Op]:
@@ -115,17 +117,21 @@ def _same_kinds(
 
 def _twins(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
     """One lead or box with two ways through, perhaps with the same adapters or leads behind both."""
-    for way in pool.into(_form(pool, sources[0])):
+    for way in pool.ways:
         if len(way.entries) != 2 or len(way.exits) != 2:
             continue
-        for item in _items(pool, way, need_m):
-            starts = [(f"{item.id}.{exit_.id}", exit_.form) for exit_ in way.exits]
-            joins = tuple(
-                Join(a=end, b=f"{item.id}.{entry.id}") for end, entry in zip(sources, way.entries, strict=True)
-            )
-            if not all(fits(_form(pool, end), e.form) for end, e in zip(sources, way.entries, strict=True)):
-                continue
-            yield from _onward(pool, item, joins, starts, goals, need_m - (item.length_m or 0.0))
+        yield from islice(_twins_by(pool, way, sources, goals, need_m), EACH_WAY)
+
+
+def _twins_by(pool: Pool, way: Way, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+    for item in _items(pool, way, need_m):
+        starts = [(f"{item.id}.{exit_.id}", exit_.form) for exit_ in way.exits]
+        for joins, leads, reached_m in _gathered(pool, item, way.entries, sources):
+            taken = {lead.id for lead in leads}
+            left_m = need_m - (item.length_m or 0.0) - reached_m
+            for route in islice(_onward(pool, item, joins, starts, goals, left_m), 2):
+                if not taken & {one.id for one in route.items}:
+                    yield Route((*leads, *route.items), route.joins, route.misfits)
 
 
 def _forked(pool: Pool, source: str, goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
@@ -145,7 +151,7 @@ def _forked_by(pool: Pool, way: Way, source: str, goals: tuple[str, ...], need_m
             left_m = need_m - (item.length_m or 0.0) - lead_in.length_m
             for route in islice(_onward(pool, item, lead_in.joins, starts, goals, left_m), 2):
                 if not {one.id for one in lead_in.items} & {one.id for one in route.items}:
-                    yield Route((*lead_in.items, *route.items), route.joins)
+                    yield Route((*lead_in.items, *route.items), route.joins, lead_in.misfits + route.misfits)
 
 
 def _onward(
@@ -169,7 +175,7 @@ def _onward(
             chains.append(chain)
         if len(chains) == len(goals):
             route = _together(chains)
-            yield Route((item, *route.items), (*joins, *route.joins))
+            yield Route((item, *route.items), (*joins, *route.joins), route.misfits)
 
 
 def _merged(pool: Pool, sources: tuple[str, ...], goal: str, need_m: float) -> Iterator[Route]:
@@ -187,11 +193,11 @@ def _merged_by(pool: Pool, way: Way, sources: tuple[str, ...], goal: str, need_m
             left_m = max(0.0, need_m - (item.length_m or 0.0) - reached_m)
             used = frozenset({item.id, *(lead.id for lead in leads)})
             for line in islice(_lines(pool, onward, (goal, _form(pool, goal)), left_m, used, 2), 2):
-                yield Route((*leads, item, *line.items), (*joins, *line.joins))
+                yield Route((*leads, item, *line.items), (*joins, *line.joins), line.misfits)
 
 
 def _gathered(
-    pool: Pool, item: KitItem, entries: tuple[Connector, ...], sources: tuple[str, ...]
+    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[str, ...]
 ) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
     """The sources into the entries in order, straight or each by one short lead of the same kind."""
     first = (sources[0], _form(pool, sources[0]))
@@ -214,7 +220,7 @@ def _gathered(
 def _items(pool: Pool, way: Way, need_m: float) -> tuple[KitItem, ...]:
     """The best of a part: one that reaches by itself, and the shortest."""
     options = pool.items(way.part, frozenset())
-    if not way.part.cables:
+    if not way.cabled:
         return options[:1]
     reaching = [item for item in options if (item.length_m or 0.0) >= need_m]
     shortest = min(options, key=lambda item: item.length_m or 0.0)
@@ -225,4 +231,5 @@ def _together(chains: list[Chain]) -> Route:
     return Route(
         tuple(item for chain in chains for item in chain.items),
         tuple(join for chain in chains for join in chain.joins),
+        sum(chain.misfits for chain in chains),
     )

@@ -8,8 +8,8 @@ from ruvak.core.analyse import Analysis, RunAnalysis, alone, analyse, glance, pr
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.judge.rule import active
 from ruvak.core.judge.sentences import number, signed
-from ruvak.core.parts.library import library
 from ruvak.core.legs.routes import Route, simplicity
+from ruvak.core.parts.library import library
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.remedies.remedy import Effect, Figures, Needed, Remedy
 from ruvak.core.remedies.settings import settings_edits
@@ -81,7 +81,7 @@ class _Search:
         What only adds pieces to a wiring that is clear already is not looked at.
         """
         clear: list[tuple[tuple[str, ...], Counter[str]]] = []
-        promising: list[tuple[tuple[int, int, int, int, float], Route]] = []
+        promising: list[tuple[tuple[int, int, int, float, float], Route]] = []
         for route in paths(self.rig, self.run):
             goals = tuple(join.b for join in route.joins if join.b.split(".")[0] not in {i.id for i in route.items})
             parts = Counter(item.part for item in route.items)

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown
+from ruvak.core.circuit.circuit import Circuit, Receiver
 from ruvak.core.solve.network import EARTH, Complexes, Floats
-from ruvak.core.solve.solver import Solution, solve
+from ruvak.core.solve.solver import Solution, System
 
 REFERENCE_HZ = 1000.0
 ABSENT_OHM = 1e9
@@ -41,8 +41,8 @@ def drive_emfs(circuit: Circuit) -> Floats:
     return emfs
 
 
-def gains(circuit: Circuit) -> Gains:
-    """Solves the circuit once at the reference frequency, with adjoints for every receiver's two legs."""
+def gains(circuit: Circuit, system: System) -> Gains:
+    """Solves the circuit's system at the reference frequency, with adjoints for every receiver's two legs."""
     emfs = drive_emfs(circuit)
     legs = np.zeros((circuit.network.size, 2 * len(circuit.receivers)))
     for index, receiver in enumerate(circuit.receivers):
@@ -50,12 +50,9 @@ def gains(circuit: Circuit) -> Gains:
             for at, weight in ((node, 1.0), (receiver.reference, -1.0)):
                 if at != EARTH:
                     legs[at, column] += weight
-    solution = solve(circuit.network, np.array([REFERENCE_HZ]), emfs, legs)
+    solution = system.solve(np.array([REFERENCE_HZ]), emfs, legs)
     nominal = received(circuit, solution)[0]
-    effects = np.zeros((len(circuit.unknowns), len(circuit.receivers), len(circuit.drives)), dtype=np.complex128)
-    for row, unknown in enumerate(circuit.unknowns):
-        for column, receiver in enumerate(circuit.receivers):
-            effects[row, column] = _effect(circuit, solution, emfs, unknown, column, receiver)
+    effects = _effects(circuit, solution, emfs)
     impedances = np.zeros((len(circuit.receivers), 3))
     for index in range(len(circuit.receivers)):
         hot, cold = solution.adjoints[0][:, 2 * index], solution.adjoints[0][:, 2 * index + 1]
@@ -72,6 +69,11 @@ def _loads(circuit: Circuit, solution: Solution) -> Floats:
     for column, drive in enumerate(circuit.drives):
         legs = 2.0 if drive.output.type == "balanced" and drive.output.topology != "impedance" else 1.0
         found = [ABSENT_OHM]
+        nodes = [circuit.node_of[f"{drive.gear}.{channel.hot}"] for channel in drive.output.channels]
+        if len(set(nodes)) < len(nodes):
+            # A left/mono socket adds its own two sides; what they make of each other is how it is built.
+            loads[column] = ABSENT_OHM
+            continue
         for branch, gain in drive.branch_gains:
             ampere = solution.unknowns[0, circuit.network.node_count + branch, column]
             if gain and abs(ampere) > abs(gain) / ABSENT_OHM:
@@ -103,29 +105,32 @@ def _leg_volts(solution: Solution, receiver: Receiver) -> tuple[Complexes, Compl
 
 
 def _at(values: Complexes, node: int) -> Complexes:
+    """(frequencies, columns) of one node; zeros for the reference."""
     if node == EARTH:
         return np.zeros((values.shape[0], values.shape[2]), dtype=np.complex128)
     picked: Complexes = values[:, node]
     return picked
 
 
-def _effect(
-    circuit: Circuit, solution: Solution, emfs: Floats, unknown: Unknown, index: int, receiver: Receiver
-) -> Complexes:
-    hot, cold = solution.adjoints[:, :, 2 * index], solution.adjoints[:, :, 2 * index + 1]
-    fall = float(rejection_fall(receiver, np.array([REFERENCE_HZ]))[0])
-    y = (hot - cold + 0.5 * receiver.stated_rejection * fall * (hot + cold))[:, :, None]
+def _effects(circuit: Circuit, solution: Solution, emfs: Floats) -> Complexes:
+    """What a unit of each unknown adds to each gain: (unknowns, receivers, drives)."""
+    receivers = circuit.receivers
+    fall = np.array([float(rejection_fall(one, np.array([REFERENCE_HZ]))[0]) for one in receivers])
+    stated = np.array([one.stated_rejection for one in receivers])
+    hot, cold = solution.adjoints[:, :, 0::2], solution.adjoints[:, :, 1::2]
+    y = hot - cold + 0.5 * (stated * fall) * (hot + cold)
     x = solution.unknowns
-    change = np.zeros(x.shape[2], dtype=np.complex128)
-    for number, siemens in unknown.conductances:
-        a, b, _ = circuit.network.conductances[number]
-        change -= siemens * ((_at(y, a) - _at(y, b)) * (_at(x, a) - _at(x, b)))[0]
-    for branch, ohm in unknown.branch_ohms:
-        row = circuit.network.node_count + branch
-        change += ohm * y[0, row] * x[0, row]
-    for branch, relative in unknown.emfs:
-        change -= relative * y[0, circuit.network.node_count + branch] * emfs[branch]
-    if unknown.receiver == index:
-        hot_v, cold_v = _leg_volts(solution, receiver)
-        change += fall * 0.5 * (hot_v + cold_v)[0]
-    return change
+    rows = circuit.network.node_count
+    effects = np.zeros((len(circuit.unknowns), len(receivers), len(circuit.drives)), dtype=np.complex128)
+    for change, unknown in zip(effects, circuit.unknowns, strict=True):
+        for number, siemens in unknown.conductances:
+            a, b, _ = circuit.network.conductances[number]
+            change -= siemens * np.outer((_at(y, a) - _at(y, b))[0], (_at(x, a) - _at(x, b))[0])
+        for branch, ohm in unknown.branch_ohms:
+            change += ohm * np.outer(y[0, rows + branch], x[0, rows + branch])
+        for branch, relative in unknown.emfs:
+            change -= relative * np.outer(y[0, rows + branch], emfs[branch])
+        if unknown.receiver is not None:
+            hot_v, cold_v = _leg_volts(solution, receivers[unknown.receiver])
+            change[unknown.receiver] += fall[unknown.receiver] * 0.5 * (hot_v + cold_v)[0]
+    return effects

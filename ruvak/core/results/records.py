@@ -69,11 +69,16 @@ class Levels(Record):
 
 
 class Response(Record):
-    """Level against frequency, in dB relative to 1 kHz, for what arrives strongest; floor-limited."""
+    """Level against frequency, in dB relative to 1 kHz, for what arrives strongest; floor-limited.
+
+    `own_db`: the same of the source by itself, where it has a voice of its own (a pickup); corners and losses are
+    then counted from there.
+    """
 
     of: str
     frequencies_hz: tuple[float, ...]
     level_db: tuple[float, ...]
+    own_db: tuple[float, ...] | None
     low_3db_hz: float | None
     high_3db_hz: float | None
     loss_10k_db: float

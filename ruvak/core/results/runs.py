@@ -18,9 +18,10 @@ from ruvak.core.results.sums import (
     peak_volts,
     programme_gain,
 )
+from ruvak.core.results.voice import own_gains
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.solve.network import Complexes
-from ruvak.core.solve.solver import solve
+from ruvak.core.solve.solver import System
 from ruvak.core.trace.trace import Trace
 from ruvak.core.units import dbu_from_volts, floored_db, volts_from_dbu
 
@@ -28,11 +29,13 @@ Group = tuple[int, ...]
 """Numbers of one source's drives."""
 
 
-def run_results(rig: Rig, traced: Trace, circuit: Circuit, swept: bool = True) -> tuple[RunResult, ...]:
-    """Every run of the rig, in its order, from one solved network. `swept`: with the response over frequency."""
+def run_results(
+    rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...] = THIRD_OCTAVES_HZ
+) -> tuple[RunResult, ...]:
+    """Every run of the rig, in its order, from one solved network; the response at `sweep_hz`."""
     if not rig.runs:
         return ()
-    reader = _Reader(rig, traced, circuit, swept)
+    reader = _Reader(rig, traced, circuit, sweep_hz)
     return tuple(reader.run(run) for run in rig.runs)
 
 
@@ -52,14 +55,14 @@ class _Heard:
 
 
 class _Reader:
-    def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, swept: bool) -> None:
+    def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...]) -> None:
         self.rig, self.traced, self.circuit = rig, traced, circuit
-        self.gains: Gains = gains(circuit)
-        self.sweep: Complexes | None = None
-        if swept:
-            none = np.zeros((circuit.network.size, 0))
-            sweep = solve(circuit.network, np.array(THIRD_OCTAVES_HZ), drive_emfs(circuit), none)
-            self.sweep = received(circuit, sweep)
+        system = System(circuit.network)
+        self.gains: Gains = gains(circuit, system)
+        self.sweep_hz = sweep_hz
+        none = np.zeros((circuit.network.size, 0))
+        sweep = system.solve(np.array(sweep_hz), drive_emfs(circuit), none)
+        self.sweep: Complexes = received(circuit, sweep)
 
     def run(self, run: Run) -> RunResult:
         groups = sources_of(self.rig, self.traced, self.circuit, run)
@@ -111,9 +114,7 @@ class _Reader:
 
     def _channels(self, heard: _Heard) -> tuple[tuple[int, str], ...]:
         return tuple(
-            (number, self.circuit.drives[drive].channel)
-            for number, group in enumerate(heard.groups)
-            for drive in group
+            (number, self.circuit.drives[drive].channel) for number, group in enumerate(heard.groups) for drive in group
         )
 
     def _input(self, groups: tuple[Group, ...], number: int) -> InputResult:
@@ -164,16 +165,15 @@ class _Reader:
 
     def _response(self, group: Group, number: int, nominal: Complexes, effects: Complexes) -> Response | None:
         """Follows the centre where it survives, else the louder side."""
-        if self.sweep is None or not any(
-            arrives(complex(nominal[i]), effects[:, i], self.circuit.unknowns) for i in range(len(group))
-        ):
+        if not any(arrives(complex(nominal[i]), effects[:, i], self.circuit.unknowns) for i in range(len(group))):
             return None
         names = [drive.channel for drive in self._drives(group)]
         louder = int(np.argmax(np.abs(nominal)))
+        own = own_gains(self.rig, self.circuit.drives[group[louder]], self.sweep_hz)
         if abs(nominal.sum()) > 0.5 * abs(nominal[louder]):
             of = "centre" if len(group) == 2 else names[0]
-            return response(of, self.sweep[:, number, list(group)].sum(axis=1))
-        return response(names[louder], self.sweep[:, number, group[louder]])
+            return response(of, self.sweep[:, number, list(group)].sum(axis=1), self.sweep_hz, own)
+        return response(names[louder], self.sweep[:, number, group[louder]], self.sweep_hz, own)
 
     def _mixes(self, groups: tuple[Group, ...], receivers: tuple[int, ...]) -> tuple[MixResult, ...]:
         found = []

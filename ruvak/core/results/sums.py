@@ -9,6 +9,8 @@ from ruvak.core.results.records import ChannelGain, NullReason, Residue, Sum
 from ruvak.core.solve.network import Complexes
 from ruvak.core.units import FLOOR_DB, floored_db, ratio_from_db
 
+SILENT_BELOW_DB = -75.0
+"""No pad or transformer in a run loses this much on purpose; what is left is a shared contact's residue: common practice."""
 LOST_BELOW_LOUDER_DB = 40.0
 """A channel this far below the other is a residue: polarity means nothing there."""
 
@@ -25,9 +27,9 @@ def worst_size(nominal: complex, effects: Complexes, unknowns: tuple[Unknown, ..
 
 
 def arrives(nominal: complex, effects: Complexes, unknowns: tuple[Unknown, ...]) -> bool:
-    """Whether more than a residue comes through: more than the floor, and more than the unknowns would make."""
+    """Whether more than a residue comes through: something to hear, and more than the unknowns would make."""
     residue = likely_size(0.0, effects, unknowns)
-    return floored_db(abs(nominal)) > FLOOR_DB and abs(nominal) > residue
+    return floored_db(abs(nominal)) > SILENT_BELOW_DB and abs(nominal) > residue
 
 
 def channel_gains(

@@ -79,7 +79,7 @@ class Edit(Record):
     """One thing a person did: its words and the operations, in order."""
 
     label: Label
-    ops: tuple[Op, ...] = Field(min_length=1, max_length=500)
+    ops: tuple[Op, ...] = Field(min_length=1, max_length=5000)
 
 
 def apply(rig: Rig, edit: Edit) -> Rig:

@@ -4,6 +4,7 @@ The matrix is A(w) = A0 + j w A1 with one sparsity pattern, assembled once (Ho, 
 nodal approach to network analysis", IEEE Trans. Circuits and Systems CAS-22, 1975).
 """
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
@@ -13,6 +14,9 @@ from scipy.sparse.linalg import splu
 from ruvak.core.errors import SingularNetwork
 from ruvak.core.solve.islands import islands
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Network
+
+SMALL = 100
+"""Up to this many unknowns a full matrix is solved faster than a sparse one; one run alone has about fifty."""
 
 
 @dataclass(frozen=True)
@@ -28,82 +32,92 @@ class Solution:
     adjoints: Complexes
 
 
-class _Entries:
-    """Coordinates and values of A0 and A1 as they are stamped."""
-
-    def __init__(self) -> None:
-        self.rows: list[int] = []
-        self.columns: list[int] = []
-        self.constant: list[float] = []
-        self.slope: list[float] = []
-
-    def add(self, row: int, column: int, constant: float, slope: float = 0.0) -> None:
-        if row != EARTH and column != EARTH:
-            self.rows.append(row)
-            self.columns.append(column)
-            self.constant.append(constant)
-            self.slope.append(slope)
-
-    def admittance(self, a: int, b: int, siemens: float, farad: float) -> None:
-        for row, column, sign in ((a, a, 1), (b, b, 1), (a, b, -1), (b, a, -1)):
-            self.add(row, column, sign * siemens, sign * farad)
-
-
-def solve(network: Network, frequencies_hz: Floats, emfs: Floats, functionals: Floats) -> Solution:
-    """Solves for each column of `emfs` (branches, k) and each functional (size, m) at every frequency.
+class System:
+    """A network assembled once, to be solved at any frequencies.
 
     Raises SingularNetwork naming the nodes that nothing ties to the reference.
     """
-    if loose := islands(network):
-        raise SingularNetwork(tuple(network.node_names[node] for group in loose for node in group))
-    entries = _stamped(network)
-    shape = (network.size, network.size)
-    # Explicit zeros keep one pattern for A0 and A1, so only the data change with frequency.
-    where = (np.array(entries.rows, dtype=np.int64), np.array(entries.columns, dtype=np.int64))
-    both = np.array(entries.constant) + 1j * np.array(entries.slope)
-    pattern = sparse.coo_matrix((both, where), shape=shape, dtype=np.complex128).tocsc()
-    constant, slope = pattern.data.real.copy(), pattern.data.imag.copy()
-    right = np.zeros((network.size, emfs.shape[1]), dtype=np.complex128)
-    right[network.node_count : network.node_count + network.branch_count] = -emfs
-    unknowns = np.empty((len(frequencies_hz), network.size, emfs.shape[1]), dtype=np.complex128)
-    adjoints = np.empty((len(frequencies_hz), network.size, functionals.shape[1]), dtype=np.complex128)
-    targets = functionals.astype(np.complex128)
-    for index, frequency_hz in enumerate(frequencies_hz):
-        data = constant + 1j * (2.0 * np.pi * frequency_hz) * slope
-        factors = splu(sparse.csc_matrix((data, pattern.indices, pattern.indptr), shape=shape))
-        if right.shape[1]:
-            unknowns[index] = factors.solve(right)
-        if targets.shape[1]:
-            adjoints[index] = factors.solve(targets, trans="T")  # type: ignore[call-overload]
-    return Solution(frequencies_hz=frequencies_hz, unknowns=unknowns, adjoints=adjoints)
+
+    def __init__(self, network: Network) -> None:
+        if loose := islands(network):
+            raise SingularNetwork(tuple(network.node_names[node] for group in loose for node in group))
+        self.network = network
+        rows, columns, constant, slope = (np.array(column) for column in zip(*_stamps(network), strict=True))
+        inside = (rows != EARTH) & (columns != EARTH)
+        where = (rows[inside].astype(np.int64), columns[inside].astype(np.int64))
+        # Explicit zeros keep one pattern for A0 and A1, so only the data change with frequency.
+        both = constant[inside] + 1j * slope[inside]
+        pattern = sparse.coo_matrix((both, where), shape=self._shape, dtype=np.complex128).tocsc()
+        self._indices, self._indptr = pattern.indices, pattern.indptr
+        self._constant, self._slope = pattern.data.real.copy(), pattern.data.imag.copy()
+
+    @property
+    def _shape(self) -> tuple[int, int]:
+        return self.network.size, self.network.size
+
+    def solve(self, frequencies_hz: Floats, emfs: Floats, functionals: Floats) -> Solution:
+        """For each column of `emfs` (branches, k) and each functional (size, m), at every frequency."""
+        network = self.network
+        right = np.zeros((network.size, emfs.shape[1]), dtype=np.complex128)
+        right[network.node_count : network.node_count + network.branch_count] = -emfs
+        unknowns = np.empty((len(frequencies_hz), network.size, emfs.shape[1]), dtype=np.complex128)
+        adjoints = np.empty((len(frequencies_hz), network.size, functionals.shape[1]), dtype=np.complex128)
+        targets = functionals.astype(np.complex128)
+        if network.size <= SMALL:
+            matrices = self._dense(frequencies_hz)
+            unknowns[:] = np.linalg.solve(matrices, right)
+            adjoints[:] = np.linalg.solve(matrices.transpose(0, 2, 1), targets)
+            return Solution(frequencies_hz=frequencies_hz, unknowns=unknowns, adjoints=adjoints)
+        for index, frequency_hz in enumerate(frequencies_hz):
+            data = self._constant + 1j * (2.0 * np.pi * frequency_hz) * self._slope
+            factors = splu(sparse.csc_matrix((data, self._indices, self._indptr), shape=self._shape))
+            if right.shape[1]:
+                unknowns[index] = factors.solve(right)
+            if targets.shape[1]:
+                adjoints[index] = factors.solve(targets, trans="T")  # type: ignore[call-overload]
+        return Solution(frequencies_hz=frequencies_hz, unknowns=unknowns, adjoints=adjoints)
+
+    def _dense(self, frequencies_hz: Floats) -> Complexes:
+        """All matrices at once, (frequencies, size, size)."""
+        constant, slope = (
+            sparse.csc_matrix((data, self._indices, self._indptr), shape=self._shape).toarray()
+            for data in (self._constant, self._slope)
+        )
+        matrices: Complexes = constant + 2j * np.pi * frequencies_hz[:, None, None] * slope
+        return matrices
 
 
-def _stamped(network: Network) -> _Entries:
-    entries = _Entries()
+def solve(network: Network, frequencies_hz: Floats, emfs: Floats, functionals: Floats) -> Solution:
+    """Assembles and solves once; see System."""
+    return System(network).solve(frequencies_hz, emfs, functionals)
+
+
+_Stamp = tuple[int, int, float, float]
+"""Row, column, constant part, part that grows with j w."""
+
+
+def _stamps(network: Network) -> Iterable[_Stamp]:
     for a, b, siemens in network.conductances:
-        entries.admittance(a, b, siemens, 0.0)
+        yield from ((a, a, siemens, 0.0), (b, b, siemens, 0.0), (a, b, -siemens, 0.0), (b, a, -siemens, 0.0))
     for a, b, farad in network.capacitances:
-        entries.admittance(a, b, 0.0, farad)
+        yield from ((a, a, 0.0, farad), (b, b, 0.0, farad), (a, b, 0.0, -farad), (b, a, 0.0, -farad))
     row = network.node_count
     for bundle in network.bundles:
         for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
-            for node, sign in ((a, 1.0), (b, -1.0)):
-                entries.add(node, row + k, sign)
-                entries.add(row + k, node, sign)
-            entries.add(row + k, row + k, -ohm)
+            branch = row + k
+            yield from ((a, branch, 1.0, 0.0), (branch, a, 1.0, 0.0), (b, branch, -1.0, 0.0), (branch, b, -1.0, 0.0))
+            yield branch, branch, -ohm, 0.0
             for m, henry in enumerate(bundle.henry[k]):
-                entries.add(row + k, row + m, 0.0, -henry)
+                if henry:
+                    yield branch, row + m, 0.0, -henry
         row += len(bundle.a)
     for coil in network.transformers:
         for node, weight in ((coil.p, 1.0), (coil.q, -1.0), (coil.s, -coil.ratio), (coil.t, coil.ratio)):
-            entries.add(node, row, weight)
-            entries.add(row, node, weight)
+            yield from ((node, row, weight, 0.0), (row, node, weight, 0.0))
         row += 1
     for stage in network.amplifiers:
         for node, weight in ((stage.s, 1.0), (stage.t, -1.0)):
-            entries.add(node, row, weight)
-            entries.add(row, node, weight)
+            yield from ((node, row, weight, 0.0), (row, node, weight, 0.0))
         for node, weight in ((stage.p, -stage.gain), (stage.q, stage.gain)):
-            entries.add(row, node, weight)
+            yield row, node, weight, 0.0
         row += 1
-    return entries

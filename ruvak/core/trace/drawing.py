@@ -1,5 +1,6 @@
 """A run as it is drawn: pieces in columns, connectors in lanes, every contact, and the links between them."""
 
+from itertools import pairwise
 from typing import Literal
 
 from ruvak.core.rig.connectors import Form
@@ -118,7 +119,7 @@ def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> 
                 if contact in own[piece.owner]:
                     groups.setdefault(own[piece.owner][contact], []).append(contact)
             for group in groups.values():
-                found += [Link("wire", a, b, piece.id) for a, b in zip(group, group[1:], strict=False)]
+                found += [Link("wire", a, b, piece.id) for a, b in pairwise(group)]
     return found
 
 

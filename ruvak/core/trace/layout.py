@@ -131,7 +131,10 @@ class Layout:
 
     def _points(self) -> set[str]:
         shown = {
-            f"{end}.{contact}" for place in self.places for end in (*place.ins, *place.outs) for contact in self.contacts(end)
+            f"{end}.{contact}"
+            for place in self.places
+            for end in (*place.ins, *place.outs)
+            for contact in self.contacts(end)
         }
         for leg in self.run.legs:
             shown |= _inner_nodes(self.rig, leg, shown)
@@ -153,7 +156,8 @@ def _shown_ends(rig: Rig, run: Run, leg: str) -> list[str]:
 
 
 def inside_links(part: Part, screens: bool = True) -> list[Link]:
-    """What joins two points of a part, components included; screens may be left out: all ways of a multicore share one."""
+    """What joins two points of a part, components included; a screen that all ways of a multicore share may be left
+    out."""
     links = [Link("wire", wire.a, wire.b, part.id) for wire in part.wires]
     for cable in part.cables:
         for core in cable.conductors:

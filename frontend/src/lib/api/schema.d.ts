@@ -177,6 +177,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What typed lines mean, with legs chosen and solved. */
+        post: operations["entry_read_lines_rigs__rig_id__lines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/input-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an input list means, row by row. */
+        post: operations["entry_read_input_list_rigs__rig_id__input_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/runs/{run_id}/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What could stand at a place among a run's legs. */
+        get: operations["entry_list_choices_rigs__rig_id__runs__run_id__choices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/runs/{run_id}/legs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The run with other legs, plugged as far as they fit, solved. */
+        post: operations["entry_rewire_run_rigs__rig_id__runs__run_id__legs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -364,6 +432,8 @@ export interface components {
         /**
          * Balance
          * @description What really is balanced: impedance of each leg to the input's reference at 1 kHz, whatever the plugs are.
+         *
+         *     An unbalanced input's cold is its own reference, 0 ohm, and counts as joined to the screen.
          */
         Balance: {
             /** Hot Ohm */
@@ -385,14 +455,25 @@ export interface components {
             verdict: "balanced" | "unbalanced" | "two_signals" | "open" | "shorted";
         };
         /**
+         * BalancedChannel
+         * @description One signal of a balanced output and the two contacts it leaves by.
+         */
+        BalancedChannel: {
+            /** Id */
+            id: string;
+            /** Hot */
+            hot: string;
+            /** Cold */
+            cold: string;
+        };
+        /**
          * BalancedInput
          * @description A differential receiver: takes hot minus cold, and a little of what both carry.
          */
         BalancedInput: {
             /**
-             * Type
-             * @default balanced
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             type: "balanced";
             /** Id */
@@ -414,6 +495,103 @@ export interface components {
             mode_setting: string | null;
             /** Modes */
             modes: components["schemas"]["InputMode"][];
+            /**
+             * Signal
+             * @default null
+             */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+        };
+        /**
+         * BalancedOutput
+         * @description Two legs a channel, each through `leg_ohm`; what their emfs stand on is the topology.
+         *
+         *     active: +E/2 and -E/2 from g. impedance: E on hot alone, cold to g through the same impedance. cross-coupled:
+         *     +E/2 and -E/2 from a midpoint that `common_ohm` ties to g. floating (a transformer or a coil): from a midpoint
+         *     that only `winding_f` ties to g. E is the open-circuit level between the legs, and what peak_dbu counts.
+         */
+        BalancedOutput: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "balanced";
+            /** Id */
+            id: string;
+            /** Connectors */
+            connectors: string[];
+            /** Channels */
+            channels: components["schemas"]["BalancedChannel"][];
+            /**
+             * Topology
+             * @enum {string}
+             */
+            topology: "active" | "impedance" | "cross-coupled" | "floating";
+            leg_ohm: components["schemas"]["Value"];
+            /** Leg Mismatch */
+            leg_mismatch: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /** @default null */
+            common_ohm: components["schemas"]["Value"] | null;
+            /**
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "counted in the stray capacitance"
+             *     }
+             */
+            winding_f: components["schemas"]["Value"];
+            peak_dbu: components["schemas"]["Value"];
+            /** @default null */
+            nominal_dbu: components["schemas"]["Value"] | null;
+            /**
+             * Channel Match Db
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "one channel"
+             *     }
+             */
+            channel_match_db: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /**
+             * Level Setting
+             * @default null
+             */
+            level_setting: string | null;
+            /**
+             * Mono Setting
+             * @default null
+             */
+            mono_setting: string | null;
+            /** @default null */
+            min_load_ohm: components["schemas"]["Value"] | null;
+            /**
+             * Signal
+             * @default null
+             */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+        };
+        /**
+         * Buffer
+         * @description An amplifier stage: what stands between a and b, times the gain, drives c against d. Nothing goes back.
+         */
+        Buffer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "buffer";
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** C */
+            c: string;
+            /** D */
+            d: string;
+            input_ohm: components["schemas"]["Value"];
+            output_ohm: components["schemas"]["Value"];
+            gain_db: components["schemas"]["Value"];
         };
         /**
          * Cable
@@ -447,19 +625,29 @@ export interface components {
         };
         /**
          * Channel
-         * @description One signal of an output: its short name ("L", "R", or "1") and the contact it leaves by.
+         * @description One signal of an unbalanced output: its short name ("L", "R", or "1") and the contact it leaves by.
+         *
+         *     `inner`: where the emf and its impedance end, if more stands between there and the contact (a pickup's volume
+         *     control and capacitance); those are elements of the part.
          */
         Channel: {
             /** Id */
             id: string;
             /** Hot */
             hot: string;
+            /**
+             * Inner
+             * @default null
+             */
+            inner: string | null;
         };
         /**
          * ChannelGain
-         * @description How one channel of the source arrives. `in_phase` is None when nothing but a residue does.
+         * @description How one channel of a source arrives. `in_phase` is None when nothing but a residue does.
          */
         ChannelGain: {
+            /** Source */
+            source: number;
             /** Channel */
             channel: string;
             /** Gain Db */
@@ -523,13 +711,19 @@ export interface components {
              * Side
              * @enum {string}
              */
-            side: "in" | "out";
+            side: "in" | "out" | "both";
             /** @default null */
             contact_ohm: components["schemas"]["Value"] | null;
+            /**
+             * Ring
+             * @default open
+             * @enum {string}
+             */
+            ring: "open" | "sleeve";
         };
         /**
          * DrawnConductor
-         * @description All points of this run on one piece of metal, and what it is to source and destination.
+         * @description All points of this run on one piece of its own metal, and what it is to source and destination.
          */
         DrawnConductor: {
             /** Id */
@@ -565,7 +759,7 @@ export interface components {
              * Type
              * @enum {string}
              */
-            type: "resistor" | "capacitor" | "transformer";
+            type: "resistor" | "capacitor" | "inductor" | "transformer" | "buffer";
             /** Owner */
             owner: string;
             /** Points */
@@ -592,9 +786,11 @@ export interface components {
         };
         /**
          * DrawnPiece
-         * @description Gear at an end, or a leg. `column` counts joins from the source.
+         * @description Gear at an end, or a leg. `column` counts joins from the source; `id` is unique even where one device is both.
          */
         DrawnPiece: {
+            /** Id */
+            id: string;
             /** Owner */
             owner: string;
             /**
@@ -606,6 +802,8 @@ export interface components {
             name: string;
             /** Length M */
             length_m: number | null;
+            /** Installed */
+            installed: boolean;
             /** Column */
             column: number;
             /** Ins */
@@ -663,7 +861,7 @@ export interface components {
          * @description What a connector is, by shape and gender.
          * @enum {string}
          */
-        Form: "xlr3-female" | "xlr3-male" | "ts35-plug" | "trs35-plug" | "trs35-socket" | "ts635-plug" | "ts635-socket" | "trs635-plug" | "trs635-socket" | "rca-plug" | "rca-socket";
+        Form: "xlr3-female" | "xlr3-male" | "xlr5-female" | "xlr5-male" | "ts35-plug" | "ts35-socket" | "trs35-plug" | "trs35-socket" | "trrs35-plug" | "trrs35-socket" | "ts635-plug" | "ts635-socket" | "trs635-plug" | "trs635-socket" | "combo-socket" | "rca-plug" | "rca-socket" | "modular8-plug" | "modular8-socket" | "modular8-plug-screened" | "modular8-socket-screened" | "loudspeaker-plug" | "loudspeaker-socket" | "usb-plug" | "usb-socket";
         /**
          * Gear
          * @description A device standing in the rig. `settings` holds only what differs from the part's defaults.
@@ -687,8 +885,25 @@ export interface components {
          */
         Grade: "stop" | "fix" | "watch" | "clear";
         /**
+         * Inductor
+         * @description A coil with its winding resistance, between two points.
+         */
+        Inductor: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "inductor";
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            henry: components["schemas"]["Value"];
+            ohm: components["schemas"]["Value"];
+        };
+        /**
          * InputMode
-         * @description How an input behaves with its switch in one position. Levels are what arrives at the contacts.
+         * @description How a balanced input behaves with its switch in one position.
          */
         InputMode: {
             /**
@@ -696,6 +911,10 @@ export interface components {
              * @default null
              */
             when: string | null;
+            nominal_dbu: components["schemas"]["Value"];
+            boost_db: components["schemas"]["Value"];
+            clip_dbu: components["schemas"]["Value"];
+            noise_dbu: components["schemas"]["Value"];
             z_differential_ohm: components["schemas"]["Value"];
             z_common_ohm: components["schemas"]["Value"];
             /** Z Common Mismatch */
@@ -703,14 +922,10 @@ export interface components {
             /** Rejection Db */
             rejection_db: components["schemas"]["Value"] | components["schemas"]["Spread"];
             rejection_corner_hz: components["schemas"]["Value"];
-            nominal_dbu: components["schemas"]["Value"];
-            boost_db: components["schemas"]["Value"];
-            clip_dbu: components["schemas"]["Value"];
-            noise_dbu: components["schemas"]["Value"];
         };
         /**
          * InputResult
-         * @description One input that a run reaches.
+         * @description One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest.
          */
         InputResult: {
             /** Gear */
@@ -719,6 +934,10 @@ export interface components {
             input: string;
             /** Label */
             label: string;
+            /** Signal */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            /** Main */
+            main: number | null;
             /** Channels */
             channels: components["schemas"]["ChannelGain"][];
             sum: components["schemas"]["Sum"] | null;
@@ -731,13 +950,18 @@ export interface components {
         };
         /**
          * Join
-         * @description Two connectors pushed into each other.
+         * @description Two connectors pushed into each other; `a` is the one nearer the source.
          */
         Join: {
             /** A */
             a: string;
             /** B */
             b: string;
+            /**
+             * Sleeve
+             * @default null
+             */
+            sleeve: ("R2" | "S" | "both") | null;
         };
         /**
          * KitItem
@@ -760,6 +984,11 @@ export interface components {
              * @default true
              */
             owned: boolean;
+            /**
+             * Installed
+             * @default false
+             */
+            installed: boolean;
         };
         /**
          * LevelSetting
@@ -836,6 +1065,9 @@ export interface components {
         /**
          * MixResult
          * @description Inputs heard together: one mono sum, or a left and a right and what they become in mono.
+         *
+         *     `channels` and `sum` are what all inputs make together. `pair` compares the two sides of a stereo destination
+         *     for a programme in the middle: its centre is what mono playback leaves of it.
          */
         MixResult: {
             /** Gear */
@@ -857,6 +1089,7 @@ export interface components {
             left: components["schemas"]["ChannelGain"][];
             /** Right */
             right: components["schemas"]["ChannelGain"][];
+            pair: components["schemas"]["Sum"] | null;
         };
         /**
          * Part
@@ -885,10 +1118,20 @@ export interface components {
             /** Connectors */
             connectors: components["schemas"]["Connector"][];
             /**
+             * Called
+             * @default []
+             */
+            called: string[];
+            /**
              * Wires
              * @default []
              */
             wires: components["schemas"]["Wire"][];
+            /**
+             * Switches
+             * @default []
+             */
+            switches: components["schemas"]["Switch"][];
             /**
              * Cables
              * @default []
@@ -898,17 +1141,17 @@ export interface components {
              * Elements
              * @default []
              */
-            elements: (components["schemas"]["Resistor"] | components["schemas"]["Capacitor"] | components["schemas"]["Transformer"])[];
+            elements: (components["schemas"]["Resistor"] | components["schemas"]["Capacitor"] | components["schemas"]["Inductor"] | components["schemas"]["Transformer"] | components["schemas"]["Buffer"])[];
             /**
              * Outputs
              * @default []
              */
-            outputs: components["schemas"]["UnbalancedOutput"][];
+            outputs: (components["schemas"]["UnbalancedOutput"] | components["schemas"]["BalancedOutput"])[];
             /**
              * Inputs
              * @default []
              */
-            inputs: components["schemas"]["BalancedInput"][];
+            inputs: (components["schemas"]["BalancedInput"] | components["schemas"]["UnbalancedInput"])[];
             /**
              * Mixes
              * @default []
@@ -965,6 +1208,9 @@ export interface components {
         /**
          * Response
          * @description Level against frequency, in dB relative to 1 kHz, for what arrives strongest; floor-limited.
+         *
+         *     `own_db`: the same of the source by itself, where it has a voice of its own (a pickup); corners and losses are
+         *     then counted from there.
          */
         Response: {
             /** Of */
@@ -973,6 +1219,8 @@ export interface components {
             frequencies_hz: number[];
             /** Level Db */
             level_db: number[];
+            /** Own Db */
+            own_db: number[] | null;
             /** Low 3Db Hz */
             low_3db_hz: number | null;
             /** High 3Db Hz */
@@ -1067,6 +1315,11 @@ export interface components {
              * @default []
              */
             joins: components["schemas"]["Join"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * RunAnalysis
@@ -1101,22 +1354,38 @@ export interface components {
         RunResult: {
             /** Run */
             run: string;
-            /** Source Gear */
-            source_gear: string | null;
-            /** Source Channels */
-            source_channels: string[];
-            /** Source Peak Dbu */
-            source_peak_dbu: number | null;
-            /** Source Nominal Dbu */
-            source_nominal_dbu: number | null;
-            /** Mono */
-            mono: boolean;
+            /** Sources */
+            sources: components["schemas"]["SourceResult"][];
             /** Inputs */
             inputs: components["schemas"]["InputResult"][];
             /** Mixes */
             mixes: components["schemas"]["MixResult"][];
             /** Floating */
             floating: string[];
+        };
+        /**
+         * SourceResult
+         * @description One output a run starts from, and the channels of it that the run takes.
+         */
+        SourceResult: {
+            /** Gear */
+            gear: string;
+            /** Output */
+            output: string;
+            /** Signal */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            /** Channels */
+            channels: string[];
+            /** Peak Dbu */
+            peak_dbu: number;
+            /** Nominal Dbu */
+            nominal_dbu: number;
+            /** Mono */
+            mono: boolean;
+            /** Load Ohm */
+            load_ohm: number;
+            /** Min Load Ohm */
+            min_load_ohm: number | null;
         };
         /**
          * Spread
@@ -1155,6 +1424,23 @@ export interface components {
             sides_worst_db: number;
             /** Residues */
             residues: components["schemas"]["Residue"][];
+        };
+        /**
+         * Switch
+         * @description A contact that opens or closes when something is plugged in: inserts, normalled and left/mono sockets.
+         */
+        Switch: {
+            /** Connector */
+            connector: string;
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /**
+             * Closed
+             * @enum {string}
+             */
+            closed: "empty" | "plugged";
         };
         /**
          * SwitchSetting
@@ -1202,14 +1488,62 @@ export interface components {
             winding_f: components["schemas"]["Value"];
         };
         /**
+         * UnbalancedInput
+         * @description Takes what stands between hot and g; `common` is the contact that brings g out.
+         */
+        UnbalancedInput: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "unbalanced";
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Connectors */
+            connectors: string[];
+            /** Hot */
+            hot: string;
+            /** Common */
+            common: string;
+            /**
+             * Mode Setting
+             * @default null
+             */
+            mode_setting: string | null;
+            /** Modes */
+            modes: components["schemas"]["UnbalancedMode"][];
+            /**
+             * Signal
+             * @default null
+             */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+        };
+        /**
+         * UnbalancedMode
+         * @description How an unbalanced input behaves with its switch in one position: one impedance from hot to g.
+         */
+        UnbalancedMode: {
+            /**
+             * When
+             * @default null
+             */
+            when: string | null;
+            nominal_dbu: components["schemas"]["Value"];
+            boost_db: components["schemas"]["Value"];
+            clip_dbu: components["schemas"]["Value"];
+            noise_dbu: components["schemas"]["Value"];
+            z_ohm: components["schemas"]["Value"];
+        };
+        /**
          * UnbalancedOutput
          * @description Each channel's emf stands from g to hot through z_ohm; all share one return to `common`.
          */
         UnbalancedOutput: {
             /**
-             * Type
-             * @default unbalanced
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             type: "unbalanced";
             /** Id */
@@ -1239,6 +1573,13 @@ export interface components {
              * @default null
              */
             mono_setting: string | null;
+            /** @default null */
+            min_load_ohm: components["schemas"]["Value"] | null;
+            /**
+             * Signal
+             * @default null
+             */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
         };
         /**
          * Value
@@ -1551,6 +1892,169 @@ export interface components {
             made_at: string;
             /** Undone */
             undone: boolean;
+        };
+        /**
+         * Readings
+         * @description Typed lines understood or not; one edit for all that were, and ways to go on with a single line.
+         */
+        Readings: {
+            /** Readings */
+            readings: components["schemas"]["Reading"][];
+            /** Completions */
+            completions: string[];
+            edit: components["schemas"]["Edit"] | null;
+        };
+        /**
+         * ReadPiece
+         * @description One leg that was chosen.
+         */
+        ReadPiece: {
+            /** Item */
+            item: string;
+            /** Words */
+            words: string;
+            /** In Kit */
+            in_kit: boolean;
+        };
+        /**
+         * ReadProblem
+         * @description Why a line cannot be a run yet: a sentence that says how to mend it. `start` and `end` are places in the line.
+         */
+        ReadProblem: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "no_arrow" | "no_source" | "no_destination" | "unknown_source" | "unknown_destination" | "unknown_way" | "unknown_socket" | "ambiguous_name" | "counts_differ" | "bad_length" | "unknown_option" | "socket_taken" | "no_route";
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Sentence */
+            sentence: string;
+            /**
+             * Suggestions
+             * @default []
+             */
+            suggestions: string[];
+        };
+        /**
+         * ReadRun
+         * @description One run the line makes, as it would be built.
+         */
+        ReadRun: {
+            /** Run */
+            run: string;
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /** Sources */
+            sources: string[];
+            /** Through */
+            through: string[];
+            /** Goals */
+            goals: string[];
+            /** From Words */
+            from_words: string;
+            /** To Words */
+            to_words: string;
+            /** Legs */
+            legs: components["schemas"]["ReadPiece"][];
+            /** New Gear */
+            new_gear: string[];
+            /** Length M */
+            length_m: number | null;
+            /** Reach Assumed */
+            reach_assumed: boolean;
+            /** Options */
+            options: string[];
+            grade: components["schemas"]["Grade"];
+            finding: components["schemas"]["Finding"];
+            drawing: components["schemas"]["RunDrawing"];
+        };
+        /**
+         * Reading
+         * @description One typed line. Without problems it has runs and the edit that makes them.
+         */
+        Reading: {
+            /** Line */
+            line: string;
+            /** Sentence */
+            sentence: string;
+            /** Taken For */
+            taken_for: string[];
+            /** Runs */
+            runs: components["schemas"]["ReadRun"][];
+            /** Problems */
+            problems: components["schemas"]["ReadProblem"][];
+            edit: components["schemas"]["Edit"] | null;
+        };
+        /**
+         * LinesBody
+         * @description Typed lines, one a line; a single one also gets ways to go on.
+         */
+        LinesBody: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * InputListBody
+         * @description An input list as CSV text, and the gear it goes into (the one with the most inputs when left out).
+         */
+        InputListBody: {
+            /** Csv */
+            csv: string;
+            /**
+             * Goal
+             * @default null
+             */
+            goal: string | null;
+        };
+        /**
+         * LegChoiceList
+         * @description What could stand there, fitting and owned things first.
+         */
+        LegChoiceList: components["schemas"]["LegChoice"][];
+        /**
+         * LegChoice
+         * @description One item of the kit, or one part that would have to be got.
+         */
+        LegChoice: {
+            /** Item */
+            item: string;
+            /** Part */
+            part: string;
+            /** Words */
+            words: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "gear" | "lead" | "adapter" | "box";
+            /** Length M */
+            length_m: number | null;
+            /** In Kit */
+            in_kit: boolean;
+            /** Fits */
+            fits: boolean;
+        };
+        /**
+         * Rewired
+         * @description A run with other legs, solved; `gaps` are sentences about what does not fit.
+         */
+        Rewired: {
+            /** Gaps */
+            gaps: string[];
+            preview: components["schemas"]["Preview"];
+        };
+        /**
+         * LegsBody
+         * @description A run's legs in their new order; those not in the kit yet are added to it.
+         */
+        LegsBody: {
+            /** Legs */
+            legs: components["schemas"]["KitItem"][];
         };
         /**
          * Health
@@ -2508,6 +3012,327 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_read_lines_rigs__rig_id__lines_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_read_input_list_rigs__rig_id__input_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InputListBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_list_choices_rigs__rig_id__runs__run_id__choices_get: {
+        parameters: {
+            query: {
+                at: number;
+                replace?: boolean;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LegChoiceList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_rewire_run_rigs__rig_id__runs__run_id__legs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LegsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rewired"];
                 };
             };
             /** @description Forbidden */

@@ -1,0 +1,35 @@
+"""A source by itself into the load it is voiced for: what it sounds like before a run changes that."""
+
+from ruvak.core.circuit.circuit import Drive, Unknown
+from ruvak.core.circuit.elements import EARTH_POINT, Collector
+from ruvak.core.circuit.outputs import Outputs
+from ruvak.core.circuit.passive import add_components
+from ruvak.core.rig.part import SIGNAL_REFERENCE
+from ruvak.core.rig.rig import Gear, Rig
+from ruvak.core.solve.network import Network
+
+VOICED_WITH_F, VOICED_WITH_OHM = 600e-12, 10e6
+"""A pickup's sound is what comes through an ordinary 6 m lead of 100 pF/m into a high impedance: common practice."""
+
+
+def source_alone(rig: Rig, gear: Gear, output_id: str) -> tuple[Network, tuple[tuple[int, ...], ...], tuple[int, ...]]:
+    """Network, the emf branches of each channel, and the node of each channel's contact."""
+    part = rig.parts_by_id[gear.part]
+    output = next(one for one in part.outputs if one.id == output_id)
+    elements = Collector()
+    elements.merge((EARTH_POINT, f"{gear.id}.{SIGNAL_REFERENCE}"))
+    for wire in part.wires:
+        elements.merge((f"{gear.id}.{wire.a}", f"{gear.id}.{wire.b}"))
+    if output.type == "unbalanced":
+        elements.merge((f"{gear.id}.{output.common}", EARTH_POINT))
+    add_components(elements, gear.id, part)
+    drives: list[Drive] = []
+    unknowns: list[Unknown] = []
+    Outputs(elements, rig.alignment, drives, unknowns).add(gear, part, output)
+    contacts = [f"{gear.id}.{channel.hot}" for channel in output.channels]
+    for contact in contacts:
+        elements.capacitor(contact, EARTH_POINT, VOICED_WITH_F)
+        elements.resistor(contact, EARTH_POINT, VOICED_WITH_OHM)
+    network, node_of = elements.numbered()
+    branches = tuple(tuple(branch for branch, _ in drive.branch_gains) for drive in drives)
+    return network, branches, tuple(node_of[contact] for contact in contacts)

@@ -1,0 +1,81 @@
+"""Ways to go on with a line that is being typed: names, then sockets that are free, then a length."""
+
+import re
+
+from ruvak.core.entry.names import Directory
+from ruvak.core.entry.sockets import Role, tokens, usable
+from ruvak.core.entry.words import expanded, find_length, plain
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import Gear, Rig
+
+MOST = 8
+_ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
+
+
+def completions(rig: Rig, line: str) -> tuple[str, ...]:
+    """Whole lines that begin as this one does, likeliest first."""
+    *done, current = _ARROW.split(line)
+    head = line[: len(line) - len(current)]
+    role: Role = "goal" if done else "source"
+    if find_length(current) or "," in current:
+        return ()
+    taken = {end for run in rig.runs for join in run.joins for end in (join.a, join.b)}
+    found = [*_names(rig, current, role, taken), *_sockets(rig, current, role, taken)]
+    if role == "source" and _known(rig, current):
+        found.append(f"{current.rstrip()} > ")
+    elif role == "goal" and _known(rig, current):
+        unit = "ft" if rig.length_unit == "ft" else "m"
+        found += [f"{current.rstrip()}, {length} {unit}" for length in ((30, 60) if unit == "ft" else (10, 20))]
+    whole = (head + one for one in found)
+    return tuple(dict.fromkeys(one for one in whole if one.strip() != line.strip()))[:MOST]
+
+
+def _known(rig: Rig, text: str) -> Gear | None:
+    """The gear whose full name the text begins with."""
+    words = plain(expanded(plain(text)))
+    names = Directory(rig).by_name
+    matching = [name for name in names if words == name or words.startswith(f"{name} ")]
+    return names[max(matching, key=len)] if matching else None
+
+
+def _names(rig: Rig, typed: str, role: Role, taken: set[str]) -> list[str]:
+    """Gear with a free socket whose name, or any word of it, begins with what is typed; what is built in, too."""
+    wanted = plain(typed)
+    found = []
+    for gear in rig.gear:
+        part = rig.parts_by_id[gear.part]
+        if not (part.outputs if role == "source" else part.inputs):
+            continue
+        free = any(f"{gear.id}.{one.id}" not in taken for one in usable(part, role))
+        name = plain(gear.name)
+        if free and name != wanted and any(start.startswith(wanted) for start in (name, *name.split())):
+            found.append((not name.startswith(wanted), gear.name))
+    if role == "goal":
+        tags = [item.tag for item in rig.kit if item.installed]
+        found += [(True, tag) for tag in tags if wanted and plain(tag).startswith(wanted)]
+    return [name for _, name in sorted(found, key=lambda one: one[0])]
+
+
+def _sockets(rig: Rig, typed: str, role: Role, taken: set[str]) -> list[str]:
+    """After a full name: its free sockets; channels by their number alone."""
+    gear = _known(rig, typed)
+    if gear is None:
+        return []
+    part = rig.parts_by_id[gear.part]
+    rest = plain(expanded(plain(typed))).removeprefix(plain(expanded(gear.name))).strip()
+    words = []
+    for connector in usable(part, role):
+        if f"{gear.id}.{connector.id}" in taken:
+            continue
+        label = _short(part, connector.label, tokens(connector))
+        if label.startswith(rest) and label != rest:
+            words.append(label)
+    return [f"{gear.name} {word}" for word in dict.fromkeys(words)]
+
+
+def _short(part: Part, label: str, words: set[str]) -> str:
+    """A channel's number where the device has many, else the label without what its plug is."""
+    digits = [word for word in words if word.isdigit()]
+    if digits and len(part.connectors) > 6 and {"mic", "line"} & words:
+        return digits[0]
+    return label.split(",")[0].split(" / ")[0].lower()

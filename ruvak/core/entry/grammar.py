@@ -1,0 +1,106 @@
+"""A typed line taken apart: pieces between arrows, the length, the options. Nothing is looked up here."""
+
+import re
+from dataclasses import dataclass, field
+
+from ruvak.core.entry.words import Length, bare_length, find_length
+
+_ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
+_BACK = re.compile(r"\s*(?:<=|<-|<|\N{LEFTWARDS ARROW})\s*")
+_WORDS_FOR_ARROW = re.compile(r"\s+(?:to|into|in to)\s+", re.IGNORECASE)
+_NUMBER_IN_FRONT = re.compile(r"^\s*(\d{1,4})\s*[:.)]\s+")
+_WITH = re.compile(r"\s+(?:via|with|through|using)\s+", re.IGNORECASE)
+
+
+@dataclass(frozen=True)
+class Piece:
+    """What stands between two arrows, and where in the line it starts."""
+
+    text: str
+    start: int
+
+
+@dataclass
+class Sentence:
+    """One line in parts. `pieces`: from source to destination; `extras`: options and things named with "via"."""
+
+    pieces: list[Piece]
+    number: int | None = None
+    length: Length | None = None
+    bare_m: float | None = None
+    extras: list[Piece] = field(default_factory=list)
+    arrows: int = 0
+
+
+def parsed(line: str, metres_per_unit: float = 1.0) -> Sentence:
+    """The line in parts; a line without any arrow has one piece and no arrows."""
+    number = _NUMBER_IN_FRONT.match(line)
+    text = _blanked(line, 0, number.end()) if number else line
+    length = find_length(text)
+    if length is not None:
+        text = _blanked(text, length.start, length.end)
+    text = re.sub(r"[()]", " ", text)
+    text = re.sub(r"[.;\s]+$", "", text)
+    backwards = not _ARROW.search(text) and _BACK.search(text) is not None
+    arrow = _BACK if backwards else _ARROW if _ARROW.search(text) else _WORDS_FOR_ARROW
+    pieces = _split(text, arrow)
+    sentence = Sentence(pieces, int(number[1]) if number else None, length, arrows=len(pieces) - 1)
+    if backwards:
+        sentence.pieces.reverse()
+    if pieces:
+        _take_tail(sentence, metres_per_unit)
+    return sentence
+
+
+def _blanked(text: str, start: int, end: int) -> str:
+    """Spaces instead, so that every place in the text stays where it was."""
+    return text[:start] + " " * (end - start) + text[end:]
+
+
+def _split(text: str, arrow: re.Pattern[str]) -> list[Piece]:
+    pieces, at = [], 0
+    for found in arrow.finditer(text):
+        pieces.append(_trimmed(text[at : found.start()], at))
+        at = found.end()
+    pieces.append(_trimmed(text[at:], at))
+    return pieces
+
+
+def _trimmed(text: str, start: int) -> Piece:
+    bare = text.strip(" \t,")
+    return Piece(bare, start + (text.index(bare) if bare else 0))
+
+
+def _take_tail(sentence: Sentence, metres_per_unit: float) -> None:
+    """Moves what follows commas, and "via …", from the last typed piece to the extras; numbers there stay sockets
+    when a socket number stands before the comma and the next is one more place, and are a length when alone."""
+    last = max(sentence.pieces, key=lambda piece: piece.start)
+    place = sentence.pieces.index(last)
+    head, *rest = re.split(r"(,|\s+(?:via|with|through|using)\s+)", last.text, flags=re.IGNORECASE)
+    kept, at = head, last.start + len(head)
+    for mark, part in zip(rest[::2], rest[1::2], strict=True):
+        start = at + len(mark)
+        at = start + len(part)
+        bare = bare_length(part, metres_per_unit)
+        if not part.strip():
+            continue
+        more_places = mark == "," and bare is not None and _is_place(kept, part) and not sentence.extras
+        if more_places and sentence.length is None and not _several_sources(sentence, place):
+            more_places = False
+        if more_places:
+            kept += f", {part.strip()}"
+        elif bare is not None and sentence.length is None and sentence.bare_m is None:
+            sentence.bare_m = bare
+        else:
+            sentence.extras.append(_trimmed(part, start))
+    sentence.pieces[place] = Piece(kept.strip(" \t,"), last.start)
+
+
+def _is_place(kept: str, part: str) -> bool:
+    return re.search(r"\d\s*$", kept) is not None and part.strip().isdigit()
+
+
+def _several_sources(sentence: Sentence, place: int) -> bool:
+    """Whether the other end names several places as well, so that "5, 6" means two sockets."""
+    others = [piece.text for index, piece in enumerate(sentence.pieces) if index != place]
+    return any(re.search(r"\d\s*[,/&+\N{EN DASH}-]\s*\d|[lL]\s*[/&+]\s*[rR]", text) for text in others)

@@ -1,0 +1,181 @@
+"""What a name typed in a line can mean: gear of the rig, a group of it, what is built in, a part, new gear."""
+
+import re
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from functools import cached_property
+
+from rapidfuzz import process
+from rapidfuzz.distance import OSA
+
+from ruvak.core.entry.words import expanded, numbers, plain
+from ruvak.core.parts.library import library
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import Gear, KitItem, Rig
+
+MOST_NEW = 24
+
+
+@dataclass(frozen=True)
+class Meaning:
+    """One way to take a name. `rest`: the words after it, for the sockets; `corrected`: what it was taken for."""
+
+    gear: tuple[Gear, ...]
+    rest: tuple[str, ...]
+    new: Part | None = None
+    corrected: str | None = None
+    several: bool = False
+    """Whether one name stands for more than one device, without saying which."""
+    missing: str | None = None
+    """A device of a numbered group that is not there."""
+    exact: bool = False
+    """A full name of the rig's own gear: where its sockets are wrong, nothing else was meant."""
+
+
+class Directory:
+    """Every name of one rig."""
+
+    def __init__(self, rig: Rig) -> None:
+        self.rig = rig
+
+    @cached_property
+    def by_name(self) -> dict[str, Gear]:
+        """Plain full names."""
+        return {plain(expanded(gear.name)): gear for gear in self.rig.gear}
+
+    @cached_property
+    def groups(self) -> dict[str, dict[int, Gear]]:
+        """Names that end in a number, by what stands before it."""
+        found: dict[str, dict[int, Gear]] = {}
+        for name, gear in self.by_name.items():
+            numbered = re.fullmatch(r"(.*\D) (\d+)", name)
+            if numbered:
+                found.setdefault(numbered[1].strip(), {})[int(numbered[2])] = gear
+        return {base: group for base, group in found.items() if len(group) > 1}
+
+    @cached_property
+    def by_alias(self) -> dict[str, tuple[Gear, ...]]:
+        """What people call a part, where the rig has gear of it."""
+        found: dict[str, list[Gear]] = {}
+        for gear in self.rig.gear:
+            for word in self.rig.parts_by_id[gear.part].called:
+                found.setdefault(plain(word), []).append(gear)
+        return {word: tuple(gear) for word, gear in found.items()}
+
+    @cached_property
+    def new_gear(self) -> dict[str, Part]:
+        """What people call the library's gear, and the rig's own."""
+        parts = [*library().values(), *self.rig.parts]
+        return {plain(word): part for part in parts if part.kind == "gear" for word in (*part.called, part.name)}
+
+    @cached_property
+    def built_in(self) -> dict[str, KitItem]:
+        """Installed lines and multicores by their tags, each word of a tag, and what their parts are called."""
+        found: dict[str, KitItem] = {}
+        for item in self.rig.kit:
+            part = self.rig.part_of(item.id)
+            if item.installed or (part.kind != "adapter" and len(part.connectors) > 6):
+                for word in (plain(item.tag), *plain(item.tag).split(), *map(plain, part.called)):
+                    found.setdefault(word, item)
+        return found
+
+    @cached_property
+    def by_tag(self) -> dict[str, KitItem]:
+        """Single leads, adapters and boxes by tag."""
+        return {plain(item.tag): item for item in self.rig.kit}
+
+    def parts_called(self, text: str) -> tuple[Part, ...]:
+        """Boxes, adapters and leads of that name, or whose name ends in it: "di" takes in every DI box."""
+        text = plain(text)
+        found: dict[str, Part] = {}
+        for part in (*library().values(), *self.rig.parts):
+            names = [plain(word) for word in (*part.called, part.name)]
+            if part.kind != "gear" and any(name == text or name.endswith(f" {text}") for name in names):
+                found[part.id] = part
+        return tuple(found.values())
+
+    def meanings(self, text: str) -> Iterator[Meaning]:
+        """Ways to take a piece of a line as gear, the most literal first."""
+        words = plain(expanded(plain(text))).split()
+        yield from self._numbered_group(words)
+        for count in range(len(words), 0, -1):
+            name, rest = " ".join(words[:count]), tuple(words[count:])
+            if name in self.by_name:
+                yield Meaning((self.by_name[name],), rest, exact=True)
+            yield from self._group(name, rest)
+        for count in range(len(words), 0, -1):
+            name, rest = " ".join(words[:count]), tuple(words[count:])
+            yield from self._part_of_name(name, rest)
+            if len(self.by_alias.get(name, ())) == 1:
+                yield Meaning(self.by_alias[name], rest)
+        yield from self._mistyped(words)
+        yield from self._new(words)
+
+    def _numbered_group(self, words: list[str]) -> Iterator[Meaning]:
+        """ "choir 1 2 3": each is a device of its own."""
+        count = len(words)
+        while count and words[count - 1].isdigit():
+            count -= 1
+        base, wanted = " ".join(words[:count]), numbers(words[count:])
+        base = base if base in self.groups else next(iter(self._near(base, self.groups)), base)
+        if len(wanted) < 2 or base not in self.groups:
+            return
+        group = self.groups[base]
+        absent = [number for number in wanted if number not in group]
+        have = tuple(group[number] for number in wanted if number in group)
+        yield Meaning(have, (), missing=f"{base} {absent[0]}" if absent else None)
+
+    def _group(self, name: str, rest: tuple[str, ...]) -> Iterator[Meaning]:
+        for base in (name, name.removesuffix("s")):
+            if base in self.groups and not rest:
+                yield Meaning(tuple(self.groups[base].values()), rest, several=base == name)
+
+    def _part_of_name(self, name: str, rest: tuple[str, ...]) -> Iterator[Meaning]:
+        """Words that stand in the names of some gear: "laptop" for "Slides laptop", "speakers" for all of them."""
+        for singular in dict.fromkeys((name, name.removesuffix("s"))):
+            wanted = set(singular.split())
+            found = tuple(gear for full, gear in self.by_name.items() if wanted <= set(full.split()))
+            if len(found) == 1:
+                yield Meaning(found, rest)
+            elif found:
+                yield Meaning(found, rest, several=singular == name)
+
+    def _mistyped(self, words: list[str]) -> Iterator[Meaning]:
+        known = {**{alias: gear for alias, gear in self.by_alias.items() if len(gear) == 1}}
+        known |= {name: (gear,) for name, gear in self.by_name.items()}
+        for count in range(len(words), 0, -1):
+            name, rest = " ".join(words[:count]), tuple(words[count:])
+            for taken in self._near(name, known):
+                yield Meaning(known[taken], rest, corrected=known[taken][0].name)
+
+    def _near(self, name: str, known: Iterable[str]) -> list[str]:
+        """The closest known names, by letters left out, added, changed or exchanged. Numbers must be the same: "radio 1" is never taken for "radio 2"."""
+        if len(name) < 4:
+            return []
+        same = [one for one in known if numbers(one.split()) == numbers(name.split())]
+        slips = 1 if len(name) < 6 else 2 if len(name) < 10 else 3
+        return [one[0] for one in process.extract(name, same, scorer=OSA.distance, score_cutoff=slips, limit=4)]
+
+    def _new(self, words: list[str]) -> Iterator[Meaning]:
+        """Gear that would be added: its last words are what the library calls a part, those before them its name."""
+        count = len(words)
+        while count and words[count - 1].isdigit():
+            count -= 1
+        many = max(1, len(words) - count)
+        named, sockets = words[:count], words[count:]
+        for first in range(len(named)):
+            part = self.new_gear.get(" ".join(named[first:])) or self.new_gear.get(
+                " ".join(named[first:]).removesuffix("s")
+            )
+            if part is None or many > MOST_NEW:
+                continue
+            title = " ".join(named).capitalize()
+            labels = [title] if not sockets else [f"{title} {number}" for number in sockets]
+            yield Meaning(tuple(self._made(label, part) for label in labels), (), new=part)
+            return
+
+    def _made(self, name: str, part: Part) -> Gear:
+        taken = set(self.rig.owners_by_id)
+        stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:56] or "gear"
+        ids = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
+        return Gear(id=next(one for one in ids if one not in taken), name=name, part=part.id)

@@ -1,0 +1,410 @@
+"""From a taken-apart line to the runs it wants: which devices, which sockets, through what, how far."""
+
+from dataclasses import dataclass, replace
+
+from ruvak.core.entry.grammar import Piece, Sentence, parsed
+from ruvak.core.entry.names import Directory, Meaning
+from ruvak.core.entry.reading import ProblemCode, ReadProblem
+from ruvak.core.entry.sockets import Role, Sockets, sockets, usable
+from ruvak.core.entry.words import expanded, plain
+from ruvak.core.rig.part import Output, Part
+from ruvak.core.rig.rig import Gear, KitItem, Rig
+from ruvak.core.units import METRES_PER_FOOT
+
+PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
+MONO = {"mono"}
+MOST_RUNS = 64
+
+
+class Refused(Exception):
+    """A line that cannot be a run; carries what to tell."""
+
+    def __init__(self, problem: ReadProblem) -> None:
+        self.problem = problem
+        super().__init__(problem.sentence)
+
+
+@dataclass(frozen=True)
+class End:
+    """One device at one end of one run, and the choices of sockets: each choice is one socket a line."""
+
+    gear: Gear
+    part: Part
+    choices: tuple[tuple[str, ...], ...]
+    """Tuples of owner.connector; several when the line leaves open which, best first."""
+    is_new: bool = False
+
+
+@dataclass(frozen=True)
+class Through:
+    """What is built in and passed: one entry a line."""
+
+    item: KitItem
+    entries: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """One run the line asks for. `extra`: a second source device on the same run."""
+
+    sources: tuple[End, ...]
+    through: tuple[Through, ...]
+    goal: End | None
+    parts: tuple[tuple[str, ...], ...]
+    """For each thing named on the way, the parts it may be."""
+    items: tuple[str, ...]
+    """Kit named by tag."""
+    length_m: float | None
+    options: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class _Side:
+    """One end of the line before the other is known: devices with their named positions."""
+
+    devices: tuple[tuple[Gear, Part, Sockets], ...]
+    piece: Piece
+    meaning: Meaning
+
+
+def problem(code: ProblemCode, piece: Piece, sentence: str, suggestions: tuple[str, ...] = ()) -> Refused:
+    """A refusal about one piece of the line."""
+    end = piece.start + max(1, len(piece.text))
+    return Refused(ReadProblem(code=code, start=piece.start, end=end, sentence=sentence, suggestions=suggestions))
+
+
+class Planner:
+    """Reads lines against one rig. Raises Refused."""
+
+    def __init__(self, rig: Rig) -> None:
+        self.rig = rig
+        self.directory = Directory(rig)
+        self.corrections: list[str] = []
+
+    def plan(self, line: str) -> tuple[Sentence, tuple[Wanted, ...]]:
+        """The runs a line asks for."""
+        self.corrections = []
+        sentence = parsed(line, METRES_PER_FOOT if self.rig.length_unit == "ft" else 1.0)
+        whole = Piece(line.strip(), len(line) - len(line.lstrip()))
+        if sentence.arrows == 0:
+            raise problem("no_arrow", whole, "Say where it goes: write > and the destination, as in “keys > desk 7/8”.")
+        first, *middle, last = sentence.pieces
+        if not first.text:
+            raise problem("no_source", whole, "Nothing stands before the arrow: write where the sound comes from.")
+        if plain(first.text) == plain(last.text):
+            raise problem("no_destination", last, "Source and destination are the same; write where it goes.")
+        if not last.text:
+            raise problem("no_destination", whole, "Nothing stands after the arrow: write where the sound goes.")
+        length_m = self._length(sentence, whole)
+        parts, items, options = self._extras(sentence)
+        passed: list[tuple[KitItem, Piece]] = []
+        for piece in middle:
+            self._way(piece, passed, parts, items)
+        built_in = self._built_in_name(last)
+        sources = [self._side(piece, "source") for piece in _added(first)]
+        goal = None if built_in else self._side(last, "goal")
+        if built_in:
+            passed.append((built_in, last))
+        runs = self._runs(sources, passed, goal, "mono" in options or any(s.mono for _, _, s in sources[0].devices))
+        made = tuple(
+            replace(run, parts=(*run.parts, *parts), items=tuple(items), length_m=length_m, options=options)
+            for run in runs
+        )
+        return sentence, made
+
+    def _length(self, sentence: Sentence, whole: Piece) -> float | None:
+        if sentence.length is None and sentence.bare_m is None:
+            return None
+        metres = sentence.length.metres if sentence.length else sentence.bare_m
+        assert metres is not None
+        if not 0.0 < metres <= 1000.0:
+            raise problem("bad_length", whole, f"A length lies above 0 and up to 1000 m; {metres:g} m does not.")
+        return round(metres, 6)
+
+    def _extras(self, sentence: Sentence) -> tuple[list[tuple[str, ...]], list[str], tuple[str, ...]]:
+        parts: list[tuple[str, ...]] = []
+        items: list[str] = []
+        options: list[str] = []
+        for extra in sentence.extras:
+            word = plain(extra.text).removeprefix("with ").removeprefix("via ").removeprefix("and ")
+            if word in PHANTOM:
+                options.append("phantom")
+            elif word in MONO:
+                options.append("mono")
+            elif not self._thing(word, parts, items):
+                sentence_ = f"“{extra.text}” is neither a length, an option (phantom, mono) nor a lead, adapter or box."
+                raise problem("unknown_option", extra, sentence_)
+        return parts, items, tuple(dict.fromkeys(options))
+
+    def _thing(self, text: str, parts: list[tuple[str, ...]], items: list[str]) -> bool:
+        """A lead, adapter or box named on the way: a tagged one, or any of a kind."""
+        tagged = self.directory.by_tag.get(plain(text))
+        if tagged is not None and not tagged.installed:
+            items.append(tagged.id)
+            return True
+        found = self.directory.parts_called(text)
+        if found:
+            parts.append(_ids(found))
+        return bool(found)
+
+    def _built_in_name(self, piece: Piece) -> KitItem | None:
+        words = plain(expanded(plain(piece.text))).split()
+        for count in range(len(words), 0, -1):
+            name = " ".join(words[:count])
+            if name in self.directory.by_name:
+                return None
+            for wanted in (name, name.replace(" ", "")):
+                known = self.directory.built_in
+                squeezed = {one.replace(" ", ""): item for one, item in known.items()}
+                if wanted in known or wanted in squeezed:
+                    return known.get(wanted) or squeezed[wanted]
+        return None
+
+    def _way(
+        self, piece: Piece, passed: list[tuple[KitItem, Piece]], parts: list[tuple[str, ...]], items: list[str]
+    ) -> None:
+        item = self._built_in_name(piece)
+        if item is not None:
+            passed.append((item, piece))
+        elif not self._thing(plain(piece.text), parts, items):
+            sentence = f"“{piece.text}” is neither built in here nor a lead, adapter or box."
+            raise problem("unknown_way", piece, sentence)
+
+    def _side(self, piece: Piece, role: Role) -> _Side:
+        """One end of the line: the first meaning whose sockets exist."""
+        unknown: tuple[Meaning, str] | None = None
+        for meaning in self.directory.meanings(piece.text):
+            if meaning.missing is not None:
+                code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
+                raise problem(code, piece, f"There is no “{meaning.missing}” in this rig.")
+            devices = []
+            for gear in meaning.gear:
+                part = meaning.new or self.rig.parts_by_id[gear.part]
+                named = sockets(part, meaning.rest, role)
+                if not usable(part, role) or not _speaks(part, role):
+                    break
+                if named.unknown is not None:
+                    unknown = unknown or (meaning, named.unknown)
+                    if meaning.exact and named.unknown.isdigit():
+                        raise self._not_found(piece, role, unknown)
+                    break
+                devices.append((gear, part, named))
+            if len(devices) == len(meaning.gear):
+                if meaning.corrected:
+                    self.corrections.append(f"“{piece.text}” was taken for {meaning.corrected}.")
+                return _Side(tuple(devices), piece, meaning)
+        raise self._not_found(piece, role, unknown)
+
+    def _not_found(self, piece: Piece, role: Role, unknown: tuple[Meaning, str] | None) -> Refused:
+        if unknown is not None:
+            meaning, word = unknown
+            gear = meaning.gear[0]
+            part = meaning.new or self.rig.parts_by_id[gear.part]
+            have = ", ".join(one.label for one in usable(part, role)[:6])
+            return problem("unknown_socket", piece, f"{gear.name} has no “{word}” here; it has {have}, …")
+        code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
+        what = "sends sound" if role == "source" else "takes sound"
+        return problem(
+            code, piece, f"Nothing here called “{piece.text}” {what}; write a name from this rig, or what it is."
+        )
+
+    def _runs(
+        self, sources: list[_Side], passed: list[tuple[KitItem, Piece]], goal: _Side | None, mono: bool
+    ) -> list[Wanted]:
+        first = sources[0]
+        if goal is not None and {g.id for g, _, _ in first.devices} & {g.id for g, _, _ in goal.devices}:
+            raise problem("no_destination", goal.piece, "Source and destination are the same; write where it goes.")
+        if len(sources) > 1:
+            ends = tuple(_end(*side.devices[0], 1, "source", side.meaning.new is not None) for side in sources)
+            if goal is None:
+                raise problem("no_destination", first.piece, "Two sources need one destination to meet at.")
+            return [self._one(ends, passed, goal, 0, 1)]
+        starts = _devices(first, "source", mono)
+        if goal is None:
+            return [self._one((end,), passed, None, i, len(starts)) for i, end in enumerate(starts)]
+        return self._paired(first, goal, passed, mono)
+
+    def _paired(self, first: _Side, goal: _Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
+        """As many runs as there are pairs of devices; one where both ends are one device and its sides belong together."""
+        many_from, many_to = len(first.devices), len(goal.devices)
+        if many_from == 1 and many_to == 1:
+            return self._between_two(first, goal, passed, mono)
+        places_from = many_from if many_from > 1 else max(1, len(first.devices[0][2].positions))
+        if many_from == 1 and not first.devices[0][2].positions:
+            # "desk main > speakers": the sides of the first output, one to each.
+            places_from = min(many_to, len(_main_output(first.devices[0][1]).connectors))
+        places_to = many_to if many_to > 1 else len(goal.devices[0][2].positions)
+        if many_to == 1 and places_to == 0 and many_from > 1:
+            raise problem("unknown_socket", goal.piece, f"Say which inputs of {goal.devices[0][0].name} these go to.")
+        if places_from != places_to:
+            for side in (first, goal):
+                if side.meaning.several:
+                    names = ", ".join(gear.name for gear, _, _ in side.devices)
+                    raise problem("ambiguous_name", side.piece, f"“{side.piece.text}” may be {names}: write which.")
+            sentence = f"{places_from} on the left and {places_to} on the right: write as many places on both sides."
+            raise problem("counts_differ", goal.piece, sentence)
+        starts, ends = _split_up(first, "source", places_from), _split_up(goal, "goal", places_to)
+        return [
+            Wanted((start,), self._passing(passed, i, 1, places_from), end, (), (), None, ())
+            for i, (start, end) in enumerate(zip(starts, ends, strict=True))
+        ]
+
+    def _between_two(self, first: _Side, goal: _Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
+        (gear, part, named), (_, target, places) = first.devices[0], goal.devices[0]
+        count_from, count_to = len(named.positions), len(places.positions)
+        new = first.meaning.new is not None
+        if count_to == 0 and not _one_place(target):
+            sentence = f"Say which input of {goal.devices[0][0].name}: write its number, as in “{goal.piece.text} 3”."
+            raise problem("unknown_socket", goal.piece, sentence)
+        if count_from > 2 or count_to > 2:
+            if count_from != count_to:
+                sentence = f"{count_from or 1} on the left and {count_to} on the right: write as many on both sides."
+                raise problem("counts_differ", goal.piece, sentence)
+            starts, ends = _split_up(first, "source", count_from), _split_up(goal, "goal", count_to)
+            return [
+                Wanted((start,), self._passing(passed, i, 1, count_from), end, (), (), None, ())
+                for i, (start, end) in enumerate(zip(starts, ends, strict=True))
+            ]
+        lines = count_to or (2 if _stereo(part, named, mono) and _stereo_goal(target) else 1)
+        start = _end(gear, part, named, 1 if mono else lines, "source", new)
+        insert = self._returning(start, goal)
+        end = _end(*goal.devices[0], 1 if insert else lines, "goal", goal.meaning.new is not None)
+        wide = max(len(start.choices[0]), len(end.choices[0]))
+        through = self._passing(passed, 0, wide, wide)
+        if insert:
+            return [
+                Wanted((start, insert), through, end, (_ids(self.directory.parts_called("insert lead")),), (), None, ())
+            ]
+        return [Wanted((start,), through, end, (), (), None, ())]
+
+    def _returning(self, start: End, goal: _Side) -> End | None:
+        """From an insert signal comes back: the processor's output is a source of the same run."""
+        gear, part, _ = goal.devices[0]
+        connectors = {one.id: one for one in start.part.connectors}
+        socket = connectors[start.choices[0][0].split(".")[1]]
+        if socket.side != "both" or not socket.id.startswith("insert") or not part.outputs:
+            return None
+        return End(gear, part, ((f"{gear.id}.{part.outputs[0].connectors[0]}",),))
+
+    def _one(
+        self, ends: tuple[End, ...], passed: list[tuple[KitItem, Piece]], goal: _Side | None, index: int, many: int
+    ) -> Wanted:
+        end = _end(*goal.devices[0], 1, "goal", goal.meaning.new is not None) if goal else None
+        wide = len(ends[0].choices[0])
+        return Wanted(ends, self._passing(passed, index, wide, many * wide), end, (), (), None, ())
+
+    def _passing(self, passed: list[tuple[KitItem, Piece]], index: int, wide: int, many: int) -> tuple[Through, ...]:
+        """What is built in, with the entries this run takes: `wide` of them, the line naming `many` altogether."""
+        found = []
+        for item, piece in passed:
+            words = plain(expanded(plain(piece.text))).split()
+            part = self.rig.part_of(item.id)
+            places = [word for word in words if word.isdigit()]
+            kinds = [word for word in words if word in ("return", "returns", "send", "sends")]
+            named = sockets(part, (*kinds, *places), "through")
+            if named.unknown is not None or not named.positions:
+                have = ", ".join(one.label for one in usable(part, "through")[:6])
+                raise problem("unknown_socket", piece, f"{item.tag} has no “{named.unknown or '?'}”; it has {have}, …")
+            if len(named.positions) != many:
+                sentence = f"{item.tag} is given {len(named.positions)} places, but {many} are wanted."
+                raise problem("counts_differ", piece, sentence)
+            mine = named.positions[index * wide : (index + 1) * wide]
+            found.append(Through(item, tuple(f"{item.id}.{position[0]}" for position in mine)))
+        return tuple(found)
+
+
+def _ids(parts: tuple[Part, ...]) -> tuple[str, ...]:
+    return tuple(part.id for part in parts)
+
+
+def _added(piece: Piece) -> list[Piece]:
+    """ "A + B" with a name on both sides: two sources. "L + R" and "7 + 8" are sockets of one."""
+    halves = piece.text.split(" + ")
+    if len(halves) == 2 and all(len(half.split()) > 1 for half in halves):
+        return [Piece(halves[0], piece.start), Piece(halves[1], piece.start + len(halves[0]) + 3)]
+    return [piece]
+
+
+def _speaks(part: Part, role: Role) -> bool:
+    return bool(part.outputs if role == "source" else part.inputs)
+
+
+def _one_place(part: Part) -> bool:
+    """Whether a destination needs no number: one input, or one mix that everything goes to."""
+    return len(part.inputs) == 1 or (bool(part.mixes) and len(part.inputs) <= 4)
+
+
+def _stereo_goal(part: Part) -> bool:
+    return any(mix.right for mix in part.mixes) and len({c for i in part.inputs for c in i.connectors}) > 1
+
+
+def _stereo(part: Part, named: Sockets, mono: bool) -> bool:
+    if mono:
+        return False
+    if len(named.positions) == 2:
+        return True
+    ids = {name for position in named.positions for name in position}
+    outputs = [one for one in part.outputs if not ids or ids & set(one.connectors)]
+    return (
+        any(len(one.channels) == 2 for one in outputs[:1])
+        and len(named.positions) <= 1
+        and _whole(outputs[0].connectors, ids)
+    )
+
+
+def _whole(connectors: tuple[str, ...], ids: set[str]) -> bool:
+    """Whether the sockets named carry both sides: none named, or one socket with both."""
+    return not ids or len(connectors) == 1
+
+
+def _devices(side: _Side, role: Role, mono: bool) -> list[End]:
+    new = side.meaning.new is not None
+    found = []
+    for gear, part, named in side.devices:
+        lines = len(named.positions) or (2 if role == "source" and _two_sockets(part) and not mono else 1)
+        found.append(_end(gear, part, named, lines, role, new))
+    return found
+
+
+def _two_sockets(part: Part) -> bool:
+    return bool(part.outputs) and len(part.outputs[0].connectors) == 2
+
+
+def _split_up(side: _Side, role: Role, count: int) -> list[End]:
+    """One end a run: each device, or each named place of one device."""
+    new = side.meaning.new is not None
+    if len(side.devices) > 1:
+        return [_end(*device, 1, role, new) for device in side.devices]
+    gear, part, named = side.devices[0]
+    positions = named.positions or tuple((name,) for name in _main_output(part).connectors)[:count]
+    return [End(gear, part, tuple((f"{gear.id}.{name}",) for name in position), new) for position in positions]
+
+
+def _main_output(part: Part) -> Output:
+    return next((one for one in part.outputs if one.id == "main"), part.outputs[0])
+
+
+def _end(gear: Gear, part: Part, named: Sockets, lines: int, role: Role, new: bool) -> End:
+    """The choices of sockets for so many lines."""
+    if named.positions:
+        alternatives = max(len(position) for position in named.positions)
+        choices = [
+            tuple(f"{gear.id}.{position[min(i, len(position) - 1)]}" for position in named.positions)
+            for i in range(alternatives)
+        ]
+        return End(gear, part, tuple(dict.fromkeys(choices)), new)
+    names = _default(part, role, lines)
+    return End(gear, part, tuple(tuple(f"{gear.id}.{name}" for name in choice) for choice in names), new)
+
+
+def _default(part: Part, role: Role, lines: int) -> list[tuple[str, ...]]:
+    """The sockets meant when none is named: the main output, or the inputs of the first mix."""
+    if role == "source":
+        output = _main_output(part)
+        return [output.connectors[:lines] if len(output.connectors) > 1 else output.connectors]
+    by_id = {one.id: one.connectors for one in part.inputs}
+    if lines == 2:
+        for mix in part.mixes:
+            if mix.right:
+                return [tuple(dict.fromkeys((by_id[mix.left[0]][0], by_id[mix.right[0]][0])))]
+    return [(connectors[0],) for connectors in dict.fromkeys(by_id.values())]

@@ -1,0 +1,170 @@
+"""Typed lines in, readings out: what was understood, the runs with their legs and result, the edit that makes them."""
+
+import re
+from itertools import chain
+
+from ruvak.core.analyse import alone
+from ruvak.core.entry.plan import Planner, Refused, Wanted
+from ruvak.core.entry.propose import Proposal, Proposer
+from ruvak.core.entry.reading import Reading, ReadPiece, ReadProblem, ReadRun
+from ruvak.core.entry.rows import InputRow, line_of, note_of
+from ruvak.core.entry.words import plain
+from ruvak.core.judge.finding import Grade
+from ruvak.core.rig.edits import Edit
+from ruvak.core.rig.rig import Gear, KitItem, Rig
+from ruvak.core.trace.drawing import draw
+from ruvak.core.trace.ends import ends_of
+from ruvak.core.trace.trace import connector_at, trace
+
+MOST_LINES = 200
+
+
+def read(rig: Rig, line: str) -> Reading:
+    """One line against a prepared rig."""
+    return _Reader(rig).read(line)
+
+
+def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: Gear) -> tuple[Reading, ...]:
+    """An input list into one desk, row after row."""
+    reader = _Reader(rig)
+    return tuple(reader.read(line_of(reader.rig, row, goal), note_of(row)) for row in rows)
+
+
+def read_all(rig: Rig, text: str) -> tuple[Reading, ...]:
+    """Many lines, each building on those before it; empty lines and lines that start with # are skipped."""
+    reader = _Reader(rig)
+    lines = [line for line in text.splitlines() if line.strip() and not line.lstrip().startswith("#")]
+    return tuple(reader.read(line) for line in lines[:MOST_LINES])
+
+
+class _Reader:
+    def __init__(self, rig: Rig) -> None:
+        self.rig = rig
+
+    def read(self, line: str, note: str = "") -> Reading:
+        planner = Planner(self.rig)
+        try:
+            sentence, wanted = planner.plan(line)
+            proposals = self._proposed(wanted, sentence.number, line, note)
+        except Refused as refused:
+            found = refused.problem
+            return Reading(line=line, sentence=found.sentence, taken_for=(), runs=(), problems=(found,), edit=None)
+        runs = tuple(_read_run(self.rig, proposal) for proposal in proposals)
+        label = _label(runs)
+        edit = Edit(label=label, ops=tuple(op for proposal in proposals for op in proposal.ops))
+        taken_for = tuple(dict.fromkeys(planner.corrections))
+        return Reading(line=line, sentence=_sentence(runs), taken_for=taken_for, runs=runs, problems=(), edit=edit)
+
+    def _proposed(self, wanted: tuple[Wanted, ...], number: int | None, line: str, note: str) -> list[Proposal]:
+        """Every run's legs; the reader goes on from the rig that has them."""
+        proposer = Proposer(self.rig)
+        found = []
+        for index, one in enumerate(wanted):
+            taken = _taken(proposer.rig, one)
+            if taken is not None:
+                raise Refused(_problem("socket_taken", line, taken))
+            first = number + index if number is not None else None
+            next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
+            name = one.sources[0].gear.name[:120]
+            made = proposer.propose(one, (_free_id(proposer.rig, name), next_number, name, note))
+            if made is None:
+                raise Refused(_problem("no_route", line, _no_route(one)))
+            found.append(made)
+        self.rig = proposer.rig
+        return found
+
+
+def _problem(code: str, line: str, sentence: str) -> ReadProblem:
+    return ReadProblem(code=code, start=0, end=len(line), sentence=sentence)
+
+
+def _no_route(wanted: Wanted) -> str:
+    goal = wanted.goal.gear.name if wanted.goal else "there"
+    if wanted.parts or wanted.items:
+        return f"What you named on the way does not fit between {wanted.sources[0].gear.name} and {goal}; leave it out."
+    if wanted.length_m is not None and wanted.length_m > 50:
+        return (
+            f"No leads for {wanted.length_m:g} m from {wanted.sources[0].gear.name} to {goal}; go through a multicore."
+        )
+    return f"No leads or adapters lead from {wanted.sources[0].gear.name} to {goal}; check the two sockets."
+
+
+def _taken(rig: Rig, wanted: Wanted) -> str | None:
+    """A sentence where every choice of sockets is in use."""
+    user = {end: run.name for run in rig.runs for join in run.joins for end in (join.a, join.b)}
+    ends = [*wanted.sources, *((wanted.goal,) if wanted.goal else ())]
+    for end in ends:
+        if all(any(socket in user for socket in choice) for choice in end.choices):
+            socket = next(socket for choice in end.choices for socket in choice if socket in user)
+            label = next(c.label for c in end.part.connectors if c.id == socket.split(".")[1])
+            return f"{end.gear.name}, {label} is in use by “{user[socket]}”; choose another socket or change that run."
+    for through in wanted.through:
+        for entry in through.entries:
+            if entry in user:
+                label = connector_at(rig, entry).label
+                return f"{through.item.tag}, {label} is in use by “{user[entry]}”; choose another."
+    return None
+
+
+def _free_id(rig: Rig, name: str) -> str:
+    taken = {run.id for run in rig.runs}
+    stem = re.sub(r"[^a-z0-9]+", "-", plain(name)).strip("-")[:56] or "run"
+    return next(one for one in chain((stem,), (f"{stem}-{n}" for n in range(2, 5000))) if one not in taken)
+
+
+def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
+    mine = alone(rig, proposal.run.id)
+    wanted = proposal.wanted
+    legs = tuple(
+        ReadPiece(item=item.id, words=_piece(rig, item), in_kit=item.owned)
+        for item in proposal.route.items
+        if not item.installed
+    )
+    worst = proposal.findings[0]
+    return ReadRun(
+        run=proposal.run.id,
+        number=proposal.run.number,
+        name=proposal.run.name,
+        sources=tuple(ends_of(rig, proposal.run, "out")),
+        through=tuple(entry for one in wanted.through for entry in one.entries),
+        goals=tuple(ends_of(rig, proposal.run, "in")),
+        from_words=_ends(rig, tuple(ends_of(rig, proposal.run, "out"))),
+        to_words=_ends(rig, tuple(ends_of(rig, proposal.run, "in"))) or wanted.through[-1].item.tag,
+        legs=legs,
+        new_gear=tuple(end.gear.part for end in (*wanted.sources, wanted.goal) if end is not None and end.is_new),
+        length_m=wanted.length_m,
+        reach_assumed=wanted.length_m is None,
+        options=wanted.options,
+        grade=Grade(worst.grade),
+        finding=worst,
+        drawing=draw(mine, trace(mine), proposal.run),
+    )
+
+
+def _piece(rig: Rig, item: KitItem) -> str:
+    length = f", {item.length_m:g} m" if item.length_m else ""
+    tag = f"{item.tag} " if item.owned else ""
+    return f"{tag}{rig.part_of(item.id).name}{length}"
+
+
+def _ends(rig: Rig, ends: tuple[str, ...]) -> str:
+    """ "Desk, Line 7 and Line 8": one device's name once."""
+    groups: dict[str, list[str]] = {}
+    for end in ends:
+        groups.setdefault(end.split(".")[0], []).append(connector_at(rig, end).label.split(",")[0])
+    names = {gear.id: gear.name for gear in rig.gear}
+    return "; ".join(f"{names[owner]}, {' and '.join(labels)}" for owner, labels in groups.items())
+
+
+def _sentence(runs: tuple[ReadRun, ...]) -> str:
+    if len(runs) == 1:
+        one = runs[0]
+        legs = ", ".join(piece.words for piece in one.legs) or "plugged straight in"
+        return f"{one.from_words} to {one.to_words}: {legs}."
+    return f"{len(runs)} runs, {runs[0].from_words} to {runs[0].to_words} first."
+
+
+def _label(runs: tuple[ReadRun, ...]) -> str:
+    if len(runs) == 1:
+        return f"Add {runs[0].name} to {runs[0].to_words}"[:120]
+    return f"Add {len(runs)} runs, {runs[0].name} to {runs[-1].name}"[:120]

@@ -1,0 +1,111 @@
+"""The words after a name: which sockets of a part they mean."""
+
+import re
+from dataclasses import dataclass
+from typing import Literal
+
+from rapidfuzz import fuzz, process
+
+from ruvak.core.rig.part import Connector, Part
+
+Role = Literal["source", "goal", "through"]
+
+_LEFT, _RIGHT = {"l", "left"}, {"r", "right"}
+_NOISE = frozenset(
+    (
+        "in ins input inputs out outs output outputs ch chan channel channels socket sockets and number no nr "
+        "stereo mono mic mics microphone line lines pair"
+    ).split()
+)
+"""Words that say nothing where no label has them."""
+_SYNONYMS = {"headphone": "headphones", "phones": "headphones", "cans": "headphones", "auxes": "aux", "mains": "main",
+             "inserts": "insert", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic",
+             "microphone": "mic", "lines": "line", "input": "in", "inputs": "in"}  # fmt: skip
+_NEAR = 74.0
+
+
+@dataclass(frozen=True)
+class Sockets:
+    """`positions`: for each place the line names, the connector ids it may mean, best first. Empty: none named."""
+
+    positions: tuple[tuple[str, ...], ...]
+    unknown: str | None = None
+    mono: bool = False
+
+
+def tokens(connector: Connector) -> set[str]:
+    """The words of a socket's label and id, for comparing."""
+    text = f"{connector.label} {connector.id.replace('-', ' ')}".lower()
+    words = re.findall(r"\d+\.\d+|\d+|[a-z]+", text)
+    return {_SYNONYMS.get(word, word) for word in words}
+
+
+def usable(part: Part, role: Role) -> tuple[Connector, ...]:
+    """Connectors of a part that can play a role, in its own order."""
+    wrong = "in" if role == "source" else "out"
+    return tuple(one for one in part.connectors if one.side != wrong and not one.form.startswith("usb"))
+
+
+def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
+    """Reads the words after a name; `unknown` holds the first that no socket answers to."""
+    options = usable(part, role)
+    known = set().union(*(tokens(one) for one in options)) if options else set()
+    kinds, places, sides, unknown = _sorted(words, known)
+    mono = "mono" in words and not sides
+    fitting = [one for one in options if kinds <= tokens(one)]
+    if unknown is not None or not fitting:
+        return Sockets((), unknown or " ".join(sorted(kinds)), mono)
+    if sides and not any({"left", "right"} & tokens(one) for one in fitting):
+        sides = []
+    found = _places(fitting, places, sides)
+    if isinstance(found, str):
+        return Sockets((), found, mono)
+    if not found and kinds:
+        found = _only_kinds(fitting)
+    return Sockets(found, None, mono)
+
+
+def _sorted(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list[str], list[str], str | None]:
+    """Words as kinds of socket, numbers, sides, and the first that is none of these."""
+    kinds: set[str] = set()
+    places: list[str] = []
+    sides: list[str] = []
+    for word in words:
+        meant = _SYNONYMS.get(word, word)
+        if word.isdigit():
+            places.append(word)
+        elif word in _LEFT | _RIGHT:
+            sides.append("left" if word in _LEFT else "right")
+        elif len(word) == 2 and word in ("lr", "l/r"):
+            sides += ["left", "right"]
+        elif meant in known:
+            if word != "mono":
+                kinds.add(meant)
+        elif word in _NOISE or meant in _NOISE:
+            continue
+        else:
+            near = process.extractOne(meant, known, scorer=fuzz.ratio, score_cutoff=_NEAR)
+            if near is None:
+                return kinds, places, sides, word
+            kinds.add(near[0])
+    return kinds, places, sides, None
+
+
+def _places(fitting: list[Connector], places: list[str], sides: list[str]) -> tuple[tuple[str, ...], ...] | str:
+    """One position a number or side; the word itself where no socket has it."""
+    found: list[tuple[str, ...]] = []
+    for word in [*places, *sides]:
+        having = tuple(one.id for one in fitting if word in tokens(one))
+        if not having:
+            return word
+        found.append(having)
+    return tuple(found)
+
+
+def _only_kinds(fitting: list[Connector]) -> tuple[tuple[str, ...], ...]:
+    """ "main" or "aux" without a number: a left and a right are two places, anything else is the first that fits."""
+    left = tuple(one.id for one in fitting if "left" in tokens(one))
+    right = tuple(one.id for one in fitting if "right" in tokens(one))
+    if left and right:
+        return (left, right)
+    return (tuple(one.id for one in fitting),)

@@ -1,0 +1,82 @@
+"""Words, numbers and lengths in what people type."""
+
+import re
+from dataclasses import dataclass
+
+from ruvak.core.rig.rig import MAX_LENGTH_M
+from ruvak.core.units import METRES_PER_FOOT
+
+_METRES = {"m": 1.0, "metre": 1.0, "metres": 1.0, "meter": 1.0, "meters": 1.0, "cm": 0.01, "km": 1000.0}
+_FEET = dict.fromkeys(("ft", "feet", "foot", "'", "\N{RIGHT SINGLE QUOTATION MARK}"), METRES_PER_FOOT)
+UNITS = {**_METRES, **_FEET}
+
+_ABOUT = r"(?:about|approx\.?|approximately|around|roughly|ca\.?|circa|~|\N{ALMOST EQUAL TO})?\s*"
+_UNIT = "|".join(sorted((re.escape(unit) for unit in UNITS), key=len, reverse=True))
+_LENGTH = re.compile(
+    rf"(?<![\w.]){_ABOUT}(?P<number>-?\d+(?:[.,]\d+)?)\s*(?P<unit>{_UNIT})(?![\w])"
+    r"(?:\s*(?:lead|leads|cable|cables|long|away))?",
+    re.IGNORECASE,
+)
+
+
+@dataclass(frozen=True)
+class Length:
+    """A length as typed: metres, and where it stands in the text."""
+
+    metres: float
+    start: int
+    end: int
+
+    @property
+    def sensible(self) -> bool:
+        """Above nothing and not beyond what a rig may hold."""
+        return 0.0 < self.metres <= MAX_LENGTH_M
+
+
+def find_length(text: str) -> Length | None:
+    """The first length with a unit in the text. In "desk 4,15 m" the comma parts a socket from a length."""
+    found = _LENGTH.search(text)
+    if found is None:
+        return None
+    whole, comma, _ = found["number"].partition(",")
+    if comma and re.search(r"[a-z]\s*$", text[: found.start("number")], re.IGNORECASE):
+        at = found.start("number") + len(whole) + 1
+        shorter = _LENGTH.search(text, at)
+        found = shorter or found
+    metres = float(found["number"].replace(",", ".")) * UNITS[found["unit"].lower()]
+    return Length(metres, *found.span())
+
+
+def bare_length(text: str, metres_per_unit: float) -> float | None:
+    """A number without a unit, in the rig's own."""
+    found = re.fullmatch(rf"{_ABOUT}(-?\d+(?:[.,]\d+)?)", text.strip(), re.IGNORECASE)
+    return float(found[1].replace(",", ".")) * metres_per_unit if found else None
+
+
+def plain(text: str) -> str:
+    """For comparing names: small letters, single spaces, no quotation marks, no articles."""
+    text = re.sub(r"[\"\N{LEFT DOUBLE QUOTATION MARK}\N{RIGHT DOUBLE QUOTATION MARK}]", "", text.lower())
+    return " ".join(word for word in re.split(r"\s+", text) if word and word not in ("the", "a", "my", "our"))
+
+
+_RANGE = re.compile(r"(\d+)\s*(?:-|\N{EN DASH}|\.\.+)\s*(\d+)")
+_MOST = 64
+
+
+def expanded(text: str) -> str:
+    """Ranges written out: "1-4" as "1 2 3 4"; slashes, ampersands, plus signs and commas between places as spaces."""
+
+    def run(found: re.Match[str]) -> str:
+        first, last = int(found[1]), int(found[2])
+        if not 0 < last - first < _MOST:
+            return f"{first} {last}"
+        return " ".join(str(number) for number in range(first, last + 1))
+
+    spaced = re.sub(r"(?<=[a-z])(?=\d)", " ", text.lower())
+    spaced = _RANGE.sub(run, spaced)
+    return " ".join(re.split(r"[\s/&+,#]+", spaced)).strip()
+
+
+def numbers(words: list[str]) -> list[int]:
+    """The numbers among some words."""
+    return [int(word) for word in words if word.isdigit()]

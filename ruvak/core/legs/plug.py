@@ -1,0 +1,74 @@
+"""Plugs a run's legs together in a given order, as far as they fit, and says where they do not."""
+
+from dataclasses import dataclass
+
+from ruvak.core.rig.connectors import SHAPES, fits
+from ruvak.core.rig.part import Connector
+from ruvak.core.rig.rig import Join, Rig, Run
+from ruvak.core.trace.ends import ends_of
+from ruvak.core.trace.trace import connector_at
+
+
+@dataclass(frozen=True)
+class Plugged:
+    """Joins in order from the source; `gaps`: sentences about what could not be plugged."""
+
+    joins: tuple[Join, ...]
+    gaps: tuple[str, ...]
+
+
+def plugged(rig: Rig, run: Run, legs: tuple[str, ...]) -> Plugged:
+    """The run's own end sockets joined by these legs, first to last. The rig knows all of them."""
+    sources, goals = list(ends_of(rig, run, "out")), list(ends_of(rig, run, "in"))
+    kept = {(join.a, join.b): join for join in run.joins}
+    open_ends, joins, gaps = sources, [], []
+    for leg in legs:
+        used = [join for join in run.joins if leg in (join.a.split(".")[0], join.b.split(".")[0])]
+        entries, exits = _sides(rig, leg, used)
+        taken = []
+        for entry in entries:
+            end = next((one for one in open_ends if _fit(rig, one, entry) and one not in taken), None)
+            if end is not None:
+                joins.append(kept.get((end, entry), Join(a=end, b=entry)))
+                taken.append(end)
+        if entries and not taken and open_ends:
+            gaps.append(_gap(rig, open_ends[0], entries[0]))
+            open_ends = exits
+        else:
+            open_ends = [end for end in open_ends if end not in taken] + exits if taken else exits
+    for goal in goals:
+        end = next((one for one in open_ends if _fit(rig, one, goal)), None)
+        if end is None:
+            gaps.append(
+                _gap(rig, open_ends[0], goal) if open_ends else f"Nothing is left to plug into {_words(rig, goal)}."
+            )
+            continue
+        joins.append(kept.get((end, goal), Join(a=end, b=goal)))
+        open_ends = [one for one in open_ends if one != end]
+    return Plugged(tuple(joins), tuple(gaps))
+
+
+def _sides(rig: Rig, leg: str, used: list[Join]) -> tuple[list[str], list[str]]:
+    """Entries and exits; of a multicore only the ways this run uses, of the rest all."""
+    connectors = rig.part_of(leg).connectors
+    mine = {end.split(".")[1] for join in used for end in (join.a, join.b) if end.split(".")[0] == leg}
+    if len(connectors) > 6 and mine:
+        connectors = tuple(one for one in connectors if one.id in mine)
+    entries = [f"{leg}.{one.id}" for one in connectors if one.side == "in"]
+    exits = [f"{leg}.{one.id}" for one in connectors if one.side == "out"]
+    both = [f"{leg}.{one.id}" for one in connectors if one.side == "both"]
+    return entries + both if not entries else entries, exits + both if not exits else exits
+
+
+def _fit(rig: Rig, one: str, other: str) -> bool:
+    return fits(connector_at(rig, one).form, connector_at(rig, other).form)
+
+
+def _gap(rig: Rig, one: str, other: str) -> str:
+    return f"{_words(rig, one)} does not go into {_words(rig, other)}; something belongs between."
+
+
+def _words(rig: Rig, end: str) -> str:
+    connector: Connector = connector_at(rig, end)
+    thing = rig.owners_by_id[end.split(".")[0]]
+    return f"{getattr(thing, 'name', None) or getattr(thing, 'tag', '')}, {SHAPES[connector.form].words}"

@@ -1,0 +1,35 @@
+"""Entering runs: lines being typed, input lists, legs on the strip. Nothing here saves; what it answers is an edit."""
+
+from flask import Response
+
+from ruvak.formats.input_list import rows_from_csv
+from ruvak.service.states import Readings, Rewired
+from ruvak.web.answers import answer, entry
+from ruvak.web.api.blueprint import blueprint
+from ruvak.web.schemas import InputListBody, LegChoiceList, LegsBody, LinesBody, PlaceQuery, RigPath, RunPath
+
+api = blueprint("entry", "Entering runs")
+
+
+@api.post("/rigs/<rig_id>/lines", responses={"200": Readings})
+def read_lines(path: RigPath, body: LinesBody) -> Response:
+    """What typed lines mean, with legs chosen and solved."""
+    return answer(entry().read(path.rig_id, body.text))
+
+
+@api.post("/rigs/<rig_id>/input-list", responses={"200": Readings})
+def read_input_list(path: RigPath, body: InputListBody) -> Response:
+    """What an input list means, row by row."""
+    return answer(entry().read_list(path.rig_id, rows_from_csv(body.csv), body.goal))
+
+
+@api.get("/rigs/<rig_id>/runs/<run_id>/choices", responses={"200": LegChoiceList})
+def list_choices(path: RunPath, query: PlaceQuery) -> Response:
+    """What could stand at a place among a run's legs."""
+    return answer(LegChoiceList(entry().choices(path.rig_id, path.run_id, query.at, query.replace)))
+
+
+@api.post("/rigs/<rig_id>/runs/<run_id>/legs", responses={"200": Rewired})
+def rewire_run(path: RunPath, body: LegsBody) -> Response:
+    """The run with other legs, plugged as far as they fit, solved."""
+    return answer(entry().rewired(path.rig_id, path.run_id, body.legs))
