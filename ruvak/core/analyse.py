@@ -12,7 +12,7 @@ from ruvak.core.rig.check import check
 from ruvak.core.rig.connectors import Sleeve
 from ruvak.core.rig.part import Input
 from ruvak.core.rig.rig import Join, Rig
-from ruvak.core.rig.slim import slimmed
+from ruvak.core.rig.slim import in_use
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.trace.drawing import RunDrawing, draw
 from ruvak.core.trace.trace import connector_at, trace, uncertain_joins
@@ -44,7 +44,7 @@ def prepare(rig: Rig) -> Rig:
 
 def analyse(rig: Rig) -> Analysis:
     """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring."""
-    rig = prepare(rig)
+    rig = in_use(prepare(rig))
     traced = trace(rig)
     results = _with_other_modes(rig, run_results(rig, traced, build(rig, traced)))
     findings = with_added(judge(rig, results), _uncertainties(rig, results))
@@ -63,19 +63,7 @@ def glance(rig: Rig) -> tuple[tuple[Finding, ...], ...]:
 
 def alone(rig: Rig, run_id: str) -> Rig:
     """The rig with one run and what belongs to it, nothing else: to compare wirings of that run quickly."""
-    run = next(one for one in rig.runs if one.id == run_id)
-    used: dict[str, set[str]] = {leg: set() for leg in run.legs}
-    for end in (end for join in run.joins for end in (join.a, join.b)):
-        used.setdefault(end.split(".")[0], set()).add(end.split(".")[1])
-    gear = [one for one in rig.gear if one.id in used]
-    small = {one.id: slimmed(rig.parts_by_id[one.part], used[one.id]) for one in gear}
-    return rig.replaced(
-        # Two of a kind may use different sockets, so each gets a part of its own.
-        gear=tuple(one.model_copy(update={"part": f"of-{one.id}"[:64]}) for one in gear),
-        kit=tuple(item for item in rig.kit if item.id in used),
-        runs=(run,),
-        parts=(*rig.parts, *(part.model_copy(update={"id": f"of-{id_}"[:64]}) for id_, part in small.items())),
-    )
+    return in_use(rig.replaced(runs=tuple(run for run in rig.runs if run.id == run_id)))
 
 
 def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[Finding]]:

@@ -52,6 +52,14 @@ def person() -> Person:
     return Person(id=session["person"], name=session["person_name"])
 
 
+def visitor() -> Person:
+    """As person(), but only looking: a browser that asks several things at once before it has its cookie must not be
+    given a different one with each answer, or the token it gets would belong to another."""
+    if "person" not in session:
+        return Person(id="nobody-yet", name=NEW_PERSON)
+    return person()
+
+
 def rename(name: str) -> Person:
     """The same person under a new name."""
     person()

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from ruvak.core.legs.pool import Pool, Socket, Way
-from ruvak.core.rig.connectors import SHAPES, Form, fits
+from ruvak.core.rig.connectors import SHAPES, Form, made_for
 from ruvak.core.rig.rig import Join, KitItem
 from ruvak.core.trace.trace import connector_at
 
@@ -49,17 +49,17 @@ def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int) -> tupl
     """Every sequence without a part twice in it; of three pieces in a row at least one of the last two is a lead."""
     in_order = sorted(ways, key=lambda way: way.part)
     layer: list[tuple[Form, tuple[Step, ...]]] = [(start, ())]
-    found: list[tuple[Step, ...]] = [()] if fits(start, goal) else []
+    found: list[tuple[Step, ...]] = [()] if made_for(start, goal) else []
     for _ in range(most):
         following: list[tuple[Form, tuple[Step, ...]]] = []
         for form, steps in layer:
             for way in in_order:
-                if not fits(form, way.entries[0].form) or any(way == one.way for one in steps):
+                if not made_for(form, way.entries[0].form) or any(way == one.way for one in steps):
                     continue
                 if len(steps) > 1 and not (way.cabled or steps[-1].way.cabled):
                     continue
                 grown = (*steps, Step(way, way.entries[0], way.exits[0]))
-                if fits(way.exits[0].form, goal):
+                if made_for(way.exits[0].form, goal):
                     found.append(grown)
                 following.append((way.exits[0].form, grown))
         layer = following
@@ -108,7 +108,7 @@ def _reach(
         ]
         return True
     step = steps[main]
-    if not fits(step.exit.form, step.entry.form):
+    if not made_for(step.exit.form, step.entry.form):
         return False
     picked[main] = _several(pool, part, options, need_m - others)
     return bool(picked[main])

@@ -7,7 +7,7 @@ from itertools import islice
 from ruvak.core.legs.chains import Chain, Step, filled, kinds
 from ruvak.core.legs.pool import Pool, Socket, Way
 from ruvak.core.parts.library import library
-from ruvak.core.rig.connectors import Form, fits
+from ruvak.core.rig.connectors import Form, made_for
 from ruvak.core.rig.edits import Op, PutKit, PutPart
 from ruvak.core.rig.rig import Join, KitItem, Rig
 from ruvak.core.trace.trace import connector_at
@@ -110,7 +110,7 @@ def _same_kinds(
 ) -> Chain | None:
     forms = [_form(pool, ends[0]), *(step.exit.form for step in steps)]
     entries = [*(step.entry.form for step in steps), _form(pool, ends[1])]
-    if not all(fits(one, other) for one, other in zip(forms, entries, strict=True)):
+    if not all(made_for(one, other) for one, other in zip(forms, entries, strict=True)):
         return None
     return filled(pool, steps, ends[0], ends[1], need_m, used)
 
@@ -167,7 +167,7 @@ def _onward(
         chains: list[Chain] = []
         for (start, form), goal in zip(starts, goals, strict=True):
             used = frozenset({item.id, *(one.id for chain in chains for one in chain.items)})
-            if not fits(form, steps[0].entry.form if steps else _form(pool, goal)):
+            if not made_for(form, steps[0].entry.form if steps else _form(pool, goal)):
                 break
             chain = filled(pool, steps, start, goal, max(0.0, need_m), used)
             if chain is None:
@@ -206,7 +206,7 @@ def _gathered(
         for source, entry in zip(sources, entries, strict=True):
             used = frozenset({item.id, *(one.id for chain in chains for one in chain.items)})
             goes = steps[-1].exit.form if steps else _form(pool, source)
-            if not fits(goes, entry.form) or (steps and not fits(_form(pool, source), steps[0].entry.form)):
+            if not made_for(goes, entry.form) or (steps and not made_for(_form(pool, source), steps[0].entry.form)):
                 break
             chain = filled(pool, steps, source, f"{item.id}.{entry.id}", 0.0, used)
             if chain is None:

@@ -119,6 +119,11 @@ def uncertain(one: Form, other: Form) -> bool:
     return SHAPES[plug].contacts == _TRRS and SHAPES[socket].contacts in (_TRS, _TS)
 
 
+def made_for(one: Form, other: Form) -> bool:
+    """Whether the two fit and it is certain what they join: what may be proposed to people."""
+    return fits(one, other) and not uncertain(one, other)
+
+
 def touching(
     one: Form, other: Form, sleeve: Sleeve = "both", ring: Literal["open", "sleeve"] = "open"
 ) -> tuple[tuple[str, str], ...]:

@@ -83,8 +83,9 @@ class Edit(Record):
 
 
 def apply(rig: Rig, edit: Edit) -> Rig:
-    """The edited rig, checked as a whole. Raises BadEdit or RigFault and leaves the given rig as it is."""
-    return check(_applied(rig, edit))
+    """The edited rig, checked as a whole; the given one is checked already. Raises BadEdit or RigFault and leaves
+    the given rig as it is."""
+    return check(_applied(rig, edit), rig.parts)
 
 
 def inverse(rig: Rig, edit: Edit) -> Edit:

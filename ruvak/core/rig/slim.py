@@ -1,8 +1,32 @@
-"""A part reduced to the connectors in use: what the rest of a large desk has changes nothing, but takes time."""
+"""A rig reduced to what is in use: unplugged gear and a desk's empty channels change nothing, but take time."""
 
 from collections.abc import Iterable
 
 from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import Rig
+
+
+def in_use(rig: Rig) -> Rig:
+    """Only gear and kit that some run touches, each device with the sockets in use and what belongs to them.
+
+    Ids of gear, kit, runs, connectors, outputs and inputs stay as they are; parts get names of their own, since two
+    devices of a kind may use different sockets.
+    """
+    used: dict[str, set[str]] = {leg: set() for run in rig.runs for leg in run.legs}
+    for end in (end for run in rig.runs for join in run.joins for end in (join.a, join.b)):
+        used.setdefault(end.split(".")[0], set()).add(end.split(".")[1])
+    gear = [one for one in rig.gear if one.id in used]
+    small = {one.id: slimmed(rig.parts_by_id[one.part], used[one.id]) for one in gear}
+    kit = tuple(item for item in rig.kit if item.id in used)
+    needed = {item.part for item in kit}
+    return rig.replaced(
+        gear=tuple(one.model_copy(update={"part": f"of-{one.id}"[:64]}) for one in gear),
+        kit=kit,
+        parts=(
+            *(part for part in rig.parts if part.id in needed),
+            *(part.model_copy(update={"id": f"of-{id_}"[:64]}) for id_, part in small.items()),
+        ),
+    )
 
 
 def slimmed(part: Part, used: Iterable[str]) -> Part:

@@ -1,5 +1,6 @@
 """A run as it is drawn: pieces in columns, connectors in lanes, every contact, and the links between them."""
 
+from collections.abc import Iterator
 from itertools import pairwise
 from typing import Literal
 
@@ -65,6 +66,15 @@ class DrawnConductor(Record):
     """At a destination: "hot", "cold", "screen"."""
 
 
+class DrawnInput(Record):
+    """What listens at a destination's contacts; an unbalanced input has no cold."""
+
+    gear: str
+    input: str
+    hot: str
+    cold: str | None
+
+
 class RunDrawing(Record):
     """Everything the strip needs; nothing about position in pixels."""
 
@@ -72,6 +82,7 @@ class RunDrawing(Record):
     links: tuple[DrawnLink, ...]
     elements: tuple[DrawnElement, ...]
     conductors: tuple[DrawnConductor, ...]
+    listening: tuple[DrawnInput, ...]
 
 
 def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
@@ -97,11 +108,14 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
         links=tuple(DrawnLink(kind=link.kind, a=link.a, b=link.b, owner=link.owner) for link in links),
         elements=elements,
         conductors=_conductors(rig, traced, pieces, merged(sorted(shown), links)),
+        listening=tuple(_listening(rig, traced, pieces)),
     )
 
 
 def _is_drawn(link: Link, run: Run, shown: set[str]) -> bool:
-    return (link.owner in run.legs or link.owner == run.id) and link.a in shown and link.b in shown
+    # A run may be called as a piece of its gear is, so mates are told by what they are.
+    mine = link.owner == run.id if link.kind == "mate" else link.owner in run.legs
+    return mine and link.a in shown and link.b in shown
 
 
 def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> list[Link]:
@@ -121,6 +135,17 @@ def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> 
             for group in groups.values():
                 found += [Link("wire", a, b, piece.id) for a, b in pairwise(group)]
     return found
+
+
+def _listening(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> Iterator[DrawnInput]:
+    """The inputs behind a destination's shown contacts."""
+    for piece in pieces:
+        at = {traced.node_of[contact]: contact for drawn in piece.ins for contact in drawn.contacts}
+        for receiver in rig.part_of(piece.owner).inputs if piece.kind == "gear" else ():
+            hot = at.get(traced.node_of[f"{piece.owner}.{receiver.hot}"])
+            cold = at.get(traced.node_of[f"{piece.owner}.{receiver.cold}"]) if receiver.type == "balanced" else None
+            if hot is not None:
+                yield DrawnInput(gear=piece.owner, input=receiver.id, hot=hot, cold=cold)
 
 
 def _label(element: Element) -> str:

@@ -6,7 +6,7 @@ from ruvak.service.states import Preview, RigState
 from ruvak.web.answers import answer, rigs
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import EditBody, HistoryList, PreviewBody, RigPath
-from ruvak.web.security import person
+from ruvak.web.security import person, visitor
 
 api = blueprint("edits", "Changes to a rig, each a row")
 
@@ -38,4 +38,4 @@ def redo_edit(path: RigPath) -> Response:
 @api.get("/rigs/<rig_id>/history", responses={"200": HistoryList})
 def list_history(path: RigPath) -> Response:
     """Everyone's edits, newest first."""
-    return answer(HistoryList(tuple(rigs().history(path.rig_id, person()))))
+    return answer(HistoryList(tuple(rigs().history(path.rig_id, visitor()))))

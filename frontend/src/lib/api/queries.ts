@@ -53,3 +53,43 @@ export const importRig = (text: string) =>
 			headers: { 'Content-Type': 'application/json' }
 		})
 	);
+
+/** What typed lines mean. */
+export const readLines = (rigId: string, text: string, signal?: AbortSignal) =>
+	answer(client.POST('/api/rigs/{rig_id}/lines', { ...path(rigId), body: { text }, signal: signal ?? null }));
+
+/** What an input list means, into the desk with the most inputs. */
+export const readInputList = (rigId: string, csv: string, signal?: AbortSignal) =>
+	answer(
+		client.POST('/api/rigs/{rig_id}/input-list', {
+			...path(rigId),
+			body: { csv, goal: null },
+			signal: signal ?? null
+		})
+	);
+
+/** What could stand at a place among a run's legs. */
+export const choicesQuery = (rigId: string, runId: string, version: number, at: number, replace: boolean) =>
+	queryOptions({
+		queryKey: ['choices', rigId, runId, version, at, replace],
+		queryFn: () =>
+			answer(
+				client.GET('/api/rigs/{rig_id}/runs/{run_id}/choices', {
+					params: { path: { rig_id: rigId, run_id: runId }, query: { at, replace } }
+				})
+			),
+		staleTime: Infinity
+	});
+
+/** A run with other legs, solved but not saved. */
+export const rewire = (rigId: string, runId: string, legs: Schemas['KitItem'][]) =>
+	answer(
+		client.POST('/api/rigs/{rig_id}/runs/{run_id}/legs', {
+			params: { path: { rig_id: rigId, run_id: runId } },
+			body: { legs }
+		})
+	);
+
+/** What an edit would do, without doing it. */
+export const previewEdit = (rigId: string, edit: Schemas['Edit']) =>
+	answer(client.POST('/api/rigs/{rig_id}/preview', { ...path(rigId), body: { edit } }));

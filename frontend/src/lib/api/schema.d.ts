@@ -768,6 +768,20 @@ export interface components {
             label: string;
         };
         /**
+         * DrawnInput
+         * @description What listens at a destination's contacts; an unbalanced input has no cold.
+         */
+        DrawnInput: {
+            /** Gear */
+            gear: string;
+            /** Input */
+            input: string;
+            /** Hot */
+            hot: string;
+            /** Cold */
+            cold: string | null;
+        };
+        /**
          * DrawnLink
          * @description Metal between two points. Inner nodes of a part may stand at either end.
          */
@@ -1346,6 +1360,8 @@ export interface components {
             elements: components["schemas"]["DrawnElement"][];
             /** Conductors */
             conductors: components["schemas"]["DrawnConductor"][];
+            /** Listening */
+            listening: components["schemas"]["DrawnInput"][];
         };
         /**
          * RunResult

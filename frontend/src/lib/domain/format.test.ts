@@ -30,6 +30,7 @@ describe('numbers', () => {
 
 describe('what an input hears', () => {
 	const channel = (name: string, in_phase: boolean | null) => ({
+		source: 0,
 		channel: name,
 		gain_db: 0,
 		floored: false,

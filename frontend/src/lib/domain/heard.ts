@@ -3,13 +3,17 @@ import type { Schemas } from '../api/client';
 
 const MINUS = '\u2212';
 
+/** Two sources on one input are told apart by letters: "a + b". */
 export function heard(channels: readonly Schemas['ChannelGain'][]): string {
 	const arriving = channels.filter((channel) => channel.in_phase !== null);
+	const many = new Set(channels.map((channel) => channel.source)).size > 1;
+	const name = ({ source, channel }: Schemas['ChannelGain']): string =>
+		many ? 'abcdefgh'.charAt(source) + (channel === '1' ? '' : channel) : channel;
 	return (
 		arriving
 			.map((channel, index) => {
-				if (index === 0) return (channel.in_phase ? '' : MINUS) + channel.channel;
-				return `${channel.in_phase ? '+' : MINUS} ${channel.channel}`;
+				if (index === 0) return (channel.in_phase ? '' : MINUS) + name(channel);
+				return `${channel.in_phase ? '+' : MINUS} ${name(channel)}`;
 			})
 			.join(' ') || '—'
 	);

@@ -3,15 +3,17 @@ import { at } from './strip-places';
 import type { Component, Drawing, Line, Look, Span, Spot } from './strip-types';
 
 const COIL = 14;
+const HALF = 13;
+const BESIDE = 22;
 
 /** From centre to centre: straight on one level, an S between levels, a bracket between contacts of one side. */
 export function linePath(a: Spot, b: Spot, span: Span | undefined): string {
 	const start = `M${round(a.x)} ${round(a.y)}`;
 	const end = `${round(b.x)} ${round(b.y)}`;
-	if (a.y === b.y) return `${start} L${end}`;
-	if (a.x === b.x) {
+	if (Math.abs(a.y - b.y) < 0.05) return `${start} L${end}`;
+	if (Math.abs(a.x - b.x) < 0.05) {
 		const inward = span && Math.abs(a.x - span.right) < 1 ? -1 : 1;
-		const x = round(a.x + inward * (20 + Math.abs(a.y - b.y) / 6));
+		const x = round(a.x + inward * (20 + Math.min(60, Math.abs(a.y - b.y) / 6)));
 		return `${start} C${x} ${round(a.y)} ${x} ${round(b.y)} ${end}`;
 	}
 	const middle = round((a.x + b.x) / 2);
@@ -20,6 +22,21 @@ export function linePath(a: Spot, b: Spot, span: Span | undefined): string {
 
 const round = (value: number): number => Math.round(value * 10) / 10;
 
+/** A place for a component near `wanted` where no other one stands. */
+function free(taken: Spot[], wanted: Spot): Spot {
+	let { x, y } = wanted;
+	while (taken.some((spot) => Math.abs(spot.x - x) < 30 && Math.abs(spot.y - y) < 20)) {
+		y += BESIDE / 2;
+		x += 3;
+	}
+	taken.push({ x, y });
+	return { x, y };
+}
+
+/**
+ * Components with their lead-ins. A lead-in ends at the component's own edge, so nothing is joined through it;
+ * two-pole components lie level, with a terminal on either side.
+ */
 export function componentsOf(
 	drawing: Drawing,
 	spots: Map<string, Spot>,
@@ -28,48 +45,50 @@ export function componentsOf(
 ): { components: Component[]; leadIns: Line[] } {
 	const components: Component[] = [];
 	const leadIns: Line[] = [];
-	const leadIn = (point: string, to: Spot, owner: string): void => {
-		leadIns.push({
-			path: linePath(at(spots, point), to, spans.get(owner)),
-			look: look(point),
-			kind: 'lead-in',
-			owner
-		});
-	};
+	const taken: Spot[] = [];
 	drawing.elements.forEach((element) => {
-		const [first, second, third, fourth] = element.points.map((point) => at(spots, point));
-		const names = element.points;
-		if (!first || !second) return;
+		const points = element.points.map((point) => at(spots, point));
+		const [first, second] = points;
 		const span = spans.get(element.owner);
-		if (element.type === 'transformer' && third && fourth && span) {
-			const centre = { x: (span.left + span.right) / 2, y: (third.y + fourth.y) / 2 };
-			const corners = [-1, 1].flatMap((x) =>
-				[-1, 1].map((y) => ({ x: centre.x + x * 9, y: centre.y + y * COIL }))
-			);
-			corners.forEach((corner, index) => leadIn(names[index] ?? '', corner, element.owner));
-			components.push({
-				type: element.type,
-				at: centre,
-				turn: 0,
-				label: element.label,
+		if (!first || !second || !span) return;
+		const poles = points.length;
+		const levels = poles === 4 ? points.slice(2) : points;
+		const centre = free(taken, {
+			x: (span.left + span.right) / 2,
+			y: levels.reduce((sum, each) => sum + each.y, 0) / levels.length
+		});
+		const corners = poles === 4 ? cornersOf(centre, points) : terminalsOf(centre, first, second);
+		corners.forEach((corner, index) => {
+			const name = element.points[index] ?? '';
+			leadIns.push({
+				path: linePath(at(spots, name), corner, span),
+				look: look(name),
+				kind: 'lead-in',
 				owner: element.owner
 			});
-			return;
-		}
-		const centre = { x: (first.x + second.x) / 2, y: (first.y + second.y) / 2 };
-		const angle = Math.atan2(second.y - first.y, second.x - first.x);
-		const offset = { x: 13 * Math.cos(angle), y: 13 * Math.sin(angle) };
-		const ends = [
-			{ x: centre.x - offset.x, y: centre.y - offset.y },
-			{ x: centre.x + offset.x, y: centre.y + offset.y }
-		];
-		ends.forEach((end, index) => {
-			const from = at(spots, names[index] ?? '');
-			const path = `M${round(from.x)} ${round(from.y)} L${round(end.x)} ${round(end.y)}`;
-			leadIns.push({ path, look: look(names[index] ?? ''), kind: 'lead-in', owner: element.owner });
 		});
-		const turn = (angle * 180) / Math.PI;
-		components.push({ type: element.type, at: centre, turn, label: element.label, owner: element.owner });
+		components.push({
+			type: element.type,
+			at: centre,
+			turn: 0,
+			label: element.label,
+			owner: element.owner
+		});
 	});
 	return { components, leadIns };
+}
+
+function terminalsOf(centre: Spot, first: Spot, second: Spot): Spot[] {
+	const turned = first.x > second.x ? -1 : 1;
+	return [
+		{ x: centre.x - turned * HALF, y: centre.y },
+		{ x: centre.x + turned * HALF, y: centre.y }
+	];
+}
+
+/** Four terminals: the first pair on the left unless it stands to the right of the second. */
+function cornersOf(centre: Spot, points: Spot[]): Spot[] {
+	const middle = (index: number) => ((points[index]?.x ?? 0) + (points[index + 1]?.x ?? 0)) / 2;
+	const side = middle(0) > middle(2) ? -1 : 1;
+	return [-side, side].flatMap((x) => [-1, 1].map((y) => ({ x: centre.x + x * 9, y: centre.y + y * COIL })));
 }

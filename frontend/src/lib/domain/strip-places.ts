@@ -3,8 +3,10 @@ import type { Connector, Drawing, Piece, Span, Spot, StripSpace } from './strip-
 
 export const PITCH = 25;
 export const MATE_GAP = 27;
-export const LANE_GAP = 46;
+export const LANE_GAP = 76;
 const NARROWEST_LEG = 58;
+const APART = 11;
+const NAME = 36;
 
 export const connectorsOf = (drawing: Drawing): Connector[] =>
 	drawing.pieces.flatMap((piece) => [...piece.ins, ...piece.outs]);
@@ -21,42 +23,80 @@ export function weight(piece: Piece): number {
 	return piece.kind === 'box' ? 1.3 : 0.9;
 }
 
+/** Columns of legs: the gear stands in front of the first and behind the last. */
+const legColumns = (drawing: Drawing): number =>
+	Math.max(0, ...drawing.pieces.filter((piece) => piece.kind !== 'gear').map((piece) => piece.column));
+
 /** Below this width contacts and components would run into each other; the strip then scrolls. */
 export function narrowest(drawing: Drawing, space: StripSpace): number {
-	const last = Math.max(1, ...drawing.pieces.map((piece) => piece.column));
-	return space.left + space.right + MATE_GAP * last + NARROWEST_LEG * (last - 1);
+	const columns = legColumns(drawing);
+	return space.left + space.right + MATE_GAP * (columns + 1) + NARROWEST_LEG * columns;
 }
 
+/** By piece id. */
 export function spansOf(drawing: Drawing, space: StripSpace): Map<string, Span> {
-	const last = Math.max(1, ...drawing.pieces.map((piece) => piece.column));
-	const weights = Array.from({ length: last - 1 }, (_, index) =>
-		Math.max(0.5, ...drawing.pieces.filter((piece) => piece.column === index + 1).map(weight))
+	const columns = legColumns(drawing);
+	const weights = Array.from({ length: columns }, (_, index) =>
+		Math.max(
+			0.5,
+			...drawing.pieces.filter((piece) => piece.kind !== 'gear' && piece.column === index + 1).map(weight)
+		)
 	);
 	const total = weights.reduce((sum, each) => sum + each, 0) || 1;
-	const room = space.width - space.left - space.right - MATE_GAP * last - NARROWEST_LEG * (last - 1);
+	const room = space.width - space.left - space.right - MATE_GAP * (columns + 1) - NARROWEST_LEG * columns;
 	const spans = new Map<string, Span>();
 	for (const piece of drawing.pieces) {
-		if (piece.column === 0) spans.set(piece.owner, { left: 0, right: space.left });
-		else if (piece.column === last)
-			spans.set(piece.owner, { left: space.width - space.right, right: space.width });
-		else {
-			const before = weights.slice(0, piece.column - 1).reduce((sum, each) => sum + each, 0);
-			const fixed = MATE_GAP * piece.column + NARROWEST_LEG * (piece.column - 1);
-			const left = space.left + fixed + (room * before) / total;
-			spans.set(piece.owner, {
-				left,
-				right: left + NARROWEST_LEG + (room * (weights[piece.column - 1] ?? 1)) / total
+		if (piece.kind === 'gear') {
+			const source = piece.column === 0;
+			spans.set(piece.id, {
+				left: source ? 0 : space.width - space.right,
+				right: source ? space.left : space.width
 			});
+			continue;
 		}
+		const before = weights.slice(0, piece.column - 1).reduce((sum, each) => sum + each, 0);
+		const fixed = MATE_GAP * piece.column + NARROWEST_LEG * (piece.column - 1);
+		const left = space.left + fixed + (room * before) / total;
+		spans.set(piece.id, {
+			left,
+			right: left + NARROWEST_LEG + (room * (weights[piece.column - 1] ?? 1)) / total
+		});
 	}
 	return spans;
 }
 
+/** Row of each contact. Two contacts leave the middle row free, so that sleeves meet screens. */
+export const rowOf = (connector: Connector, index: number): number =>
+	connector.contacts.length === 2 ? index * 2 : index;
+
+/** Where each lane begins, by its number, and how many rows it has. */
+export function lanesOf(drawing: Drawing, top: number): { top: number; rows: number }[] {
+	const rows: number[] = [];
+	for (const connector of connectorsOf(drawing)) {
+		const own = 1 + rowOf(connector, connector.contacts.length - 1);
+		rows[connector.lane] = Math.max(rows[connector.lane] ?? 0, own);
+	}
+	// A second device at one end has its name above its first socket.
+	const named = new Set(
+		drawing.pieces
+			.filter((piece) => piece.kind === 'gear')
+			.map((piece) => Math.min(...[...piece.ins, ...piece.outs].map((one) => one.lane)))
+	);
+	let y = top;
+	return Array.from(rows, (count, index) => {
+		// A lane nobody stands in takes no room.
+		const lane = { top: y, rows: count ?? 0 };
+		if (count) y += (count - 1) * PITCH + LANE_GAP + (named.has(index + 1) ? NAME : 0);
+		return lane;
+	});
+}
+
 export function placeContacts(drawing: Drawing, space: StripSpace): Map<string, Spot> {
 	const spans = spansOf(drawing, space);
+	const lanes = lanesOf(drawing, space.top);
 	const spots = new Map<string, Spot>();
 	for (const piece of drawing.pieces) {
-		const span = spans.get(piece.owner);
+		const span = spans.get(piece.id);
 		if (!span) continue;
 		const sides: [Connector[], number][] = [
 			[piece.ins, span.left],
@@ -65,28 +105,45 @@ export function placeContacts(drawing: Drawing, space: StripSpace): Map<string, 
 		for (const [connectors, x] of sides)
 			for (const connector of connectors)
 				connector.contacts.forEach((id, index) => {
-					// Two-contact connectors leave the middle row free, so that sleeves meet screens.
-					const row = connector.contacts.length === 2 ? index * 2 : index;
-					spots.set(id, { x, y: space.top + connector.lane * (2 * PITCH + LANE_GAP) + row * PITCH });
+					const y = (lanes[connector.lane]?.top ?? space.top) + rowOf(connector, index) * PITCH;
+					spots.set(id, { x, y });
 				});
 	}
 	return spots;
 }
 
-/** Inner nodes of a box stand near its right side, level with what they join. */
+/** Inner nodes of a leg stand inside it, level with what they join, never on top of another point. */
 export function placeInnerNodes(drawing: Drawing, spots: Map<string, Spot>, spans: Map<string, Span>): void {
-	for (const link of drawing.links)
-		for (const [inner, outer] of [
-			[link.a, link.b],
-			[link.b, link.a]
-		] as const) {
-			const span = spans.get(link.owner);
-			if (spots.has(inner) || !spots.has(outer) || !span) continue;
-			const joined = drawing.links
-				.flatMap((other) => (other.a === inner ? [other.b] : other.b === inner ? [other.a] : []))
-				.map((point) => spots.get(point)?.y)
-				.filter((y) => y !== undefined);
-			const y = joined.reduce((sum, each) => sum + each, 0) / joined.length;
-			spots.set(inner, { x: span.right - 22, y });
-		}
+	for (const piece of drawing.pieces) {
+		if (piece.kind === 'gear') continue;
+		const pairs = [
+			...drawing.links.filter((link) => link.owner === piece.id).map((link) => [link.a, link.b]),
+			...drawing.elements.filter((one) => one.owner === piece.id).map((one) => one.points)
+		];
+		const inner = [...new Set(pairs.flat())].filter((point) => !spots.has(point));
+		const span = spans.get(piece.id) ?? { left: 0, right: 0 };
+		const own = [...piece.ins, ...piece.outs].flatMap((one) => one.contacts.map((id) => at(spots, id).y));
+		inner.forEach((point, index) => {
+			const near = pairs
+				.filter((pair) => pair.includes(point))
+				.flat()
+				.flatMap((other) => spots.get(other)?.y ?? []);
+			const levels = near.length ? near : own;
+			const y = levels.reduce((sum, each) => sum + each, 0) / (levels.length || 1);
+			const room = Math.max(0, span.right - span.left - 44);
+			const x = span.right - 22 - (room * index) / Math.max(4, inner.length);
+			spots.set(point, apart(spots, { x, y: y + 4 }));
+		});
+	}
+}
+
+/** The same spot, moved down until nothing else is near. */
+function apart(spots: Map<string, Spot>, wanted: Spot): Spot {
+	const taken = [...spots.values()];
+	let { x, y } = wanted;
+	while (taken.some((spot) => Math.abs(spot.x - x) < APART && Math.abs(spot.y - y) < APART)) {
+		y += APART / 2;
+		x -= 1;
+	}
+	return { x, y };
 }

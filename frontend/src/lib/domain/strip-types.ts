@@ -36,7 +36,7 @@ export interface Capsule {
 }
 
 export interface Component {
-	type: 'resistor' | 'capacitor' | 'transformer';
+	type: Schemas['DrawnElement']['type'];
 	at: Spot;
 	/** Degrees, so that a component lies along its line. */
 	turn: number;
@@ -48,6 +48,7 @@ export interface LegBox {
 	owner: string;
 	name: string;
 	kind: Piece['kind'];
+	installed: boolean;
 	lengthM: number | null;
 	left: number;
 	right: number;
@@ -58,10 +59,21 @@ export interface LegBox {
 }
 
 export interface EndBox {
+	id: string;
 	owner: string;
 	name: string;
 	side: 'source' | 'destination';
-	connectors: { end: string; label: string; x: number; top: number; hot: Spot; cold: Spot; screen: Spot }[];
+	/** Where its name stands. */
+	top: number;
+	connectors: { end: string; label: string; x: number; top: number }[];
+}
+
+/** A receiver: a triangle at its hot contact, reaching over its cold one where it has one. */
+export interface Ear {
+	gear: string;
+	input: string;
+	hot: Spot;
+	cold: Spot | null;
 }
 
 /** What a conductor carries, written on it where it leaves and where it arrives. */
@@ -79,6 +91,7 @@ export interface StripLayout {
 	components: Component[];
 	legs: LegBox[];
 	ends: EndBox[];
+	ears: Ear[];
 	letters: Letter[];
 }
 

@@ -11,7 +11,9 @@ function connector(end: string, form: Schemas['Form'], contacts: string[], lane 
 }
 
 const gear = (owner: string, column: number) => ({
+	id: owner,
 	owner,
+	installed: false,
 	kind: 'gear' as const,
 	name: owner,
 	length_m: null,
@@ -44,7 +46,7 @@ function drawing(wires: [string, string][], elements: Drawing['elements'] = [], 
 			outs: []
 		}
 	];
-	return { pieces, links, elements, conductors: [] };
+	return { pieces, links, elements, conductors: [], listening: [] };
 }
 
 /** Contacts joined by lines whose ends meet, read from the paths alone. */

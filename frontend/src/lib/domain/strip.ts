@@ -7,7 +7,6 @@ import { componentsOf, linePath } from './strip-lines';
 import {
 	at,
 	connectorsOf,
-	LANE_GAP,
 	MATE_GAP,
 	narrowest,
 	PITCH,
@@ -18,6 +17,7 @@ import {
 import type {
 	Capsule,
 	Drawing,
+	Ear,
 	EndBox,
 	LegBox,
 	Letter,
@@ -29,6 +29,8 @@ import type {
 } from './strip-types';
 
 export const CONTACT_RADIUS = 8;
+/** In front of the name of a channel that leaves by a balanced output's cold contact. */
+const COLD = '\u2212';
 
 export function layOut(drawing: Drawing, given: StripSpace): StripLayout {
 	const space = { ...given, width: Math.max(given.width, narrowest(drawing, given)) };
@@ -37,13 +39,13 @@ export function layOut(drawing: Drawing, given: StripSpace): StripLayout {
 	const look = (point: string): Look => looks.get(point) ?? 'idle';
 	const spans = spansOf(drawing, space);
 	placeInnerNodes(drawing, spots, spans);
-	const lanes = 1 + Math.max(0, ...connectorsOf(drawing).map((connector) => connector.lane));
+	const foot = Math.max(space.top, ...[...spots.values()].map((spot) => spot.y));
 	const linked = new Set(drawing.links.flatMap((link) => [link.a, link.b]));
 	for (const element of drawing.elements) for (const point of element.points) linked.add(point);
 	const { components, leadIns } = componentsOf(drawing, spots, spans, look);
 	return {
 		width: space.width,
-		height: space.top + lanes * 2 * PITCH + (lanes - 1) * LANE_GAP + 34,
+		height: foot + 36,
 		contacts: connectorsOf(drawing).flatMap((connector) =>
 			connector.contacts.map((id) => ({
 				...at(spots, id),
@@ -66,6 +68,7 @@ export function layOut(drawing: Drawing, given: StripSpace): StripLayout {
 		components,
 		legs: legsOf(drawing, spots, spans),
 		ends: endsOf(drawing, spots),
+		ears: earsOf(drawing, spots),
 		letters: lettersOf(drawing, spots)
 	};
 }
@@ -82,8 +85,10 @@ function looksOf(drawing: Drawing): Map<string, Look> {
 function lookOf(conductor: Schemas['DrawnConductor']): Look {
 	const { carries, arrives } = conductor;
 	if (carries.includes('return')) return 'screen';
+	if (carries.some((word) => word.startsWith(COLD))) return 'cold';
 	if (carries.includes('L')) return 'left';
 	if (carries.includes('R')) return 'right';
+	if (carries.length > 0) return 'hot';
 	if (arrives.includes('screen')) return 'screen';
 	if (arrives.includes('hot')) return 'hot';
 	if (arrives.includes('cold')) return 'cold';
@@ -116,28 +121,37 @@ function capsulesOf(drawing: Drawing, spots: Map<string, Spot>): Capsule[] {
 			y: top - 13,
 			width: right - left + 26,
 			height: bottom - top + 26,
-			label: connector.form.startsWith('xlr') ? 'XLR' : formWords(connector.form)
+			label: formWords(connector.form)
 		});
 	}
 	return capsules;
 }
 
-function formWords(form: string): string {
-	if (form.includes('635')) return '6.35 mm';
-	return form.includes('35') ? '3.5 mm' : 'RCA';
-}
+const FORM_WORDS: readonly (readonly [string, string])[] = [
+	['xlr5', 'XLR, 5 pins'],
+	['xlr', 'XLR'],
+	['635', '6.35 mm'],
+	['35', '3.5 mm'],
+	['combo', 'combo'],
+	['modular8', 'network'],
+	['loudspeaker', 'loudspeaker'],
+	['usb', 'USB']
+];
+
+const formWords = (form: string): string => FORM_WORDS.find(([start]) => form.includes(start))?.[1] ?? 'RCA';
 
 function legsOf(drawing: Drawing, spots: Map<string, Spot>, spans: Map<string, Span>): LegBox[] {
 	return drawing.pieces
 		.filter((piece) => piece.kind !== 'gear')
 		.map((piece) => {
-			const span = spans.get(piece.owner) ?? { left: 0, right: 0 };
+			const span = spans.get(piece.id) ?? { left: 0, right: 0 };
 			const own = [...piece.ins, ...piece.outs].flatMap((one) => one.contacts.map((id) => at(spots, id)));
 			const screens = drawing.links.filter((link) => link.owner === piece.owner && link.kind === 'screen');
 			return {
 				owner: piece.owner,
 				name: piece.name,
 				kind: piece.kind,
+				installed: piece.installed,
 				lengthM: piece.length_m ?? null,
 				left: span.left,
 				right: span.right,
@@ -145,7 +159,7 @@ function legsOf(drawing: Drawing, spots: Map<string, Spot>, spans: Map<string, S
 				bottom: Math.max(...own.map((spot) => spot.y)),
 				braids: screens.map((link) => {
 					// The braid lies around the cores, which stand above their screen at its far end.
-					const y = at(spots, link.b).y;
+					const y = Math.max(at(spots, link.a).y, at(spots, link.b).y);
 					return {
 						x: span.left + 22,
 						y: y - 2 * PITCH - 10,
@@ -161,24 +175,23 @@ function endsOf(drawing: Drawing, spots: Map<string, Spot>): EndBox[] {
 	return drawing.pieces
 		.filter((piece) => piece.kind === 'gear')
 		.map((piece) => {
-			const side = piece.outs.length > 0 ? ('source' as const) : ('destination' as const);
+			const side = piece.column === 0 ? ('source' as const) : ('destination' as const);
 			const connectors = (side === 'source' ? piece.outs : piece.ins).map((one) => {
-				const marks = one.contacts.map((id) => at(spots, id));
-				const [hot, cold, screen] = [marks[0], marks.at(1), marks.at(-1)];
-				const nowhere = { x: 0, y: 0 };
-				return {
-					end: one.end,
-					label: one.label,
-					x: hot?.x ?? 0,
-					top: hot?.y ?? 0,
-					hot: hot ?? nowhere,
-					cold: cold ?? nowhere,
-					screen: screen ?? nowhere
-				};
+				const first = one.contacts[0] === undefined ? { x: 0, y: 0 } : at(spots, one.contacts[0]);
+				return { end: one.end, label: one.label, x: first.x, top: first.y };
 			});
-			return { owner: piece.owner, name: piece.name, side, connectors };
+			const top = Math.min(...connectors.map((one) => one.top));
+			return { id: piece.id, owner: piece.owner, name: piece.name, side, top, connectors };
 		});
 }
+
+const earsOf = (drawing: Drawing, spots: Map<string, Spot>): Ear[] =>
+	drawing.listening.map((one) => ({
+		gear: one.gear,
+		input: one.input,
+		hot: at(spots, one.hot),
+		cold: one.cold === null || one.cold === undefined ? null : at(spots, one.cold)
+	}));
 
 function lettersOf(drawing: Drawing, spots: Map<string, Spot>): Letter[] {
 	return drawing.pieces
@@ -187,7 +200,8 @@ function lettersOf(drawing: Drawing, spots: Map<string, Spot>): Letter[] {
 		.flatMap((connector) => connector.contacts)
 		.flatMap((id) => {
 			const conductor = drawing.conductors.find((one) => one.points.includes(id));
-			const words = conductor?.carries.filter((word) => word !== 'return').join('+') ?? '';
+			const words =
+				conductor?.carries.filter((word) => word !== 'return' && !word.startsWith(COLD)).join('+') ?? '';
 			const leaving = drawing.pieces.some((piece) => piece.outs.some((one) => one.contacts.includes(id)));
 			const spot = at(spots, id);
 			const x = leaving ? spot.x - 22 : spot.x - MATE_GAP - 26;

@@ -7,6 +7,9 @@ import { redoEdit, rigQuery, saveEdit, undoEdit } from '../api/queries';
 type RigState = Schemas['RigState'];
 type Edit = Schemas['Edit'];
 
+/** Something looked at, not made: what it is called, the run as it would be, the edit that makes it so. */
+export type Look = Pick<Schemas['Remedy'], 'id' | 'title' | 'after' | 'edit'>;
+
 export type Saving = 'saved' | 'saving' | 'unsaved';
 
 const LAST_RIG = 'ruvak-rig';
@@ -15,7 +18,7 @@ const UNSENT = 'ruvak-unsent';
 export class Desk {
 	rigId = $state<string | null>(null);
 	runId = $state<string | null>(null);
-	preview = $state<Schemas['Remedy'] | null>(null);
+	preview = $state<Look | null>(null);
 	saving = $state<Saving>('saved');
 	trouble = $state<Trouble | null>(null);
 	/** An edit that met somebody else's: theirs is on screen, this one waits for a decision. */
@@ -99,12 +102,12 @@ export class Desk {
 		if (edit) await this.edit(edit);
 	}
 
-	lookAt(remedy: Schemas['Remedy']): void {
-		this.preview = remedy;
+	lookAt(look: Look): void {
+		this.preview = look;
 	}
 
-	lookAway(remedyId: string): void {
-		if (this.preview?.id === remedyId) this.preview = null;
+	lookAway(lookId: string): void {
+		if (this.preview?.id === lookId) this.preview = null;
 	}
 
 	private inTurn(edit: Edit | null, send: (now: RigState) => Promise<RigState> | null): Promise<void> {

@@ -8,6 +8,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
 	['↑ ↓', 'walk the runs; in the remedies, walk the remedies'],
 	['→', 'from a run to its remedies'],
 	['Enter', 'apply the remedy you are looking at'],
+	['/', 'type a run'],
 	['U', 'undo'],
 	['Shift U', 'redo'],
 	...STATIONS.map((station) => [station.key, station.name] as const),
@@ -33,7 +34,8 @@ export function shortcuts(event: KeyboardEvent, desk: Desk, help: () => void): v
 	if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
 	if (event.key.startsWith('Arrow') && usesArrows(event.target)) return;
 	const station = STATIONS.find((one) => one.key === event.key.toUpperCase());
-	if (event.key === 'u') void desk.undo();
+	if (event.key === '/') document.querySelector<HTMLElement>('#line')?.focus();
+	else if (event.key === 'u') void desk.undo();
 	else if (event.key === 'U') void desk.redo();
 	else if (event.key.toLowerCase() === 't') theme.toggle();
 	else if (event.key === '?') help();

@@ -19,7 +19,9 @@
 	);
 	const leads = $derived(
 		run.drawing.pieces.flatMap((piece) =>
-			piece.length_m !== null ? [{ id: piece.owner, name: piece.name, lengthM: piece.length_m }] : []
+			piece.length_m !== null && !piece.installed
+				? [{ id: piece.owner, name: piece.name, lengthM: piece.length_m }]
+				: []
 		)
 	);
 

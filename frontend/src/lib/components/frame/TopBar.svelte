@@ -6,6 +6,7 @@
 	import { GRADES } from '../../domain/grades';
 	import { getDesk } from '../../state/desk.svelte';
 	import { theme } from '../../state/theme.svelte';
+	import LineInput from '../entry/LineInput.svelte';
 	import GradeMark from '../marks/GradeMark.svelte';
 
 	let { state, onhelp }: { state: Schemas['RigState'] | undefined; onhelp: () => void } = $props();
@@ -23,6 +24,7 @@
 		<h1>{state?.rig.name ?? 'Ruvak'}</h1>
 		<span class="quiet venue">{state?.rig.venue.name ?? ''}</span>
 	</div>
+	{#if state}<LineInput />{/if}
 	{#if state}
 		<ul class="verdict" aria-label="Runs by their worst finding">
 			{#each GRADES as grade (grade)}

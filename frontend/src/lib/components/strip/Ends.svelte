@@ -1,43 +1,51 @@
-<!-- Both ends of a strip: names on tape, socket labels, and the receiver with what it makes of hot and cold. -->
+<!-- Both ends of a strip: names on tape, socket labels, and the receivers with what they make of what arrives. -->
 <script lang="ts">
 	import Tape from '../marks/Tape.svelte';
-	import type { EndBox } from '../../domain/strip-types';
+	import type { Ear, EndBox } from '../../domain/strip-types';
 
 	interface Props {
 		ends: EndBox[];
+		ears: Ear[];
 		width: number;
-		/** By gear.connector: "L − R". */
+		/** By gear.input: "L − R". */
 		outcomes: Map<string, string>;
 		bad: boolean;
 		narrow: boolean;
 	}
-	let { ends, width, outcomes, bad, narrow }: Props = $props();
+	let { ends, ears, width, outcomes, bad, narrow }: Props = $props();
 	const tapeWidth = $derived(Math.min(narrow ? 160 : 230, width / 2 - 4));
+	const isFirst = (end: EndBox, connector: EndBox['connectors'][number]): boolean =>
+		connector.top === end.top;
 </script>
 
-{#each ends as end (end.owner)}
-	<foreignObject x={end.side === 'source' ? 0 : width - tapeWidth} y="0" width={tapeWidth} height="30">
+{#each ends as end (end.id)}
+	<foreignObject
+		x={end.side === 'source' ? 0 : width - tapeWidth}
+		y={end.top - 92}
+		width={tapeWidth}
+		height="30"
+	>
 		<div class="tape-place {end.side}"><Tape name={end.name} /></div>
 	</foreignObject>
 	{#each end.connectors as connector (connector.end)}
 		<text
 			class="socket"
 			x={end.side === 'source' ? 2 : width - 2}
-			y={connector.top - (connector === end.connectors[0] ? 50 : 25)}
+			y={connector.top - (isFirst(end, connector) ? 50 : 23)}
 			text-anchor={end.side === 'source' ? 'start' : 'end'}>{connector.label}</text
 		>
-		{#if end.side === 'destination'}
-			{@const apex = { x: connector.hot.x + 52, y: (connector.hot.y + connector.cold.y) / 2 }}
-			{@const outcome = outcomes.get(connector.end) ?? ''}
-			<path
-				class="receiver"
-				d="M{connector.hot.x + 16} {connector.hot.y - 11}V{connector.cold.y + 11}L{apex.x} {apex.y}Z"
-			/>
-			<text class="sign" x={connector.hot.x + 20} y={connector.hot.y + 5}>+</text>
-			<text class="sign" x={connector.cold.x + 20} y={connector.cold.y + 4}>−</text>
-			<text class="outcome" class:bad x={apex.x + 4} y={apex.y + 4}>{outcome}</text>
-		{/if}
 	{/each}
+{/each}
+{#each ears as ear (ear.gear + '.' + ear.input)}
+	{@const low = ear.cold ?? ear.hot}
+	{@const [top, foot] = [Math.min(ear.hot.y, low.y), Math.max(ear.hot.y, low.y)]}
+	{@const apex = { x: ear.hot.x + (ear.cold ? 52 : 38), y: (top + foot) / 2 }}
+	<path class="receiver" d="M{ear.hot.x + 16} {top - 11}V{foot + 11}L{apex.x} {apex.y}Z" />
+	<text class="sign" x={ear.hot.x + 20} y={ear.hot.y + 5}>+</text>
+	{#if ear.cold}<text class="sign" x={ear.cold.x + 20} y={ear.cold.y + 4}>−</text>{/if}
+	<text class="outcome" class:bad x={apex.x + 4} y={apex.y + 4}
+		>{outcomes.get(`${ear.gear}.${ear.input}`) ?? ''}</text
+	>
 {/each}
 
 <style>

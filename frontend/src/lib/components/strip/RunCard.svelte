@@ -5,6 +5,7 @@
 	import { levelsOf } from '../../domain/ladder';
 	import { getDesk } from '../../state/desk.svelte';
 	import InPlace from '../controls/InPlace.svelte';
+	import Legs from '../legs/Legs.svelte';
 	import Ladder from '../ladder/Ladder.svelte';
 	import GradeMark from '../marks/GradeMark.svelte';
 	import Tape from '../marks/Tape.svelte';
@@ -48,7 +49,12 @@
 		<Strip run={shown} unit={rig.length_unit ?? 'm'} ghost={preview !== null} {kept} />
 	</div>
 	{#if now}<div class="ladder-place"><Ladder {now} {after} /></div>{/if}
-	{#if selected}<div class="controls-place"><InPlace {rig} {run} /></div>{/if}
+	{#if selected}
+		<div class="controls-place">
+			<InPlace {rig} {run} />
+			{#key run.run}<Legs {rig} {run} />{/key}
+		</div>
+	{/if}
 </article>
 
 <style>
@@ -118,6 +124,9 @@
 	}
 	.controls-place {
 		grid-area: controls;
+		display: grid;
+		gap: 0.9rem;
+		min-width: 0;
 	}
 	@media (max-width: 720px) {
 		.run {

@@ -27,7 +27,7 @@
 	);
 	const KIND_WORDS = { lead: 'lead', adapter: 'adapter', box: 'box', gear: '' } as const;
 	const legWords = (leg: LegBox): string =>
-		`${narrow ? '' : KIND_WORDS[leg.kind] + ' '}${leg.name}` +
+		`${narrow || leg.installed ? '' : KIND_WORDS[leg.kind] + ' '}${leg.name}` +
 		(leg.lengthM === null ? '' : `, ${length(leg.lengthM, unit)}`);
 	const bad = $derived(run.findings[0]?.grade === 'stop');
 	const summary = $derived(
@@ -88,7 +88,7 @@
 				>{letter.words}</text
 			>
 		{/each}
-		<Ends ends={layout.ends} width={layout.width} {narrow} {outcomes} {bad} />
+		<Ends ends={layout.ends} ears={layout.ears} width={layout.width} {narrow} {outcomes} {bad} />
 	</svg>
 </div>
 

@@ -1,0 +1,58 @@
+<!-- One run as a line would make it: from, to, legs with where they come from, and the verdict. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import GradeMark from '../marks/GradeMark.svelte';
+	import Strip from '../strip/Strip.svelte';
+
+	let { run, drawn }: { run: Schemas['ReadRun']; drawn: boolean } = $props();
+
+	/** The strip wants an analysed run; of a reading only the drawing and the worst finding are known. */
+	const asRun = $derived({
+		run: `reading-${run.run}`,
+		drawing: run.drawing,
+		findings: [run.finding],
+		result: { run: run.run, sources: [], inputs: [], mixes: [], floating: [] }
+	});
+</script>
+
+<div class="run">
+	<p><b>{run.from_words}</b> → <b>{run.to_words}</b></p>
+	{#if drawn}<Strip run={asRun} unit="m" />{/if}
+	<p class="legs">
+		{#each run.legs as leg (leg.item)}
+			<span class="leg" class:get={!leg.in_kit}>{leg.words}{leg.in_kit ? '' : ' — to get'}</span>
+		{:else}
+			<span class="leg">plugged straight in</span>
+		{/each}
+		{#if run.reach_assumed && run.legs.length > 0}<span class="quiet">no length given: a short one</span>{/if}
+	</p>
+	<p class="finding"><GradeMark grade={run.grade} /> <span>{run.finding.sentence}</span></p>
+</div>
+
+<style>
+	.run {
+		display: grid;
+		gap: 0.35rem;
+		font-size: 0.9375rem;
+		min-width: 0;
+	}
+	.legs {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.3rem 0.5rem;
+		font-size: 0.8125rem;
+	}
+	.leg {
+		border: 1px solid var(--line-strong);
+		padding: 0.05rem 0.45rem;
+	}
+	.get {
+		border-style: dashed;
+	}
+	.finding {
+		display: flex;
+		gap: 0.6rem;
+		align-items: baseline;
+		font-size: 0.875rem;
+	}
+</style>

@@ -1,0 +1,82 @@
+/** The wiring editor's board: contacts of a leg in two columns, inner nodes between them, joins as lines. */
+import type { Schemas } from '../api/client';
+import { linePath } from './strip-lines';
+import type { Spot } from './strip-types';
+import { joinsOf, sideOf } from './wiring';
+
+type Part = Schemas['Part'];
+
+const PITCH = 34;
+const GAP = 34;
+const LEFT = 60;
+const RIGHT = 400;
+export const BOARD_WIDTH = 460;
+
+const CONTACTS: readonly (readonly [RegExp, readonly string[]])[] = [
+	[/^xlr3/, ['2', '3', '1', 'shell']],
+	[/^xlr5/, ['2', '3', '4', '5', '1', 'shell']],
+	[/^trrs/, ['T', 'R1', 'R2', 'S']],
+	[/^trs/, ['T', 'R', 'S']],
+	[/^ts/, ['T', 'S']],
+	[/^rca/, ['pin', 'sleeve']],
+	[/^combo/, ['2', '3', '1', 'shell', 'T', 'R', 'S']],
+	[/^modular8.*screened/, ['1', '2', '3', '6', '4', '5', '7', '8', 'screen']],
+	[/^modular8/, ['1', '2', '3', '6', '4', '5', '7', '8']],
+	[/^loudspeaker/, ['plus', 'minus']],
+	[/^usb/, ['Dp', 'Dm', 'V', 'G', 'shell']]
+];
+
+const contactsOf = (form: string): readonly string[] => CONTACTS.find(([test]) => test.test(form))?.[1] ?? [];
+
+export interface Board {
+	width: number;
+	height: number;
+	spots: Map<string, Spot>;
+	points: { id: string; name: string; label: string }[];
+	connectors: { id: string; label: string; x: number; y: number; anchor: 'start' | 'end' }[];
+	lines: { path: string; kind: string }[];
+}
+
+export function boardOf(part: Part): Board {
+	const spots = new Map<string, Spot>();
+	const points: Board['points'] = [];
+	const connectors: Board['connectors'] = [];
+	const foot = { in: 20, out: 20 };
+	for (const connector of part.connectors) {
+		const side = connector.side === 'out' ? 'out' : 'in';
+		const x = side === 'in' ? LEFT : RIGHT;
+		connectors.push({
+			id: connector.id,
+			label: connector.label,
+			x: side === 'in' ? 8 : BOARD_WIDTH - 8,
+			y: foot[side] - 4,
+			anchor: side === 'in' ? 'start' : 'end'
+		});
+		for (const [index, name] of contactsOf(connector.form).entries()) {
+			const id = `${connector.id}.${name}`;
+			spots.set(id, { x, y: foot[side] + 18 + index * PITCH });
+			points.push({ id, name: name.slice(0, 2), label: `${connector.label}, ${name}` });
+		}
+		foot[side] += contactsOf(connector.form).length * PITCH + GAP;
+	}
+	const joins = joinsOf(part);
+	const inner = [...new Set(joins.flatMap((one) => [one.a, one.b]))].filter((point) => !point.includes('.'));
+	inner.forEach((id, index) => {
+		spots.set(id, { x: (LEFT + RIGHT) / 2, y: 38 + index * PITCH * 1.5 });
+		points.push({ id, name: id.slice(0, 2), label: id });
+	});
+	const span = { left: LEFT, right: RIGHT };
+	return {
+		width: BOARD_WIDTH,
+		height: Math.max(foot.in, foot.out, 40 + inner.length * PITCH * 1.5),
+		spots,
+		points,
+		connectors,
+		lines: joins.flatMap((one) => {
+			const [a, b] = [spots.get(one.a), spots.get(one.b)];
+			const kind =
+				one.kind === 'wire' && sideOf(part, one.a) === sideOf(part, one.b) ? 'wire-link' : one.kind;
+			return a && b ? [{ path: linePath(a, b, span), kind }] : [];
+		})
+	};
+}

@@ -1,0 +1,66 @@
+/** What is being typed and what the server makes of it; a late answer to an earlier text is dropped. */
+import { Trouble, type Schemas } from '../api/client';
+import { readInputList, readLines } from '../api/queries';
+
+type Readings = Schemas['Readings'];
+
+export const PAUSE_MS = 60;
+
+/** Whether pasted text is a table rather than lines: several columns and no arrow anywhere. */
+export const isTable = (text: string): boolean =>
+	/[,;\t]/.test(text.split('\n')[0] ?? '') && !/>|→|->|\bto\b|\binto\b/i.test(text);
+
+export class LineEntry {
+	text = $state('');
+	readings = $state<Readings | null>(null);
+	trouble = $state<string | null>(null);
+	/** Whether `readings` belong to the text as it is now. */
+	settled = $state(true);
+	private timer: ReturnType<typeof setTimeout> | undefined;
+	private asked: AbortController | null = null;
+
+	/** `rigId`: which rig the text is read against. */
+	constructor(private readonly rigId: () => string | null) {}
+
+	write(text: string): void {
+		this.text = text;
+		clearTimeout(this.timer);
+		this.asked?.abort();
+		if (!text.trim()) {
+			this.readings = null;
+			this.trouble = null;
+			this.settled = true;
+			return;
+		}
+		this.settled = false;
+		this.timer = setTimeout(() => void this.read(), PAUSE_MS);
+	}
+
+	clear(): void {
+		this.write('');
+	}
+
+	/** Asks now instead of after the pause; Enter must not act on an old answer. */
+	async read(): Promise<void> {
+		clearTimeout(this.timer);
+		const rigId = this.rigId();
+		const text = this.text;
+		if (!rigId || !text.trim()) return;
+		this.asked?.abort();
+		const asked = (this.asked = new AbortController());
+		try {
+			const got = await (isTable(text)
+				? readInputList(rigId, text, asked.signal)
+				: readLines(rigId, text, asked.signal));
+			if (asked.signal.aborted) return;
+			this.readings = got;
+			this.trouble = null;
+		} catch (reason) {
+			if (asked.signal.aborted) return;
+			if (!(reason instanceof Trouble)) throw reason;
+			this.readings = null;
+			this.trouble = reason.message;
+		}
+		this.settled = true;
+	}
+}
