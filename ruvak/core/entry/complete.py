@@ -64,8 +64,12 @@ def _sockets(rig: Rig, typed: str, role: Role, taken: set[str]) -> list[str]:
     part = rig.parts_by_id[gear.part]
     rest = plain(expanded(plain(typed))).removeprefix(plain(expanded(gear.name))).strip()
     words = []
+    # A channel's microphone and line sockets are one channel: where either is in use, its number is not offered.
+    used = {
+        _short(part, one.label, tokens(one)) for one in usable(part, role) if f"{gear.id}.{one.id}" in taken
+    }
     for connector in usable(part, role):
-        if f"{gear.id}.{connector.id}" in taken:
+        if _short(part, connector.label, tokens(connector)) in used:
             continue
         label = _short(part, connector.label, tokens(connector))
         if label.startswith(rest) and label != rest:

@@ -14,6 +14,10 @@ from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Gear, KitItem, Rig
 
 MOST_NEW = 24
+KINDS_ALONE = frozenset(
+    ("condenser", "dynamic", "ribbon", "wireless", "condenser mic", "dynamic mic", "ribbon mic", "radio mic")
+)
+"""Words that say what kind of source it is and are not part of its name: "Choir left condenser" is called Choir left."""
 
 
 @dataclass(frozen=True)
@@ -169,7 +173,8 @@ class Directory:
             )
             if part is None or many > MOST_NEW:
                 continue
-            title = " ".join(named).capitalize()
+            kind = " ".join(named[first:])
+            title = " ".join(named[:first] if first and kind in KINDS_ALONE else named).capitalize()
             labels = [title] if not sockets else [f"{title} {number}" for number in sockets]
             yield Meaning(tuple(self._made(label, part) for label in labels), (), new=part)
             return

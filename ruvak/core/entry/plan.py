@@ -407,4 +407,4 @@ def _default(part: Part, role: Role, lines: int) -> list[tuple[str, ...]]:
         for mix in part.mixes:
             if mix.right:
                 return [tuple(dict.fromkeys((by_id[mix.left[0]][0], by_id[mix.right[0]][0])))]
-    return [(connectors[0],) for connectors in dict.fromkeys(by_id.values())]
+    return [(next(iter(by_id.values()))[0],)]

@@ -1,7 +1,7 @@
 """Legs for the runs a line asks for: searched by what plugs into what, ranked by what they do when solved."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import islice
 
 from ruvak.core.analyse import alone, glance
@@ -61,7 +61,8 @@ class Proposer:
         run_id, number, name, said = named
         new: dict[str, Gear] = {end.gear.id: end.gear for end in (*wanted.sources, wanted.goal) if end and end.is_new}
         base = embed(self.rig.replaced(gear=(*self.rig.gear, *new.values())))
-        pool = pool_for(base)
+        # What the line names by its tag is preferred to what would do as well.
+        pool = replace(pool_for(base), first=frozenset(wanted.items))
         candidates = self._candidates(pool, wanted)
         if not candidates:
             return None

@@ -17,6 +17,7 @@ from ruvak.core.trace.ends import ends_of
 from ruvak.core.trace.trace import connector_at, trace
 
 MOST_LINES = 200
+MANY_OUTPUTS = 3
 
 
 def read(rig: Rig, line: str) -> Reading:
@@ -65,13 +66,23 @@ class _Reader:
                 raise Refused(_problem("socket_taken", line, taken))
             first = number + index if number is not None else None
             next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
-            name = one.sources[0].gear.name[:120]
+            name = _name(one)
             made = proposer.propose(one, (_free_id(proposer.rig, name), next_number, name, note))
             if made is None:
                 raise Refused(_problem("no_route", line, _no_route(one)))
             found.append(made)
         self.rig = proposer.rig
         return found
+
+
+def _name(wanted: Wanted) -> str:
+    """The source's name; of a desk's many outputs the socket's, since that is what the tape would say."""
+    first = wanted.sources[0]
+    if len(first.part.outputs) <= MANY_OUTPUTS:
+        return first.gear.name
+    ids = [end.split(".")[1] for end in first.choices[0]]
+    labels = [one.label.split(",")[0] for one in first.part.connectors if one.id in ids]
+    return " and ".join(labels)[:120]
 
 
 def _problem(code: str, line: str, sentence: str) -> ReadProblem:
@@ -90,11 +101,12 @@ def _no_route(wanted: Wanted) -> str:
 
 
 def _taken(rig: Rig, wanted: Wanted) -> str | None:
-    """A sentence where every choice of sockets is in use."""
+    """A sentence where a socket that the line may mean is in use."""
     user = {end: run.name for run in rig.runs for join in run.joins for end in (join.a, join.b)}
     ends = [*wanted.sources, *((wanted.goal,) if wanted.goal else ())]
     for end in ends:
-        if all(any(socket in user for socket in choice) for choice in end.choices):
+        # A channel's microphone and line sockets are one channel: where either is in use, so is the channel.
+        if any(socket in user for choice in end.choices for socket in choice):
             socket = next(socket for choice in end.choices for socket in choice if socket in user)
             label = next(c.label for c in end.part.connectors if c.id == socket.split(".")[1])
             return f"{end.gear.name}, {label} is in use by “{user[socket]}”; choose another socket or change that run."

@@ -2,7 +2,7 @@
 
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.plan import PHANTOM
-from ruvak.core.entry.words import plain
+from ruvak.core.entry.words import expanded, plain
 from ruvak.core.rig.rig import Gear, Rig
 from ruvak.core.rig.values import Record
 
@@ -47,11 +47,13 @@ def _source(rig: Rig, who: str, device: str, wants: bool, direct: bool) -> str:
     """The name, with what it is behind it where the name alone says nothing."""
     directory = Directory(rig)
     name = who.strip()
-    if next(directory.meanings(name), None) is not None:
+    if plain(expanded(name)) in directory.by_name:
+        return name
+    for word in (device, *device.split()[::-1]):
+        if not direct and word in directory.new_gear:
+            return f"{name} {word}"
+    if any(meaning.new for meaning in directory.meanings(name)):
         return name
     if direct:
         return f"{name} keyboard"
-    for word in (device, *device.split()[::-1]):
-        if word in directory.new_gear:
-            return f"{name} {word}"
     return f"{name} {'condenser mic' if wants else 'mic'}"

@@ -45,6 +45,10 @@ CATALOGUE: dict[str, Words] = {
         "Only {present} arrives at {place}; whatever is on {missing} alone is never heard.",
         "Switch the source to mono sound so that both sides are on {present}, or bring in both sides.",
     ),
+    "one_sided": Words(
+        "Only the {heard} side of {place} gets anything; its {silent} stays silent.",
+        "Use a lead that brings the signal to both sides, or tell the device to take the {heard} for both.",
+    ),
     "sides_swapped": Words(
         "Left and right are exchanged at {place}.",
         "Change the two plugs over.",

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from itertools import islice
 
 from ruvak.core.legs.chains import Chain, Step, filled, kinds
+from ruvak.core.errors import BadEdit
 from ruvak.core.legs.pool import Pool, Socket, Way
 from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import Form, made_for
@@ -59,11 +60,13 @@ def simplicity(route: Route) -> tuple[int, float, float]:
 
 
 def put_ops(rig: Rig, items: tuple[KitItem, ...]) -> list[Op]:
-    """What adds the items a rig does not have yet, and their parts."""
+    """What adds the items a rig does not have yet, and their parts. Raises BadEdit for a part nobody knows."""
     ops: list[Op] = []
     known, have = set(rig.parts_by_id), set(rig.owners_by_id)
     for item in items:
         if item.part not in known:
+            if item.part not in library():
+                raise BadEdit("part", f"There is no part '{item.part}' here or in the library.")
             ops.append(PutPart(thing=library()[item.part]))
             known.add(item.part)
         if item.id not in have:

@@ -156,11 +156,15 @@ class _Search:
         return (-SEVERITY[after.grade], float(len(after.codes)), float(missing), float(one.changes))
 
     def _kind(self, one: Remedy) -> tuple[str, ...]:
-        """What makes two remedies the same to a person: the same things used and the same switches flipped."""
+        """What there is to do: parts put in, parts taken out, switches flipped."""
         flips = tuple(f"{op.gear}.{op.setting}={op.value}" for op in one.edit.ops if isinstance(op, SetSetting))
-        owners = {item.id: item.part for item in apply(self.rig, one.edit).kit}
-        used = next(run for run in apply(self.rig, one.edit).runs if run.id == self.run.id).legs
-        return (*sorted(owners[leg] for leg in used), *flips)
+        after = apply(self.rig, one.edit)
+        owners = {item.id: item.part for item in (*self.rig.kit, *after.kit)}
+        used = next(run for run in after.runs if run.id == self.run.id)
+        now, then = (Counter(owners[leg] for leg in legs) for legs in (used.legs, self.run.legs))
+        put_in, taken_out = (now - then).elements(), (then - now).elements()
+        moved = ("moved",) if not (now - then or then - now) and used.joins != self.run.joins else ()
+        return (*(f"+{part}" for part in put_in), *(f"-{part}" for part in taken_out), *flips, *moved)
 
     def _worth_a_warning(self, one: Remedy) -> bool:
         """A flipped switch that turns one trouble into another."""

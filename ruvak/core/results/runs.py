@@ -168,7 +168,9 @@ class _Reader:
         if not any(arrives(complex(nominal[i]), effects[:, i], self.circuit.unknowns) for i in range(len(group))):
             return None
         names = [drive.channel for drive in self._drives(group)]
-        louder = int(np.argmax(np.abs(nominal)))
+        sizes = np.abs(nominal)
+        # The first of equals, whatever the last bits of a solution are.
+        louder = int(np.argmax(sizes >= sizes.max() * (1.0 - 1e-9)))
         own = own_gains(self.rig, self.circuit.drives[group[louder]], self.sweep_hz)
         if abs(nominal.sum()) > 0.5 * abs(nominal[louder]):
             of = "centre" if len(group) == 2 else names[0]

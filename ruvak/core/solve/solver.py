@@ -42,7 +42,7 @@ class System:
         if loose := islands(network):
             raise SingularNetwork(tuple(network.node_names[node] for group in loose for node in group))
         self.network = network
-        rows, columns, constant, slope = (np.array(column) for column in zip(*_stamps(network), strict=True))
+        rows, columns, constant, slope = np.array(list(_stamps(network)), dtype=np.float64).reshape(-1, 4).T
         inside = (rows != EARTH) & (columns != EARTH)
         where = (rows[inside].astype(np.int64), columns[inside].astype(np.int64))
         # Explicit zeros keep one pattern for A0 and A1, so only the data change with frequency.

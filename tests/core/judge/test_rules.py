@@ -11,6 +11,7 @@ from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, signed, written
 from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.rig import Rig
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
+from tests.support.wirings import situation, unbalanced_input, unbalanced_source
 
 RETURN = [("in.S", "out1.3"), ("in.S", "out1.1")]
 LEFT = [("in.T", "out1.2"), *RETURN]
@@ -30,6 +31,30 @@ def codes(rig: Rig) -> list[str]:
 
 def flipped(gear: str, setting: str, value: bool | str | float) -> Rig:
     return apply(demo_rig(), Edit(label="x", ops=(SetSetting(gear=gear, setting=setting, value=value),)))
+
+
+def headset(device: str, socket: str) -> tuple[list[dict[str, Any] | str], list[tuple[str, str]]]:
+    """A four-contact lapel microphone straight into a device."""
+    return ["mic-lapel-trrs35", device], [("mic-lapel-trrs35.plug", f"{device}.{socket}")]
+
+
+def two_sources(both: bool) -> Rig:
+    """Two sources into a box; the second one's core may go nowhere."""
+    box = {
+        "id": "y",
+        "name": "Y",
+        "kind": "box",
+        "connectors": [
+            *({"id": x, "label": x, "form": "ts635-plug", "side": "in"} for x in "ab"),
+            {"id": "out", "label": "out", "form": "ts635-plug", "side": "out"},
+        ],
+        "wires": [{"a": "a.S", "b": "out.S"}, {"a": "b.S", "b": "out.S"}],
+        "elements": [resistor("a.T", "out.T", 1000.0), *([resistor("b.T", "out.T", 1000.0)] if both else [])],
+    }
+    sources = [unbalanced_source(100, name) for name in ("one", "two")]
+    receiver = unbalanced_input("ts635-socket", {"in": "T"}, "S", 10_000)
+    joins = [("one.out", "y.a"), ("two.out", "y.b"), ("y.out", "receiver.in")]
+    return situation([*sources, box, receiver], joins)
 
 
 FIRES: dict[str, Rig] = {
@@ -56,7 +81,14 @@ FIRES: dict[str, Rig] = {
     ),
     "not_connected": wired(demo_rig(), runs=[{"id": "slides", "number": 1, "name": "Slides", "legs": [], "joins": []}]),
     "clear": stated_rig(wires=LEFT, source=MONO),
-}
+    "source_lost": two_sources(both=False),
+    "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600), receiver=receiver_part(z_common_ohm=100)),
+    "contact_uncertain": situation(*headset("usb-sound-adapter", "mic")),
+    "one_sided": stated_rig(
+        wires=[("in.T", "out1.2"), ("in.S", "out1.1"), ("in.S", "out1.3"), ("in.S", "out2.3"), ("in.S", "out2.1")],
+        outs=2, source=MONO, receiver=receiver_part(inputs=2, mix="stereo"),
+    ),
+}  # fmt: skip
 SILENT: dict[str, Rig] = {
     "centre_cancels": stated_rig(wires=LEFT),
     "centre_weakened": stated_rig(wires=LEFT),
@@ -76,6 +108,10 @@ SILENT: dict[str, Rig] = {
     ),
     "not_connected": demo_rig(),
     "clear": demo_rig(),
+    "source_lost": two_sources(both=True),
+    "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600)),
+    "contact_uncertain": situation(*headset("phone-headset", "headset")),
+    "one_sided": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
 }
 
 

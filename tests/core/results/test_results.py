@@ -41,7 +41,7 @@ class Gains(unittest.TestCase):
     def test_a_run_without_a_source_is_told_as_such(self) -> None:
         rig = demo_rig()
         cut = wired(rig, runs=[{**rig.runs[0].model_dump(), "joins": rig.runs[0].model_dump()["joins"][1:]}])
-        self.assertEqual(result(cut).source_channels, ())
+        self.assertEqual(result(cut).sources, ())
         self.assertEqual([f.code for f in analyse(cut).runs[0].findings], ["not_connected"])
 
     def test_shared_return_resistance_lets_one_side_into_the_other(self) -> None:
@@ -74,14 +74,14 @@ class Levels(unittest.TestCase):
             self.assertAlmostEqual(one.arriving_dbu, other.arriving_dbu, places=9)
 
     def test_the_programme_lies_below_full_scale_by_the_alignment(self) -> None:
-        self.assertAlmostEqual(result(demo_rig()).source_nominal_dbu or 0, 2.2 - 20.0)
+        self.assertAlmostEqual(result(demo_rig()).sources[0].nominal_dbu, 2.2 - 20.0)
         europe = wired(demo_rig(), alignment={"full_scale_dbu": 18.0, "nominal_dbu": 0.0, "source": "EBU R 68"})
-        self.assertAlmostEqual(result(europe).source_nominal_dbu or 0, 2.2 - 18.0)
+        self.assertAlmostEqual(result(europe).sources[0].nominal_dbu, 2.2 - 18.0)
 
     def test_mono_sends_half_of_each_to_both(self) -> None:
         mono = apply(demo_rig(), Edit(label="x", ops=(SetSetting(gear="laptop", setting="mono", value=True),)))
         one = first(mono)
-        self.assertTrue(result(mono).mono)
+        self.assertTrue(result(mono).sources[0].mono)
         self.assertEqual(one.sum_null, "nothing_arrives")
         self.assertTrue(all(channel.gain_db < -35 for channel in one.channels))
 

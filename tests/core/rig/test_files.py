@@ -13,11 +13,14 @@ from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.files import rig_from_document, rig_from_json, rig_to_json
 from ruvak.core.rig.part import (
     Cable,
+    Buffer,
     Capacitor,
     Conductor,
     Connector,
+    Inductor,
     Part,
     Resistor,
+    Switch,
     Transformer,
     Wire,
 )  # fmt: skip
@@ -39,19 +42,25 @@ cables = st.builds(
 elements = st.one_of(
     st.builds(Resistor, a=points, b=points, ohm=values),
     st.builds(Capacitor, a=points, b=points, farad=values),
+    st.builds(Inductor, a=points, b=points, henry=values, ohm=values),
+    st.builds(Buffer, a=points, b=points, c=points, d=points, input_ohm=values, output_ohm=values, gain_db=values),
     st.builds(
         Transformer,
         **{n: points if n.endswith(("_a", "_b")) else values for n in Transformer.model_fields if n != "type"},
     ),
 )  # fmt: skip
 connectors = st.builds(
-    Connector, id=ids, label=labels, form=st.sampled_from(Form), side=st.sampled_from(["in", "out"]),
-    contact_ohm=st.none() | values,
+    Connector, id=ids, label=labels, form=st.sampled_from(Form), side=st.sampled_from(["in", "out", "both"]),
+    contact_ohm=st.none() | values, ring=st.sampled_from(["open", "sleeve"]),
 )  # fmt: skip
 parts = st.builds(
     Part, id=ids, revision=st.integers(1, 9), name=labels, words=labels, kind=st.sampled_from(["lead", "box"]),
     connectors=st.lists(connectors, min_size=1, max_size=3).map(tuple),
     wires=st.lists(st.builds(Wire, a=points, b=points), max_size=3).map(tuple),
+    switches=st.lists(
+        st.builds(Switch, connector=ids, a=points, b=points, closed=st.sampled_from(["empty", "plugged"])), max_size=2
+    ).map(tuple),
+    called=st.lists(labels, max_size=2).map(tuple),
     cables=st.lists(cables, max_size=2).map(tuple), elements=st.lists(elements, max_size=3).map(tuple),
     outputs=st.just(()), inputs=st.just(()), mixes=st.just(()), settings=st.just(()), earthing=st.none(),
     stock_lengths_m=st.lists(positive, max_size=2).map(tuple),
@@ -67,11 +76,13 @@ rigs = st.builds(
                   settings=st.dictionaries(ids, st.booleans() | numbers | labels, max_size=3)), max_size=3).map(tuple),
     kit=st.lists(
         st.builds(KitItem, id=ids, tag=labels, part=ids, length_m=st.none() | st.floats(0.01, 1000),
-                  owned=st.booleans()),
+                  owned=st.booleans(), installed=st.booleans()),
         max_size=3).map(tuple),
     runs=st.lists(
         st.builds(Run, id=ids, number=st.integers(1, 99), name=labels, legs=st.lists(ids, max_size=3).map(tuple),
-                  joins=st.lists(st.builds(Join, a=ends, b=ends), max_size=3).map(tuple)), max_size=3).map(tuple),
+                  note=labels,
+                  joins=st.lists(st.builds(Join, a=ends, b=ends, sleeve=st.sampled_from([None, "R2", "S", "both"])),
+                                 max_size=3).map(tuple)), max_size=3).map(tuple),
     parts=st.lists(parts, max_size=2).map(tuple),
 )  # fmt: skip
 

@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import Place, finding, places
-from ruvak.core.results.records import ChannelGain, RunResult
+from ruvak.core.judge.rule import Place, alive, finding, places
+from ruvak.core.results.records import ChannelGain, MixResult, RunResult
 from ruvak.core.rig.rig import Rig
 
 SIDE_LOST_DB = 20.0
@@ -22,12 +22,25 @@ def sides(rig: Rig, result: RunResult) -> Iterator[Finding]:
             mine = tuple(channel for channel in place.channels if channel.source == number)
             if len(mine) == 2 and not source.mono:
                 yield from _missing(result, place, mine)
+        if place.stereo is not None:
+            yield from _one_sided(result, place, place.stereo)
         if place.stereo is not None and _exchanged(place.stereo.left, place.stereo.right):
             yield finding("sides_swapped", Grade.FIX, result, place.gear, place.id, {"place": place.words})
         heard = place.stereo.left + place.stereo.right if place.stereo else place.channels
         known = [channel.in_phase for channel in heard if channel.in_phase is not None]
         if not any(known):
             yield finding("inverted", Grade.WATCH, result, place.gear, place.id, {"place": place.words})
+
+
+def _one_sided(result: RunResult, place: Place, stereo: MixResult) -> Iterator[Finding]:
+    """A stereo destination of which both sides are plugged in and one stays silent."""
+    if not stereo.left or not stereo.right or len(stereo.inputs) < 2:
+        return
+    silent = [word for word, side in (("left", stereo.left), ("right", stereo.right)) if not alive(side)]
+    if len(silent) == 1:
+        heard = "right" if silent == ["left"] else "left"
+        params: dict[str, float | str] = {"place": place.words, "heard": heard, "silent": silent[0]}
+        yield finding("one_sided", Grade.WATCH, result, place.gear, place.id, params)
 
 
 def _missing(result: RunResult, place: Place, pair: tuple[ChannelGain, ...]) -> Iterator[Finding]:

@@ -82,7 +82,7 @@
 		role="combobox"
 		autocomplete="off"
 		spellcheck="false"
-		placeholder="Type a run: keys L/R > desk 7/8, 18 m"
+		placeholder="keys L/R > desk 7/8, 18 m"
 		aria-label="Type a run"
 		aria-expanded={shown}
 		aria-controls="understood"

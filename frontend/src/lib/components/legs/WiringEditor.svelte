@@ -159,10 +159,10 @@
 	.contact:focus-visible circle {
 		stroke-width: 3.5;
 	}
-	.first circle {
+	.contact.first circle {
 		fill: var(--accent);
 	}
-	.first text {
+	.contact.first text {
 		fill: var(--accent-ink);
 	}
 	.contact text {

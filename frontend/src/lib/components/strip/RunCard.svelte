@@ -48,10 +48,10 @@
 	<div class="strip-place">
 		<Strip run={shown} unit={rig.length_unit ?? 'm'} ghost={preview !== null} {kept} />
 	</div>
-	{#if now}<div class="ladder-place"><Ladder {now} {after} /></div>{/if}
+	{#if now}<div class="ladder-place"><Ladder {now} {after} height={selected ? 210 : 150} /></div>{/if}
 	{#if selected}
-		<div class="controls-place">
-			<InPlace {rig} {run} />
+		<div class="controls-place"><InPlace {rig} {run} /></div>
+		<div class="legs-place">
 			{#key run.run}<Legs {rig} {run} />{/key}
 		</div>
 	{/if}
@@ -60,7 +60,9 @@
 <style>
 	.run {
 		display: grid;
-		grid-template: 'head head' auto 'strip ladder' auto 'controls controls' auto / minmax(0, 1fr) auto;
+		grid-template:
+			'head head' auto 'strip ladder' auto 'controls controls' auto 'legs legs' auto / minmax(0, 1fr)
+			auto;
 		align-items: center;
 		gap: 0.9rem 1rem;
 		padding: 1rem 1.25rem 1.1rem;
@@ -122,15 +124,20 @@
 	.ladder-place {
 		grid-area: ladder;
 	}
+	.legs-place {
+		grid-area: legs;
+		min-width: 0;
+	}
 	.controls-place {
 		grid-area: controls;
-		display: grid;
-		gap: 0.9rem;
 		min-width: 0;
 	}
 	@media (max-width: 720px) {
 		.run {
-			grid-template: 'head head' auto 'strip strip' auto 'ladder controls' auto / auto minmax(0, 1fr);
+			grid-template: 'head head' auto 'strip strip' auto 'ladder controls' auto 'legs legs' auto / auto minmax(
+					0,
+					1fr
+				);
 			padding: 0.9rem 0.9rem 1rem;
 		}
 	}

@@ -1,0 +1,181 @@
+"""Reading lines: many at once, notes, refusals with words, what is in use, and where the line cannot be wired."""
+
+import unittest
+
+from ruvak.core.analyse import analyse
+from ruvak.core.entry.complete import completions
+from ruvak.core.entry.grammar import parsed
+from ruvak.core.entry.reader import read, read_all, read_rows
+from ruvak.core.entry.rows import InputRow, destination
+from ruvak.core.entry.words import expanded, find_length
+from ruvak.core.rig.edits import apply
+from ruvak.core.rig.rig import Rig
+from tests.support.entry import entry_rig
+from tests.support.rigs import wired
+
+
+def made(line: str, rig: Rig | None = None) -> Rig:
+    rig = rig or entry_rig()
+    edit = read(rig, line).edit
+    assert edit is not None, read(rig, line).sentence
+    return apply(rig, edit)
+
+
+class Words(unittest.TestCase):
+    def test_ranges(self) -> None:
+        self.assertEqual(expanded("7/8"), "7 8")
+        self.assertEqual(expanded("1-4"), "1 2 3 4")
+        self.assertEqual(expanded("A7/A8"), "a 7 a 8")
+        self.assertEqual(expanded("4-1"), "4 1")
+        self.assertEqual(expanded("1-9999"), "1 9999")
+
+    def test_lengths(self) -> None:
+        for text, metres in (("18 m", 18), ("60 ft", 18.288), ("~7,5m", 7.5), ("desk 4,15 m", 15), ("5 km", 5000)):
+            found = find_length(text)
+            assert found is not None
+            self.assertAlmostEqual(found.metres, metres)
+        for text in ("desk 4", "mix 3", "18 mono", "m 18"):
+            self.assertIsNone(find_length(text), text)
+
+    def test_pieces_keep_their_places_in_the_line(self) -> None:
+        line = "12: lead vocal > box 3 > desk 3, 18 m, phantom"
+        sentence = parsed(line)
+        self.assertEqual(sentence.number, 12)
+        for piece in (*sentence.pieces, *sentence.extras):
+            self.assertEqual(line[piece.start : piece.start + len(piece.text)], piece.text)
+
+
+class ManyLines(unittest.TestCase):
+    TEXT = "# the band\nlead vocal > desk 1\n\nlectern > desk 1\nnonsense\nchoir 1-2 > desk 3-4"
+
+    def test_each_builds_on_those_before_and_errors_stay_with_their_line(self) -> None:
+        first, second, third, fourth = read_all(entry_rig(), self.TEXT)
+        self.assertEqual((first.problems, fourth.problems), ((), ()))
+        self.assertEqual(second.problems[0].code, "socket_taken")
+        self.assertIn("Lead vocal", second.sentence)
+        self.assertEqual(third.problems[0].code, "no_arrow")
+        used = [leg.item for reading in (first, fourth) for run in reading.runs for leg in run.legs]
+        self.assertEqual(len(used), len(set(used)), "no lead twice")
+
+    def test_together_they_make_a_sound_rig(self) -> None:
+        rig = entry_rig()
+        for reading in read_all(rig, self.TEXT):
+            if reading.edit is not None:
+                rig = apply(rig, reading.edit)
+        self.assertEqual([run.name for run in rig.runs], ["Lead vocal", "Choir 1", "Choir 2"])
+        self.assertEqual([run.number for run in rig.runs], [1, 2, 3])
+        self.assertEqual(analyse(rig).verdict.clear, 3)
+
+    def test_a_number_in_front_is_the_runs_number(self) -> None:
+        self.assertEqual(made("12: lectern > desk 12").runs[0].number, 12)
+
+
+class Choosing(unittest.TestCase):
+    def test_the_solved_result_decides(self) -> None:
+        # A passive pickup straight into a line input goes dull and quiet; a box of high impedance does not.
+        rig = made("guitar > desk 5")
+        self.assertIn("di-active", {rig.owners_by_id[leg].part for leg in rig.runs[0].legs})
+        self.assertEqual(analyse(rig).runs[0].findings[0].code, "clear")
+
+    def test_a_stereo_headphone_output_is_summed_for_one_balanced_input(self) -> None:
+        self.assertEqual(analyse(made("laptop > left speaker")).runs[0].findings[0].code, "clear")
+
+    def test_a_microphone_goes_to_the_microphone_socket_of_its_channel(self) -> None:
+        self.assertEqual(made("lectern > desk 4").runs[0].joins[-1].b, "desk.mic4")
+
+    def test_the_length_is_reached(self) -> None:
+        rig = made("lectern > desk 4, 35 m")
+        self.assertGreaterEqual(sum(rig.owners_by_id[leg].length_m or 0 for leg in rig.runs[0].legs), 35)  # type: ignore[union-attr]
+
+    def test_feet_where_the_rig_has_feet(self) -> None:
+        reading = read(wired(entry_rig(), length_unit="ft"), "lectern > desk 4, 60")
+        self.assertAlmostEqual(reading.runs[0].length_m or 0, 18.288)
+
+    def test_what_is_built_in_stays_and_is_shared(self) -> None:
+        rig = made("choir 1-2 > box 1-2 > desk 1-2")
+        self.assertEqual([run.legs[-1] for run in rig.runs], ["box", "box"])
+        self.assertEqual(rig.runs[1].joins[-1].a, "box.t2")
+
+    def test_a_tagged_lead_is_taken_when_named(self) -> None:
+        self.assertIn("m15", made("lectern > M15 > desk 4").runs[0].legs)
+
+    def test_phantom_is_noted_with_the_run(self) -> None:
+        self.assertEqual(made("choir 1 > desk 1, phantom").runs[0].note, "phantom")
+
+    def test_renaming_every_part_changes_no_choice(self) -> None:
+        rig = entry_rig()
+        renamed = rig.replaced(parts=tuple(part.model_copy(update={"name": f"P{n}"}) for n, part in enumerate(rig.parts)))
+        for line in ("guitar > desk 5", "keys > desk 7/8", "laptop > left speaker"):
+            mine, theirs = read(rig, line).runs[0], read(renamed, line).runs[0]
+            self.assertEqual([leg.item for leg in mine.legs], [leg.item for leg in theirs.legs])
+
+
+class Refusing(unittest.TestCase):
+    def test_every_sentence_says_what_to_do(self) -> None:
+        for line in ("keys", "> desk 3", "keys >", "zxqwv > desk 3", "keys > desk 99", "lectern > desk 4, 0 m",
+                     "lectern > desk 4, tall stand", "choir 1-4 > desk 1-3", "lectern > speaker",
+                     "lectern > flux capacitor > desk 4"):  # fmt: skip
+            reading = read(entry_rig(), line)
+            self.assertIsNone(reading.edit, line)
+            self.assertRegex(reading.sentence, r"^[A-Z“\d].*[.…]$")
+
+    def test_corrections_are_told(self) -> None:
+        self.assertEqual(read(entry_rig(), "lecturn > desk 4").taken_for, ("“lecturn” was taken for Lectern.",))
+        self.assertEqual(read(entry_rig(), "lectern > desk 4").taken_for, ())
+
+    def test_nothing_long_enough(self) -> None:
+        self.assertEqual(read(entry_rig(), "lectern > desk 4, 900 m").problems[0].code, "no_route")
+
+    def test_a_channel_in_use_is_in_use_on_both_its_sockets(self) -> None:
+        rig = made("lectern > desk mic 4")
+        self.assertEqual(read(rig, "bass > desk 4").problems[0].code, "socket_taken")
+
+
+class Completing(unittest.TestCase):
+    def test_names_then_sockets_then_lengths(self) -> None:
+        self.assertIn("Lectern", completions(entry_rig(), "le"))
+        self.assertIn("Lectern > ", completions(entry_rig(), "Lectern"))
+        self.assertIn("Lectern > Desk", completions(entry_rig(), "Lectern > de"))
+        self.assertIn("Lectern > Desk 1", completions(entry_rig(), "Lectern > Desk"))
+        self.assertIn("Lectern > Desk 4, 10 m", completions(entry_rig(), "Lectern > Desk 4"))
+
+    def test_sockets_in_use_are_not_offered(self) -> None:
+        rig = made("lectern > desk mic 1")
+        self.assertNotIn("Keys > Desk 1", completions(rig, "Keys > Desk"))
+        self.assertIn("Keys > Desk 2", completions(rig, "Keys > Desk"))
+        self.assertNotIn("Lectern", completions(rig, "le"))
+
+    def test_every_completion_begins_as_the_line_does_and_can_be_read_or_gone_on_with(self) -> None:
+        for line in ("", "k", "keys", "Keys > ", "Keys > d", "Desk a", "Desk main", "Lead vocal > St"):
+            for one in completions(entry_rig(), line):
+                self.assertTrue(one.lower().startswith(line.lower()[:1]), (line, one))
+
+
+class InputLists(unittest.TestCase):
+    ROWS = (
+        InputRow(row=2, channel="1", who="Lead vocal", device="dynamic", stand="straight"),
+        InputRow(row=3, channel="2", who="Overhead left", device="condenser", stand="tall boom", phantom="yes"),
+        InputRow(row=4, channel="3", who="Bass", device="DI"),
+        InputRow(row=5, channel="4", who="Pastor", device="wireless"),
+        InputRow(row=6, channel="5", who="Zither", device=""),
+        InputRow(row=7, channel="x", who="Nobody"),
+        InputRow(row=8, channel="6", who=""),
+    )
+
+    def test_rows_become_runs_with_their_notes(self) -> None:
+        rig = entry_rig()
+        goal = destination(rig)
+        assert goal is not None
+        self.assertEqual(goal.id, "desk")
+        readings = read_rows(rig, self.ROWS, goal)
+        self.assertEqual([bool(one.problems) for one in readings], [False] * 5 + [True] * 2)
+        vocal, overhead, bass, pastor, zither = (one.runs[0] for one in readings[:5])
+        self.assertEqual(vocal.sources, ("vox.out",))
+        self.assertEqual((overhead.new_gear, overhead.options), (("mic-condenser",), ("phantom",)))
+        self.assertTrue(any("DI" in leg.words for leg in bass.legs))
+        self.assertEqual(pastor.new_gear, ("wireless-receiver",))
+        self.assertEqual(zither.new_gear, ("mic-dynamic",))
+        for reading in readings[:5]:
+            assert reading.edit is not None
+            rig = apply(rig, reading.edit)
+        self.assertEqual(rig.runs[1].note, "phantom; stand: tall boom; condenser")

@@ -1,0 +1,96 @@
+"""Entering runs over HTTP: lines, input lists, places among legs, other legs; all of it proposes, none of it saves."""
+
+from typing import Any
+
+from tests.support.web import WebTest
+
+LIST = "ch,instrument,mic,stand,48V\n1,Kick,dynamic,short,\n2,Choir left,condenser,tall,yes\n"
+
+
+class Lines(WebTest):
+    def read(self, text: str) -> dict[str, Any]:
+        got: dict[str, Any] = self.post(f"/api/rigs/{self.rig_id}/lines", {"text": text}).get_json()
+        return got
+
+    def test_a_line_is_read_with_legs_a_verdict_and_an_edit(self) -> None:
+        got = self.read("lectern > desk 4, 10 m")
+        run = got["readings"][0]["runs"][0]
+        self.assertEqual((run["grade"], run["goals"]), ("clear", ["desk.mic4"]))
+        self.assertEqual(self.state()["version"], 0)
+        saved = self.post(f"/api/rigs/{self.rig_id}/edits", {"base_version": 0, "edit": got["edit"]})
+        self.assertEqual(saved.status_code, 200, saved.get_json())
+        self.assertEqual([one["run"] for one in saved.get_json()["analysis"]["runs"]], ["slides", "lectern"])
+        undone = self.post(f"/api/rigs/{self.rig_id}/undo").get_json()
+        self.assertEqual(len(undone["rig"]["runs"]), 1)
+
+    def test_half_a_line_has_a_problem_and_ways_to_go_on(self) -> None:
+        got = self.read("Lectern")
+        self.assertEqual(got["readings"][0]["problems"][0]["code"], "no_arrow")
+        self.assertIn("Lectern > ", got["completions"])
+        self.assertIsNone(got["edit"])
+        self.assertEqual(self.read("")["readings"], [])
+
+    def test_many_lines_make_one_edit_that_one_undo_takes_back(self) -> None:
+        got = self.read("lectern > desk 4\nrubbish\nchoir 1-2 > desk 1-2")
+        self.assertEqual([len(one["runs"]) for one in got["readings"]], [1, 0, 2])
+        self.assertEqual(got["edit"]["label"], "Add 3 runs")
+        saved = self.post(f"/api/rigs/{self.rig_id}/edits", {"base_version": 0, "edit": got["edit"]}).get_json()
+        self.assertEqual(len(saved["rig"]["runs"]), 4)
+        self.assertEqual(len(self.post(f"/api/rigs/{self.rig_id}/undo").get_json()["rig"]["runs"]), 1)
+
+    def test_an_input_list(self) -> None:
+        got = self.post(f"/api/rigs/{self.rig_id}/input-list", {"csv": LIST}).get_json()
+        self.assertEqual([one["runs"][0]["goals"] for one in got["readings"]], [["desk.mic1"], ["desk.mic2"]])
+
+    def test_refusals(self) -> None:
+        bad = self.post(f"/api/rigs/{self.rig_id}/input-list", {"csv": "a,b\n1,2\n"})
+        self.assertEqual((bad.status_code, bad.get_json()["code"]), (422, "bad_input_list"))
+        self.assertTrue(bad.get_json()["faults"][0]["sentence"])
+        self.assertEqual(self.post("/api/rigs/ghost/lines", {"text": "a > b"}).status_code, 404)
+        self.assertEqual(self.post(f"/api/rigs/{self.rig_id}/lines", {"text": "x" * 30_000}).status_code, 422)
+        self.assertEqual(self.post(f"/api/rigs/{self.rig_id}/lines", {"text": 3}).status_code, 422)
+
+
+class Legs(WebTest):
+    def rewired(self, legs: list[dict[str, Any]]) -> Any:
+        return self.post(f"/api/rigs/{self.rig_id}/runs/slides/legs", {"legs": legs})
+
+    def test_another_adapter_is_solved_before_it_is_made(self) -> None:
+        kit = {item["id"]: item for item in self.state()["rig"]["kit"]}
+        got = self.rewired([kit["adapter-7"], kit["lead-31"]]).get_json()
+        self.assertEqual(got["gaps"], [])
+        self.assertEqual(got["preview"]["analysis"]["runs"][0]["findings"][0]["code"], "clear")
+        self.assertEqual(got["preview"]["edit"]["label"], "Slides: A7 in place of A4")
+        self.assertEqual(self.state()["version"], 0)
+
+    def test_a_gap_is_said_and_can_still_be_kept(self) -> None:
+        kit = {item["id"]: item for item in self.state()["rig"]["kit"]}
+        got = self.rewired([kit["lead-31"]]).get_json()
+        self.assertEqual(len(got["gaps"]), 1)
+        saved = self.post(f"/api/rigs/{self.rig_id}/edits", {"base_version": 0, "edit": got["preview"]["edit"]})
+        self.assertEqual(saved.get_json()["analysis"]["runs"][0]["findings"][0]["code"], "not_connected")
+
+    def test_what_is_not_owned_is_added_to_the_kit(self) -> None:
+        choices = self.client.get(f"/api/rigs/{self.rig_id}/runs/slides/choices?at=1").get_json()
+        pad = next(one for one in choices if one["part"] == "pad-20")
+        self.assertEqual((pad["fits"], pad["in_kit"]), (True, False))
+        kit = {item["id"]: item for item in self.state()["rig"]["kit"]}
+        new = {"id": pad["item"], "tag": "new 1", "part": "pad-20", "owned": False}
+        got = self.rewired([kit["adapter-4"], new, kit["lead-31"]]).get_json()
+        self.assertEqual([op["op"] for op in got["preview"]["edit"]["ops"]], ["put_part", "put_kit", "put_run"])
+        self.assertEqual(got["preview"]["edit"]["label"], "Slides: insert new 1")
+
+    def test_refusals(self) -> None:
+        ghost = {"id": "ghost", "tag": "G", "part": "no-such-part", "owned": False}
+        for legs, status in (([ghost], 422), ([{"id": "lead-31"}], 422)):
+            self.assertEqual(self.rewired(legs).status_code, status)
+        self.assertEqual(self.client.get(f"/api/rigs/{self.rig_id}/runs/slides/choices?at=9").status_code, 422)
+        self.assertEqual(self.client.get(f"/api/rigs/{self.rig_id}/runs/ghost/choices?at=0").status_code, 404)
+
+
+class Visitors(WebTest):
+    def test_looking_gives_no_cookie_so_that_answers_cannot_cross(self) -> None:
+        fresh = self.app.test_client()
+        for address in (f"/api/rigs/{self.rig_id}", "/api/rigs", f"/api/rigs/{self.rig_id}/history"):
+            self.assertNotIn("Set-Cookie", fresh.get(address).headers)
+        self.assertIn("Set-Cookie", fresh.get("/api/session").headers)
