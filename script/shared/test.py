@@ -13,7 +13,7 @@ from pathlib import Path
 from script.shared import postgres
 
 CHECKOUT = Path(__file__).resolve().parents[2]
-SUITES = ("core", "outside", "script", "store", "web", "cli", "browser")
+SUITES = ("core", "outside", "formats", "script", "store", "web", "cli", "browser")
 NEEDS_DATABASE = {"store", "web", "cli", "browser"}
 PYTHON = str(CHECKOUT / ".venv/bin/python")
 TOOLS = CHECKOUT / ".venv/bin"

@@ -1,31 +1,39 @@
-"""What is joined on screen is what is joined in the metal: read from the strip's own geometry."""
+"""What is joined on screen is what is joined in the metal: read from the strips' own geometry."""
 
 from itertools import chain
 
+from networkx.utils import UnionFind
+
 from ruvak.core.analyse import RunAnalysis, analyse
 from ruvak.core.remedies.search import remedies_for
-from tests.support.browser import BrowserTest
+from ruvak.core.rig.rig import Rig
+from ruvak.core.trace.trace import trace
+from tests.support.browser import SOMEBODY, BrowserTest
 from tests.support.rigs import demo_rig
+from tests.support.wild import wild_rig
 
-READ = """() => {
-    const svg = document.querySelector("article[data-run='slides'] svg[data-run]");
-    return {
-        contacts: [...svg.querySelectorAll('circle[data-contact]')].map(c =>
-            [c.dataset.contact, +c.getAttribute('cx'), +c.getAttribute('cy')]),
-        lines: [...svg.querySelectorAll('path.wire')].map(path => {
-            const length = path.getTotalLength();
-            const ends = [path.getPointAtLength(0), path.getPointAtLength(length)];
-            return ends.map(point => [point.x, point.y]);
-        })
-    };
-}"""
+READ = """() => [...document.querySelectorAll("article[data-run] svg[data-run]")].map(svg => ({
+    run: svg.dataset.run,
+    contacts: [...svg.querySelectorAll('circle[data-contact]')].map(c =>
+        [c.dataset.contact, +c.getAttribute('cx'), +c.getAttribute('cy')]),
+    lines: [...svg.querySelectorAll('path.wire')].map(path => {
+        const length = path.getTotalLength();
+        const ends = [path.getPointAtLength(0), path.getPointAtLength(length)];
+        return ends.map(point => [point.x, point.y]);
+    })
+}))"""
 Partition = frozenset[frozenset[str]]
+Read = dict[str, list[list[object]]]
+WILD_RIGS, WILD_RUNS = 10, 20
+"""Two hundred random wirings."""
 
 
 class StripIsTrue(BrowserTest):
-    def drawn(self) -> Partition:
-        """Contacts grouped by lines whose ends meet, within half a pixel."""
-        read = self.page.evaluate(READ)
+    def drawn(self) -> dict[str, Partition]:
+        """By run: contacts grouped by lines whose ends meet, within half a pixel."""
+        return {str(one["run"]): self.grouped(one) for one in self.page.evaluate(READ)}
+
+    def grouped(self, read: Read) -> Partition:
         spots: list[tuple[float, float]] = []
 
         def spot(x: float, y: float) -> int:
@@ -35,9 +43,9 @@ class StripIsTrue(BrowserTest):
             spots.append((x, y))
             return len(spots) - 1
 
-        contacts = {name: spot(x, y) for name, x, y in read["contacts"]}
+        contacts = {str(name): spot(x, y) for name, x, y in read["contacts"]}  # type: ignore[arg-type]
         self.assertEqual(len(set(contacts.values())), len(contacts), "two contacts stand on one spot")
-        lines = [(spot(*a), spot(*b)) for a, b in read["lines"]]
+        lines = [(spot(*a), spot(*b)) for a, b in read["lines"]]  # type: ignore[misc]
         group = list(range(len(spots)))
         for a, b in lines:
             group = [group[a] if g == group[b] else g for g in group]
@@ -51,9 +59,27 @@ class StripIsTrue(BrowserTest):
         groups = (frozenset(shown & set(conductor.points)) for conductor in run.drawing.conductors)
         return frozenset(group for group in groups if group)
 
+    def metal(self, rig: Rig, run_id: str, shown: frozenset[str]) -> Partition:
+        """The same straight from the trace: the run's legs and mates, and what a device joins within one socket."""
+        run = next(one for one in rig.runs if one.id == run_id)
+        joined: UnionFind[str] = UnionFind(shown)
+        inside: UnionFind[str] = UnionFind()
+        for link in trace(rig).links:
+            if link.owner in run.legs or (link.kind == "mate" and link.owner == run_id):
+                joined.union(link.a, link.b)
+            elif link.kind == "wire":
+                inside.union(link.a, link.b)
+        for one in shown:
+            for other in shown:
+                if one.rsplit(".", 1)[0] == other.rsplit(".", 1)[0] and inside[one] == inside[other]:
+                    joined.union(one, other)
+        groups = (frozenset(str(point) for point in group if point in shown) for group in joined.to_sets())
+        return frozenset(group for group in groups if group)
+
     def test_the_demo_run(self) -> None:
-        self.assertEqual(self.drawn(), self.traced(analyse(demo_rig()).runs[0]))
-        self.assertEqual(len(self.drawn()), 3)
+        drawn = self.drawn()["slides"]
+        self.assertEqual(drawn, self.traced(analyse(demo_rig()).runs[0]))
+        self.assertEqual(len(drawn), 3)
 
     def test_every_remedy_as_previewed(self) -> None:
         remedies = remedies_for(demo_rig(), "slides")
@@ -63,9 +89,23 @@ class StripIsTrue(BrowserTest):
         for number, remedy in enumerate(remedies):
             cards.nth(number).focus()
             self.page.locator(".strip.ghost").wait_for()
-            self.assertEqual(self.drawn(), self.traced(remedy.after), remedy.title)
+            self.assertEqual(self.drawn()["slides"], self.traced(remedy.after), remedy.title)
 
     def test_on_a_phone(self) -> None:
         self.page.set_viewport_size({"width": 390, "height": 844})
         self.page.wait_for_timeout(200)
-        self.assertEqual(self.drawn(), self.traced(analyse(demo_rig()).runs[0]))
+        self.assertEqual(self.drawn()["slides"], self.traced(analyse(demo_rig()).runs[0]))
+
+    def test_two_hundred_random_wirings(self) -> None:
+        for seed in range(WILD_RIGS):
+            rig = wild_rig(seed, WILD_RUNS)
+            for old in self.rigs.listed():
+                self.rigs.deleted(old.id)
+            self.rigs.imported(rig, SOMEBODY)
+            self.page.reload()
+            self.page.locator("article[data-run]").nth(WILD_RUNS - 1).wait_for()
+            drawn = self.drawn()
+            self.assertEqual(set(drawn), {run.id for run in rig.runs})
+            for run_id, groups in drawn.items():
+                shown = frozenset(chain.from_iterable(groups))
+                self.assertEqual(groups, self.metal(rig, run_id, shown), f"seed {seed}, {run_id}")

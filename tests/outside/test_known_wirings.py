@@ -44,9 +44,7 @@ class UnbalancedIntoBalanced(unittest.TestCase):
 
     def test_a_two_contact_lead_shorts_cold_to_the_screen(self) -> None:
         ts = lead("ts635-plug", "ts635-plug", [("in.T", "out.T"), ("in.S", "out.S")])
-        run = solved(
-            [unbalanced_source(1000), ts, balanced_input(10_000, "TRS")], joined("source", "input-trs")
-        )
+        run = solved([unbalanced_source(1000), ts, balanced_input(10_000, "TRS")], joined("source", "input-trs"))
         self.assertAlmostEqual(gains(run)[0], self.EXPECTED, places=3)
         self.assertEqual(run.result.inputs[0].balance.verdict, "unbalanced")
         self.assertTrue(run.result.inputs[0].balance.cold_on_screen)
@@ -274,7 +272,9 @@ class ManyOnOne(unittest.TestCase):
         # One plug: both sides through 1 kohm each onto 10 kohm || 1 kohm. Two: left alone onto 10 kohm.
         ts = lead("ts635-plug", "ts635-plug", [("in.T", "out.T"), ("in.S", "out.S")])
         receiver = unbalanced_input("ts635-socket", {"in": "T"}, "S", 10_000)
-        mono = solved(["keyboard-stereo", ts, receiver], [("keyboard-stereo.left", "lead.in"), ("lead.out", "receiver.in")])
+        mono = solved(
+            ["keyboard-stereo", ts, receiver], [("keyboard-stereo.left", "lead.in"), ("lead.out", "receiver.in")]
+        )
         load = 1 / (1 / 1000 + 1 / 10_000)
         for gain in gains(mono):
             # The library's two sides differ by unknown tenths, which widens the figure a little.
@@ -291,7 +291,8 @@ class ManyOnOne(unittest.TestCase):
     def test_five_earphones_share_one_output(self) -> None:
         # 10 ohm into 32 / 5 ohm; the output is made for 16. The library's 0.1 ohm of shared return is left over.
         phones = [
-            unbalanced_input("trs35-plug", {"left": "T", "right": "R"}, "S", 32.0) | {"id": f"ear{n}"} for n in range(1, 6)
+            unbalanced_input("trs35-plug", {"left": "T", "right": "R"}, "S", 32.0) | {"id": f"ear{n}"}
+            for n in range(1, 6)
         ]
         joins = [("laptop-headphone-trs35.phones", "adapter-star-trs35.in")]
         joins += [(f"adapter-star-trs35.s{n}", f"ear{n}.in") for n in range(1, 6)]
@@ -351,7 +352,9 @@ class Boxes(unittest.TestCase):
         receiver = balanced_input(1e12, "XLR", z_ohm)
         receiver["inputs"][0]["modes"][0] |= mode
         joins = [("source.out", "lead.in"), ("lead.out", "di-passive.in"), ("di-passive.out", "input-xlr.in")]
-        return solved([unbalanced_source(1000), lead("ts635-plug", "ts635-plug", self.TS), "di-passive", receiver], joins)
+        return solved(
+            [unbalanced_source(1000), lead("ts635-plug", "ts635-plug", self.TS), "di-passive", receiver], joins
+        )
 
     def test_a_twelve_to_one_box_starves_a_line_input_and_suits_a_microphone_input(self) -> None:
         # E/12 behind (Zs + Rp) / 144 + Rs, into the input; at 1 kHz the 700 H and 10 pF hardly count.

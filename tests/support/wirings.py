@@ -134,9 +134,7 @@ def unbalanced_input(form: str, hots: dict[str, str], common: str, z_ohm: float)
 
 def lead(first: str, second: str, cores: list[tuple[str, str]], wires: list[tuple[str, str]] = []) -> dict[str, Any]:  # noqa: B006
     """A lead without capacitance and with a milliohm in each conductor."""
-    nothing = dict.fromkeys(
-        ("core_to_core_f_per_m", "core_to_screen_f_per_m", "pair_h_per_m", "external_h_per_m"), 0.0
-    )
+    nothing = dict.fromkeys(("core_to_core_f_per_m", "core_to_screen_f_per_m", "pair_h_per_m", "external_h_per_m"), 0.0)
     return {
         "id": "lead",
         "name": "Lead",

@@ -22,7 +22,7 @@ def completions(rig: Rig, line: str) -> tuple[str, ...]:
     taken = {end for run in rig.runs for join in run.joins for end in (join.a, join.b)}
     found = [*_names(rig, current, role, taken), *_sockets(rig, current, role, taken)]
     if role == "source" and _known(rig, current):
-        found.append(f"{current.rstrip()} > ")
+        found.insert(0, f"{current.rstrip()} > ")
     elif role == "goal" and _known(rig, current):
         unit = "ft" if rig.length_unit == "ft" else "m"
         found += [f"{current.rstrip()}, {length} {unit}" for length in ((30, 60) if unit == "ft" else (10, 20))]
@@ -62,12 +62,12 @@ def _sockets(rig: Rig, typed: str, role: Role, taken: set[str]) -> list[str]:
     if gear is None:
         return []
     part = rig.parts_by_id[gear.part]
+    if len(usable(part, role)) == 1:
+        return []
     rest = plain(expanded(plain(typed))).removeprefix(plain(expanded(gear.name))).strip()
     words = []
     # A channel's microphone and line sockets are one channel: where either is in use, its number is not offered.
-    used = {
-        _short(part, one.label, tokens(one)) for one in usable(part, role) if f"{gear.id}.{one.id}" in taken
-    }
+    used = {_short(part, one.label, tokens(one)) for one in usable(part, role) if f"{gear.id}.{one.id}" in taken}
     for connector in usable(part, role):
         if _short(part, connector.label, tokens(connector)) in used:
             continue

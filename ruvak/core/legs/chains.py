@@ -96,7 +96,9 @@ def _reach(
     used: frozenset[str],
 ) -> bool:
     """Exchanges the lead that can grow most for one that reaches, or for two of its kind."""
-    main = max(cabled, key=lambda index: max(i.length_m or 0.0 for i in pool.items(steps[index].way.part, used)))
+    main = max(
+        cabled, key=lambda index: max((i.length_m or 0.0 for i in pool.items(steps[index].way.part, used)), default=0.0)
+    )
     others = sum(items[0].length_m or 0.0 for index, items in enumerate(picked) if index != main)
     taken = used | {items[0].id for index, items in enumerate(picked) if index != main}
     part = steps[main].way.part

@@ -221,9 +221,9 @@ def _gathered(
 
 
 def _items(pool: Pool, way: Way, need_m: float) -> tuple[KitItem, ...]:
-    """The best of a part: one that reaches by itself, and the shortest."""
+    """The best of a part: one that reaches by itself, and the shortest. None of what is neither owned nor made up."""
     options = pool.items(way.part, frozenset())
-    if not way.cabled:
+    if not way.cabled or not options:
         return options[:1]
     reaching = [item for item in options if (item.length_m or 0.0) >= need_m]
     shortest = min(options, key=lambda item: item.length_m or 0.0)

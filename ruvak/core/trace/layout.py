@@ -38,6 +38,8 @@ class Layout:
         for leg in run.legs:
             if leg not in self._legs:
                 self._loose(leg)
+        self._complete()
+        self._in_order()
         last = 1 + max((place.column for place in self._legs.values()), default=0)
         starting, arriving = self._gear(sources, "source", 0), self._gear(targets, "destination", last)
         self.places: tuple[Place, ...] = (*starting, *self._legs.values(), *arriving)
@@ -120,6 +122,33 @@ class Layout:
             if mate is not None and mate not in self.lanes:
                 self.lanes[mate] = self.lanes[end]
 
+    def _complete(self) -> None:
+        """Ends of a leg that only legs without a source lead to stand on their own side, on a lane of their own."""
+        for leg, place in self._legs.items():
+            for end in self._shown_of[leg]:
+                if end not in place.ins and end not in place.outs:
+                    side = place.outs if connector_at(self.rig, end).side == "out" else place.ins
+                    lane = self.lanes.get(end)
+                    if lane is None or any(self.lanes[other] == lane for other in side):
+                        self.lanes[end] = self._new_lane()
+                    side.append(end)
+
+    def _in_order(self) -> None:
+        """Each leg right of every leg that feeds it; legs plugged in a circle stand as they are listed."""
+        feeds = [
+            (join.a.split(".")[0], join.b.split(".")[0])
+            for join in self.run.joins
+            if {join.a.split(".")[0], join.b.split(".")[0]} <= set(self._legs)
+        ]
+        for _ in range(len(self._legs) + 1):
+            late = [(self._legs[a], self._legs[b]) for a, b in feeds if self._legs[b].column <= self._legs[a].column]
+            if not late:
+                return
+            for one, other in late:
+                other.column = one.column + 1
+        for index, leg in enumerate(self.run.legs):
+            self._legs[leg].column = index + 1
+
     def _gear(self, ends: dict[str, Connector], role: str, column: int) -> list[Place]:
         places: dict[str, Place] = {}
         for end in ends:
@@ -151,19 +180,37 @@ def _shown_ends(rig: Rig, run: Run, leg: str) -> list[str]:
     joined = merged(points_of(part), inside_links(part, screens=False))
     signals = [point for point in joined if "." in point and point.split(".")[1] not in GROUND_CONTACTS]
     live = {joined[point] for point in signals if point.split(".")[0] in used}
-    reached = {point.split(".")[0] for point in signals if joined[point] in live}
-    return [f"{leg}.{connector.id}" for connector in part.connectors if connector.id in used | reached]
+    shown = used | {point.split(".")[0] for point in signals if joined[point] in live}
+    shown |= _bridges(part, shown)
+    return [f"{leg}.{connector.id}" for connector in part.connectors if connector.id in shown]
 
 
-def inside_links(part: Part, screens: bool = True) -> list[Link]:
-    """What joins two points of a part, components included; a screen that all ways of a multicore share may be left
-    out."""
+def _bridges(part: Part, shown: set[str]) -> set[str]:
+    """Further connectors by way of which contacts of the shown ones are joined, that would look apart without them."""
+    points, metal = points_of(part), inside_links(part, components=False)
+
+    def seen(point: str) -> bool:
+        return "." not in point or point.split(".")[0] in shown
+
+    whole = merged(points, metal)
+    partial = merged(points, [link for link in metal if seen(link.a) and seen(link.b)])
+    groups: dict[str, set[str]] = {}
+    for point in points:
+        if "." in point and seen(point):
+            groups.setdefault(whole[point], set()).add(partial[point])
+    torn = {name for name, pieces in groups.items() if len(pieces) > 1}
+    return {point.split(".")[0] for point in points if "." in point and whole[point] in torn}
+
+
+def inside_links(part: Part, screens: bool = True, components: bool = True) -> list[Link]:
+    """What joins two points of a part; a screen that all ways of a multicore share may be left out, and so may
+    components, which join but are not metal."""
     links = [Link("wire", wire.a, wire.b, part.id) for wire in part.wires]
     for cable in part.cables:
         for core in cable.conductors:
             if core.a is not None and core.b is not None and (screens or core.kind == "core"):
                 links.append(Link(core.kind, core.a, core.b, part.id))
-    for element in part.elements:
+    for element in part.elements if components else ():
         points = element_points(element)
         links += [Link("wire", points[0], point, part.id) for point in points[1:]]
     return links

@@ -104,7 +104,9 @@ class Choosing(unittest.TestCase):
 
     def test_renaming_every_part_changes_no_choice(self) -> None:
         rig = entry_rig()
-        renamed = rig.replaced(parts=tuple(part.model_copy(update={"name": f"P{n}"}) for n, part in enumerate(rig.parts)))
+        renamed = rig.replaced(
+            parts=tuple(part.model_copy(update={"name": f"P{n}"}) for n, part in enumerate(rig.parts))
+        )
         for line in ("guitar > desk 5", "keys > desk 7/8", "laptop > left speaker"):
             mine, theirs = read(rig, line).runs[0], read(renamed, line).runs[0]
             self.assertEqual([leg.item for leg in mine.legs], [leg.item for leg in theirs.legs])

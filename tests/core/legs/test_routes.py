@@ -34,7 +34,9 @@ class OneLine(unittest.TestCase):
         self.assertGreaterEqual(sum(item.length_m or 0 for item in route.items), 35.0)
 
     def test_nothing_reaches_beyond_what_three_leads_can(self) -> None:
-        steps = next(one for one in kinds(pool(), Form.XLR3_MALE, Form.XLR3_FEMALE) if len(one) == 1 and one[0].way.cabled)
+        steps = next(
+            one for one in kinds(pool(), Form.XLR3_MALE, Form.XLR3_FEMALE) if len(one) == 1 and one[0].way.cabled
+        )
         self.assertIsNone(filled(pool(), steps, "vox.out", "desk.mic1", 900.0))
 
     def test_a_plug_made_for_the_socket_comes_first(self) -> None:
@@ -75,7 +77,10 @@ class SeveralLines(unittest.TestCase):
         self.assertEqual([join.b for join in route.joins].count("desk.mic1"), 1)
 
     def test_no_item_is_used_twice(self) -> None:
-        cases = ((("keys.left", "keys.right"), ("desk.mic1", "desk.mic2")), (("laptop.phones",), ("left.in1", "left.in2")))
+        cases = (
+            (("keys.left", "keys.right"), ("desk.mic1", "desk.mic2")),
+            (("laptop.phones",), ("left.in1", "left.in2")),
+        )
         for sources, goals in cases:
             for route in list(routes(pool(), sources, goals, 3.0))[:60]:
                 ids = [item.id for item in route.items]

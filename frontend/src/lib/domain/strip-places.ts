@@ -6,7 +6,7 @@ export const MATE_GAP = 27;
 export const LANE_GAP = 76;
 const NARROWEST_LEG = 58;
 const APART = 11;
-const NAME = 36;
+const NAME = 50;
 
 export const connectorsOf = (drawing: Drawing): Connector[] =>
 	drawing.pieces.flatMap((piece) => [...piece.ins, ...piece.outs]);

@@ -159,12 +159,13 @@ function legsOf(drawing: Drawing, spots: Map<string, Spot>, spans: Map<string, S
 				bottom: Math.max(...own.map((spot) => spot.y)),
 				braids: screens.map((link) => {
 					// The braid lies around the cores, which stand above their screen at its far end.
-					const y = Math.max(at(spots, link.a).y, at(spots, link.b).y);
+					const foot = Math.max(at(spots, link.a).y, at(spots, link.b).y);
+					const top = Math.max(foot - 2 * PITCH, Math.min(...own.map((spot) => spot.y)));
 					return {
 						x: span.left + 22,
-						y: y - 2 * PITCH - 10,
+						y: top - 10,
 						width: Math.max(4, span.right - span.left - 44),
-						height: 2 * PITCH + 20
+						height: foot - top + 20
 					};
 				})
 			};

@@ -55,7 +55,7 @@ export function boardOf(part: Part): Board {
 		for (const [index, name] of contactsOf(connector.form).entries()) {
 			const id = `${connector.id}.${name}`;
 			spots.set(id, { x, y: foot[side] + 18 + index * PITCH });
-			points.push({ id, name: name.slice(0, 2), label: `${connector.label}, ${name}` });
+			points.push({ id, name: name.slice(0, 2), label: `${name.slice(0, 2)}: ${connector.label}, ${name}` });
 		}
 		foot[side] += contactsOf(connector.form).length * PITCH + GAP;
 	}

@@ -74,12 +74,7 @@
 					{/each}
 				</div>
 				<div class="buttons">
-					<button
-						type="button"
-						class="btn preset-filled-primary-400-600"
-						disabled={runs === 0}
-						onclick={() => void add()}
-					>
+					<button type="button" class="btn go" disabled={runs === 0} onclick={() => void add()}>
 						Add {runs}
 						{runs === 1 ? 'run' : 'runs'}{wrong.length > 0 ? `, keep ${wrong.length} to mend` : ''}
 					</button>
@@ -133,6 +128,8 @@
 		font-family: 'JetBrains Mono Variable', monospace;
 		font-size: 0.8125rem;
 		color: var(--dim);
+		background: transparent;
+		padding: 0;
 		overflow-wrap: anywhere;
 	}
 	.problem {

@@ -33,7 +33,7 @@
 		{/if}
 		{#if runs.length > 0}
 			<p class="add">
-				<button type="button" class="btn preset-filled-primary-400-600" onclick={onadd}>
+				<button type="button" class="btn go" onclick={onadd}>
 					Add {runs.length === 1 ? 'this run' : `${runs.length} runs`} <kbd>Enter</kbd>
 				</button>
 				{#if runs.length > 1}
@@ -85,7 +85,6 @@
 		border: 1px solid currentColor;
 		border-radius: 3px;
 		padding: 0 0.35rem;
-		opacity: 0.85;
 	}
 	ul {
 		border-top: 1px solid var(--line);

@@ -8,7 +8,7 @@
 	<h2>This view could not be drawn</h2>
 	<p>Everything you changed is saved; nothing is lost. Try the view again, or go on at another station.</p>
 	<p class="quiet figure">{words}</p>
-	<button class="btn preset-filled-primary-400-600" onclick={reset}>Draw it again</button>
+	<button class="btn go" onclick={reset}>Draw it again</button>
 </section>
 
 <style>

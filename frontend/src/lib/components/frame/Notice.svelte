@@ -15,12 +15,10 @@
 		</p>
 		<div class="choices">
 			{#if desk.waiting}
-				<button class="btn preset-filled-primary-400-600" onclick={() => void desk.again()}
-					>Make mine on top of theirs</button
-				>
+				<button class="btn go" onclick={() => void desk.again()}>Make mine on top of theirs</button>
 				<button class="btn preset-tonal" onclick={() => desk.dismiss()}>Keep theirs</button>
 			{:else if desk.unsent}
-				<button class="btn preset-filled-primary-400-600" onclick={() => void desk.again()}>Try again</button>
+				<button class="btn go" onclick={() => void desk.again()}>Try again</button>
 				<button class="btn preset-tonal" onclick={() => desk.dismiss()}>Give it up</button>
 			{:else}
 				<button class="btn preset-tonal" onclick={() => desk.dismiss()}>All right</button>

@@ -92,8 +92,11 @@
 							}}
 						>
 							<circle cx={spot(point.id)?.x} cy={spot(point.id)?.y} r="12" />
-							<text x={spot(point.id)?.x} y={(spot(point.id)?.y ?? 0) + 4} text-anchor="middle"
-								>{point.name}</text
+							<text
+								aria-hidden="true"
+								x={spot(point.id)?.x}
+								y={(spot(point.id)?.y ?? 0) + 4}
+								text-anchor="middle">{point.name}</text
 							>
 						</g>
 					{/each}
@@ -102,11 +105,8 @@
 					<p class="finding" aria-live="polite"><GradeMark grade={finding.grade} /> {finding.sentence}</p>
 				{/if}
 				<div class="buttons">
-					<button
-						type="button"
-						class="btn preset-filled-primary-400-600"
-						disabled={!changed}
-						onclick={() => void save()}>Keep this wiring</button
+					<button type="button" class="btn go" disabled={!changed} onclick={() => void save()}
+						>Keep this wiring</button
 					>
 					<Dialog.CloseTrigger class="btn preset-tonal">Leave it as it was</Dialog.CloseTrigger>
 				</div>

@@ -53,7 +53,7 @@
 				>
 			</g>
 		{/each}
-		{#each layout.capsules as capsule (capsule.x + capsule.y / 1e4)}
+		{#each layout.capsules as capsule, index (index)}
 			<rect
 				class="capsule"
 				x={capsule.x}
@@ -63,7 +63,7 @@
 				rx="9"
 			/>
 		{/each}
-		{#each layout.capsules as capsule (capsule.x + capsule.y / 1e4)}
+		{#each layout.capsules as capsule, index (index)}
 			<text
 				class="form"
 				x={capsule.x + capsule.width / 2}
