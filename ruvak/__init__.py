@@ -1,3 +1,3 @@
 """Ruvak plans sound runs in a venue and computes what they will do."""
 
-__version__ = "0.1.0"
+__version__ = "0.2.0"

@@ -1,5 +1,7 @@
 """Entering runs: typed lines, input lists, and legs changed on the strip."""
 
+from datetime import datetime
+
 from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.analyse import analyse, prepare
@@ -18,12 +20,15 @@ from ruvak.service.rigs import rig_row
 from ruvak.service.states import Preview, Readings, Rewired
 from ruvak.store.rigs import load_rig
 
+KEPT_RIGS = 4
+
 
 class Entry:
     """Use cases that look at a saved rig and change nothing; what they propose is an edit."""
 
     def __init__(self, sessions: sessionmaker[Session]) -> None:
         self._sessions = sessions
+        self._prepared: dict[tuple[str, int, datetime], Rig] = {}
 
     def read(self, rig_id: str, text: str) -> Readings:
         """One line with ways to go on, or several lines. Raises NotFound."""
@@ -66,8 +71,15 @@ class Entry:
         return Rewired(gaps=found.gaps, preview=Preview(edit=edit, analysis=analyse(apply(rig, edit))))
 
     def _rig(self, rig_id: str) -> Rig:
+        """The rig as saved. A line is read with every key, so the last few are kept; a saved version never changes."""
         with self._sessions() as session:
-            return prepare(load_rig(session, rig_row(session, rig_id)))
+            row = rig_row(session, rig_id)
+            key = (row.id, row.version, row.saved_at)
+            if key not in self._prepared:
+                if len(self._prepared) >= KEPT_RIGS:
+                    self._prepared.pop(next(iter(self._prepared)))
+                self._prepared[key] = prepare(load_rig(session, row))
+            return self._prepared[key]
 
 
 def _run(rig: Rig, run_id: str) -> Run:

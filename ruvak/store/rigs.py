@@ -111,14 +111,15 @@ def _save_things(session: Session, before: Rig | None, after: Rig) -> None:
     if runs_changed:
         session.execute(delete(LegRow).where(LegRow.rig_id == after.id))
         session.execute(delete(JoinRow).where(JoinRow.rig_id == after.id))
-    for old, new, table in reversed(_pairs(before, after)):
-        gone = {thing.id for thing in old} - {thing.id for thing in new}
-        if gone:
-            session.execute(delete(table).where(table.rig_id == after.id, table.id.in_(gone)))
     for old, new, _ in _pairs(before, after):
         if old != new:
             _write(session, after.id, old, new)
             session.flush()
+    # Only now: what stays may have pointed at what goes until it was written.
+    for old, new, table in reversed(_pairs(before, after)):
+        gone = {thing.id for thing in old} - {thing.id for thing in new}
+        if gone:
+            session.execute(delete(table).where(table.rig_id == after.id, table.id.in_(gone)))
     if runs_changed:
         session.add_all(_run_rows(after))
     session.flush()

@@ -36,11 +36,52 @@ def apply_sum(page: Page) -> None:
     page.locator("main ol li").first.wait_for()
 
 
+def type_a_line(page: Page) -> None:
+    """A stereo line as it is understood, before Enter."""
+    page.locator("#line").click()
+    page.keyboard.type("keys L/R > desk 7/8, 6 m")
+    page.locator("#understood svg[data-run]").wait_for()
+
+
+def many_lines(page: Page) -> None:
+    """An input list with one row to mend."""
+    page.get_by_role("button", name="Many").click()
+    page.get_by_label("Lines or a table").fill(INPUT_LIST)
+    page.get_by_role("button", name="keep 1 to mend").wait_for()
+
+
+def open_leg(page: Page) -> None:
+    """Another adapter looked at in place of the one there is."""
+    page.get_by_role("group", name="Legs of this run").get_by_role("button", name="A4", exact=True).click()
+    page.get_by_role("button", name="Swap…").click()
+    page.locator(".choices li button", has_text="left only").focus()
+    page.locator(".strip.ghost").wait_for()
+
+
+def draw_wiring(page: Page) -> None:
+    """Cold moved to the screen by hand."""
+    page.get_by_role("group", name="Legs of this run").get_by_role("button", name="A4", exact=True).click()
+    page.get_by_role("button", name="Wiring…").click()
+    for point in ("in.R", "out.3", "in.S", "out.3"):
+        page.locator(f"[data-point='{point}']").click()
+    page.locator(".finding", has_text="Only left arrives").last.wait_for()
+
+
+INPUT_LIST = (
+    "ch,who,mic or DI,stand,48V\n1,Kick,dynamic,short boom,\n2,Overhead left,condenser,tall boom,yes\n"
+    "3,Bass,DI,,\n4,Pastor,wireless,,\n77,Reader,dynamic,straight,\n"
+)
+
 VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...] = (
     ("runs", "/", DESK, "booth", nothing),
     ("runs-preview", "/", DESK, "booth", look_at_isolator),
     ("runs-daylight", "/", DESK, "daylight", nothing),
     ("runs-phone", "/", PHONE, "booth", nothing),
+    ("line", "/", DESK, "booth", type_a_line),
+    ("line-phone", "/", PHONE, "daylight", type_a_line),
+    ("many", "/", DESK, "daylight", many_lines),
+    ("legs", "/", (1280, 900), "booth", open_leg),
+    ("wiring", "/", DESK, "booth", draw_wiring),
     ("rigs", "/rigs", DESK, "booth", nothing),
     ("changes", "/", DESK, "booth", apply_sum),
 )

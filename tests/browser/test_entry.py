@@ -182,8 +182,8 @@ class Legs(BrowserTest):
         expect(self.run_card()).to_contain_text("no source")
         self.page.keyboard.press("u")
         expect(self.run_card()).to_contain_text("cancels at")
-        legs = self.rigs.exported("lantern-evening").runs[0].legs
-        self.assertEqual([leg[:7] for leg in legs], ["adapter", "lead-31", "get-pad"])
+        kept = self.rigs.exported("lantern-evening").runs[0].legs
+        self.assertEqual([leg[:7] for leg in kept], ["adapter", "lead-31", "get-pad"])
 
     def test_draw_a_lead_contact_to_contact(self) -> None:
         self.leg("M31")

@@ -71,18 +71,18 @@ class BalancedOutputs(unittest.TestCase):
     Z, LEG, COMMON = 10_000.0, 50.0, 5000.0
     STRAIGHT = (("in.2", "out.2"), ("in.3", "out.3"), ("in.1", "out.1"))
 
-    def run_of(self, topology: str, wiring: str, **more: object) -> RunAnalysis:
+    def run_of(self, topology: str, wiring: str, **more: float) -> RunAnalysis:
         cores = {
             "straight": list(self.STRAIGHT),
             "grounded": [("in.2", "out.2"), ("in.3", "out.1"), ("in.1", "out.1")],
             "open": [("in.2", "out.2"), ("in.1", "out.1")],
         }[wiring]
         wires = [("out.3", "out.1")] if wiring == "grounded" else []
-        source = balanced_source(topology, self.LEG, **more)
+        source = balanced_source(topology, self.LEG, "XLR", **more)
         parts = [source, lead(*XLR, cores, wires), balanced_input(self.Z)]
         return solved(parts, joined(source["id"], "input-xlr"))
 
-    def level(self, topology: str, wiring: str, **more: object) -> float:
+    def level(self, topology: str, wiring: str, **more: float) -> float:
         return gains(self.run_of(topology, wiring, **more))[0]
 
     def test_straight_all_deliver_the_whole(self) -> None:
@@ -215,7 +215,7 @@ class TwoOutputsOnOneInput(unittest.TestCase):
 
     def test_a_source_that_arrives_nowhere_is_named(self) -> None:
         box = self.y_box(0)
-        box["wires"] = [wire for wire in box["wires"] if wire["a"] != "b.T"]  # type: ignore[attr-defined,index]
+        box["wires"] = [wire for wire in box["wires"] if wire["a"] != "b.T"]  # type: ignore[attr-defined]
         sources = [unbalanced_source(100, name) for name in ("one", "two")]
         joins = [("one.out", "lead.a"), ("two.out", "lead.b"), ("lead.out", "receiver.in")]
         receiver = unbalanced_input("ts635-socket", {"in": "T"}, "S", 10_000)
@@ -346,14 +346,14 @@ class Pickups(unittest.TestCase):
 
 
 class Boxes(unittest.TestCase):
-    TS = [("in.T", "out.T"), ("in.S", "out.S")]
+    TS = (("in.T", "out.T"), ("in.S", "out.S"))
 
     def di_into(self, z_ohm: float, **mode: float) -> RunAnalysis:
         receiver = balanced_input(1e12, "XLR", z_ohm)
         receiver["inputs"][0]["modes"][0] |= mode
         joins = [("source.out", "lead.in"), ("lead.out", "di-passive.in"), ("di-passive.out", "input-xlr.in")]
         return solved(
-            [unbalanced_source(1000), lead("ts635-plug", "ts635-plug", self.TS), "di-passive", receiver], joins
+            [unbalanced_source(1000), lead("ts635-plug", "ts635-plug", list(self.TS)), "di-passive", receiver], joins
         )
 
     def test_a_twelve_to_one_box_starves_a_line_input_and_suits_a_microphone_input(self) -> None:

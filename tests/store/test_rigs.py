@@ -6,7 +6,7 @@ from sqlalchemy import create_engine, text
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.remedies.search import remedies_for
-from ruvak.core.rig.edits import Edit, PutKit, PutRun, Remove, SetLength, SetSetting
+from ruvak.core.rig.edits import Edit, PutKit, PutPart, PutRun, Remove, SetLength, SetSetting
 from ruvak.core.rig.rig import KitItem, Run
 from ruvak.service.problems import Conflict, NotFound, NothingToUndo
 from ruvak.service.states import Person, RigState
@@ -44,6 +44,25 @@ class Saving(DatabaseTest):
             saved = self.rigs.edited(self.rig_id, state.version, edit, ANN)
             self.assertEqual(rigs_at(self.url).exported(self.rig_id), saved.rig, edit.label)
             self.assertEqual(saved.version, state.version + 1)
+
+    def test_a_part_of_ones_own_can_be_taken_back_while_things_change_to_another(self) -> None:
+        state = self.rigs.opened(self.rig_id, ANN)
+        own = state.rig.part_of("lead-31").model_copy(update={"id": "own-lead-31"})
+        item = next(one for one in state.rig.kit if one.id == "lead-31").model_copy(update={"part": own.id})
+        edit = Edit(label="wiring", ops=(PutPart(thing=own), PutKit(thing=item)))
+        self.rigs.edited(state.rig.id, 0, edit, ANN)
+        self.assertEqual(self.rigs.undone(state.rig.id, ANN).rig, state.rig)
+        self.assertEqual(self.rigs.redone(state.rig.id, ANN).rig.part_of("lead-31").id, "own-lead-31")
+
+    def test_what_is_new_in_a_rig_is_kept_too(self) -> None:
+        run = demo_rig().runs[0].model_copy(update={"note": "phantom; stand: tall"})
+        joins = (*run.joins[:1], run.joins[1].model_copy(update={"sleeve": None}), *run.joins[2:])
+        rig = demo_rig().replaced(runs=(run.model_copy(update={"joins": joins}),))
+        saved = self.rigs.imported(rig, ANN).rig
+        self.addCleanup(self.rigs.deleted, saved.id)
+        self.assertEqual(self.rigs.exported(saved.id), saved)
+        self.assertEqual(saved.runs[0].note, "phantom; stand: tall")
+        self.assertTrue(any(item.installed for item in saved.kit))
 
     def test_each_remedy_can_be_applied_and_taken_back(self) -> None:
         for remedy in remedies_for(demo_rig(), "slides"):

@@ -113,7 +113,7 @@ def _leg(
         return a, b
 
     cabled = rng.random() < 0.6
-    conductors = [
+    conductors: list[dict[str, Any]] = [
         {"a": rng.choice(left), "b": rng.choice(right), "kind": rng.choice(("core", "core", "screen"))}
         for _ in range(rng.randint(1, 5))
     ]
@@ -135,7 +135,8 @@ def _leg(
                     {"type": "transformer", "primary_a": a, "primary_b": b, "secondary_a": c, "secondary_b": d,
                      "turns_ratio": 1, "primary_ohm": 50, "secondary_ohm": 50, "magnetising_h": 10, "leakage_h": 1e-3,
                      "winding_f": 1e-10},
-                    {"type": "buffer", "a": a, "b": b, "c": c, "d": d, "input_ohm": 1e6, "output_ohm": 100, "gain_db": 0},
+                    {"type": "buffer", "a": a, "b": b, "c": c, "d": d, "input_ohm": 1e6, "output_ohm": 100,
+                     "gain_db": 0},
                 )
             )
         )  # fmt: skip

@@ -7,7 +7,7 @@ from ruvak.core.rig.files import rig_from_document
 from ruvak.core.rig.rig import Rig
 
 CONTACT_OHM = 1e-6
-CONTACTS = {
+CONTACTS: dict[str, dict[str, Any]] = {
     "XLR": {"form": ("xlr3-male", "xlr3-female"), "hot": "2", "cold": "3", "screen": "1"},
     "TRS": {"form": ("trs635-socket", "trs635-socket"), "hot": "T", "cold": "R", "screen": "S"},
     "TS": {"form": ("ts635-socket", "ts635-socket"), "hot": "T", "cold": None, "screen": "S"},

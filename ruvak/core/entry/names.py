@@ -17,7 +17,7 @@ MOST_NEW = 24
 KINDS_ALONE = frozenset(
     ("condenser", "dynamic", "ribbon", "wireless", "condenser mic", "dynamic mic", "ribbon mic", "radio mic")
 )
-"""Words that say what kind of source it is and are not part of its name: "Choir left condenser" is called Choir left."""
+"""Words that say what kind of source it is and are no part of its name: "Choir left condenser" is Choir left."""
 
 
 @dataclass(frozen=True)
@@ -153,7 +153,10 @@ class Directory:
                 yield Meaning(known[taken], rest, corrected=known[taken][0].name)
 
     def _near(self, name: str, known: Iterable[str]) -> list[str]:
-        """The closest known names, by letters left out, added, changed or exchanged. Numbers must be the same: "radio 1" is never taken for "radio 2"."""
+        """The closest known names, by letters left out, added, changed or exchanged.
+
+        Numbers must be the same: "radio 1" is never taken for "radio 2".
+        """
         if len(name) < 4:
             return []
         same = [one for one in known if numbers(one.split()) == numbers(name.split())]

@@ -225,7 +225,7 @@ class Planner:
         return self._paired(first, goal, passed, mono)
 
     def _paired(self, first: _Side, goal: _Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
-        """As many runs as there are pairs of devices; one where both ends are one device and its sides belong together."""
+        """As many runs as there are pairs of devices; one where both ends are one device."""
         many_from, many_to = len(first.devices), len(goal.devices)
         if many_from == 1 and many_to == 1:
             return self._between_two(first, goal, passed, mono)

@@ -21,7 +21,7 @@ ASSUMED_REACH_M = 3.0
 """How far a lead has to reach where the line does not say: a lead beside the desk, common practice."""
 SOLVED, SOLVED_AT_MOST = 4, 12
 """How many wirings of one run are solved before one is chosen, and how many while every one leaves something wrong."""
-LOOKED_AT = 24
+LOOKED_AT = 16
 LOOKED_AT_FOR_NAMED = 400
 """How many wirings are put together, and how many when one must contain what the line names."""
 
@@ -107,12 +107,12 @@ class Proposer:
                     continue
                 if wanted.length_m is None and not wanted.through and _straight(pool.rig, sources, goals):
                     return [_Wiring(sources, goals, Route((), (Join(a=sources[0], b=goals[0]),)))]
-                few = islice(self._wired(pool, wanted, sources, goals), LOOKED_AT)
-                simple = sorted(few, key=lambda wiring: simplicity(wiring.route))
-                found += simple[:SOLVED_AT_MOST]
-        for wiring in found:
-            if self._kinds_before == (_parts_of(wiring.route), _forms(pool.rig, wiring)):
-                return [wiring]
+                few: list[_Wiring] = []
+                for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT):
+                    if self._kinds_before == (_parts_of(wiring.route), _forms(wiring)):
+                        return [wiring]
+                    few.append(wiring)
+                found += sorted(few, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
         return sorted(found, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
 
     def _wired(self, pool: Pool, wanted: Wanted, sources: tuple[str, ...], goals: tuple[str, ...]) -> Iterator[_Wiring]:
@@ -139,7 +139,7 @@ def _kinds(proposal: Proposal) -> tuple[tuple[str, ...], tuple[str, ...]]:
     return _parts_of(proposal.route), tuple(end.split(".")[1] for end in ends)
 
 
-def _forms(rig: Rig, wiring: _Wiring) -> tuple[str, ...]:
+def _forms(wiring: _Wiring) -> tuple[str, ...]:
     joins = wiring.route.joins
     return tuple(end.rstrip("0123456789").split(".")[1] for end in (joins[0].a, joins[-1].b))
 

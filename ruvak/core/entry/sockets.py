@@ -11,12 +11,12 @@ from ruvak.core.rig.part import Connector, Part
 Role = Literal["source", "goal", "through"]
 
 _LEFT, _RIGHT = {"l", "left"}, {"r", "right"}
-_NOISE = frozenset(
-    (
-        "in ins input inputs out outs output outputs ch chan channel channels socket sockets and number no nr "
-        "stereo mono mic mics microphone line lines pair"
-    ).split()
-)
+_NOISE = frozenset((
+    "in", "ins", "input", "inputs", "out", "outs", "output", "outputs",
+    "ch", "chan", "channel", "channels", "socket", "sockets", "and", "number",
+    "no", "nr", "stereo", "mono", "mic", "mics", "microphone", "line",
+    "lines", "pair",
+))  # fmt: skip
 """Words that say nothing where no label has them."""
 _SYNONYMS = {"headphone": "headphones", "phones": "headphones", "cans": "headphones", "auxes": "aux", "mains": "main",
              "inserts": "insert", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic",

@@ -57,7 +57,7 @@ def _sides(rig: Rig, leg: str, used: list[Join]) -> tuple[list[str], list[str]]:
     entries = [f"{leg}.{one.id}" for one in connectors if one.side == "in"]
     exits = [f"{leg}.{one.id}" for one in connectors if one.side == "out"]
     both = [f"{leg}.{one.id}" for one in connectors if one.side == "both"]
-    return entries + both if not entries else entries, exits + both if not exits else exits
+    return entries or both, exits or both
 
 
 def _fit(rig: Rig, one: str, other: str) -> bool:

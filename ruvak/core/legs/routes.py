@@ -4,8 +4,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import islice
 
-from ruvak.core.legs.chains import Chain, Step, filled, kinds
 from ruvak.core.errors import BadEdit
+from ruvak.core.legs.chains import Chain, Step, filled, kinds
 from ruvak.core.legs.pool import Pool, Socket, Way
 from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import Form, made_for

@@ -43,10 +43,15 @@ def figures_of(found: RunAnalysis) -> Figures:
     return Figures(
         grade=found.findings[0].grade,
         codes=tuple(finding.code for finding in found.findings),
-        centre_db=sums[0].centre_db if sums and sums[0] else None,
-        arriving_dbu=max((level.arriving_dbu for level in levels), default=None),
-        headroom_db=min((level.headroom_db for level in levels), default=None),
+        centre_db=_thousandths(sums[0].centre_db if sums and sums[0] else None),
+        arriving_dbu=_thousandths(max((level.arriving_dbu for level in levels), default=None)),
+        headroom_db=_thousandths(min((level.headroom_db for level in levels), default=None)),
     )
+
+
+def _thousandths(level_db: float | None) -> float | None:
+    """A run whose figures move by less is not touched: the last bits of a solution differ with every change."""
+    return None if level_db is None else round(level_db, 3)
 
 
 class _Search:

@@ -40,9 +40,9 @@ def inputs_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[int,
     returning = _nodes(traced, both)
     for number, receiver in enumerate(circuit.receivers):
         hot = f"{receiver.gear}.{receiver.input.hot}"
-        if number not in found and traced.node_of[hot] in returning.get(receiver.gear, ()):
-            if _sent_from_elsewhere(rig, traced, circuit, run, receiver):
-                found.append(number)
+        here = traced.node_of[hot] in returning.get(receiver.gear, ())
+        if number not in found and here and _sent_from_elsewhere(rig, traced, circuit, run, receiver):
+            found.append(number)
     return tuple(found)
 
 

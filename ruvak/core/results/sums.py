@@ -1,7 +1,5 @@
 """Centre and sides of what arrives, with the unknowns that keep a cancellation from being perfect."""
 
-import math
-
 import numpy as np
 
 from ruvak.core.circuit.circuit import Unknown
@@ -10,20 +8,21 @@ from ruvak.core.solve.network import Complexes
 from ruvak.core.units import FLOOR_DB, floored_db, ratio_from_db
 
 SILENT_BELOW_DB = -75.0
-"""No pad or transformer in a run loses this much on purpose; what is left is a shared contact's residue: common practice."""
+"""No pad or transformer loses this much on purpose; what is left is a shared contact's residue: common practice."""
 LOST_BELOW_LOUDER_DB = 40.0
 """A channel this far below the other is a residue: polarity means nothing there."""
 
 
 def likely_size(nominal: complex, effects: Complexes, unknowns: tuple[Unknown, ...]) -> float:
     """Nominal and unknown parts added as powers."""
-    parts = [float(abs(effect)) * unknown.likely for effect, unknown in zip(effects, unknowns, strict=True)]
-    return math.hypot(abs(nominal), *parts)
+    sizes = np.abs(effects) * np.fromiter((one.likely for one in unknowns), np.float64, len(unknowns))
+    return float(np.sqrt(abs(nominal) ** 2 + sizes @ sizes))
 
 
 def worst_size(nominal: complex, effects: Complexes, unknowns: tuple[Unknown, ...]) -> float:
     """Nominal and unknown parts added as magnitudes."""
-    return abs(nominal) + sum(float(abs(e)) * unknown.worst for e, unknown in zip(effects, unknowns, strict=True))
+    worst = np.fromiter((one.worst for one in unknowns), np.float64, len(unknowns))
+    return float(abs(nominal) + np.abs(effects) @ worst)
 
 
 def arrives(nominal: complex, effects: Complexes, unknowns: tuple[Unknown, ...]) -> bool:

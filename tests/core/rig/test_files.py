@@ -12,8 +12,8 @@ from ruvak.core.errors import RigFault
 from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.files import rig_from_document, rig_from_json, rig_to_json
 from ruvak.core.rig.part import (
-    Cable,
     Buffer,
+    Cable,
     Capacitor,
     Conductor,
     Connector,

@@ -123,7 +123,17 @@ export class Desk {
 	}
 
 	private async save(edit: Edit | null, send: (now: RigState) => Promise<RigState> | null): Promise<void> {
-		const sent = this.state && send(this.state);
+		let sent: Promise<RigState> | null;
+		try {
+			// Just after a reload the rig may not be here yet; a change kept from before must not be dropped for that.
+			const now =
+				this.state ?? (this.rigId ? await this.queries.fetchQuery(rigQuery(this.rigId)) : undefined);
+			sent = now ? send(now) : null;
+		} catch (reason) {
+			if (!(reason instanceof Trouble)) throw reason;
+			await this.refused(edit, reason);
+			return;
+		}
 		if (!sent) return;
 		this.saving = 'saving';
 		this.trouble = null;

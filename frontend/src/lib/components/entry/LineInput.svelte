@@ -110,7 +110,7 @@
 		</div>
 	{/if}
 </div>
-<ManyLines bind:open={many} start={pasted} />
+{#if many}<ManyLines bind:open={many} start={pasted} />{/if}
 
 <style>
 	.entry {

@@ -1,0 +1,122 @@
+"""How long a typed line takes on a rig of 64 runs: in the reader, over HTTP, and on screen until it is understood.
+
+The reference is one full analysis of the same rig in the same process: what a save costs anyway.
+"""
+
+import statistics
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import psycopg
+from playwright.sync_api import sync_playwright
+
+from bench.rigs import sized_rig
+from ruvak.core.analyse import analyse
+from ruvak.core.entry.reader import read
+from ruvak.core.rig.rig import Rig
+from ruvak.service.entry import Entry
+from ruvak.service.states import Person
+from ruvak.service.upkeep import migrate, rigs_at
+from ruvak.store.database import engine_for, sessions_for
+from script.shared import postgres
+from script.shared.web_server import ARGUMENTS, CHROMIUM, WebServer
+
+LINES = (
+    "Singer 65 > Desk A 30, 8 m",
+    "Singer 65-68 > Desk A 28-31",
+    "Keys 17 > Desk A 30/31",
+    "Laptop > Desk B 30/31",
+    "Singer 65 > Desk A",
+    "Sing",
+)
+TIMES = 15
+SERVER_AIM_MS, SCREEN_AIM_MS = 50.0, 150.0
+
+
+def main() -> None:
+    """Prints median milliseconds and ratios."""
+    rig = sized_rig(64)
+    reference = _median(lambda: analyse(rig), 5)
+    print(f"reading: a rig of 64 runs; reference: one full analysis, {reference:.0f} ms")
+    for line in LINES:
+        took = _median(lambda line=line: read(rig, line), TIMES)  # type: ignore[misc]
+        _say("reader", line, took, reference, SERVER_AIM_MS)
+    _served(rig, reference)
+
+
+def _median(work: Callable[[], object], times: int) -> float:
+    work()
+    taken = []
+    for _ in range(times):
+        began = time.perf_counter()
+        work()
+        taken.append(1000.0 * (time.perf_counter() - began))
+    return statistics.median(taken)
+
+
+def _say(where: str, line: str, took_ms: float, reference_ms: float, aim_ms: float) -> None:
+    print(
+        f"  {where:7} {took_ms:6.1f} ms  {took_ms / reference_ms:6.3f} of the reference  (aim {aim_ms:.0f} ms)  {line}"
+    )
+
+
+def _served(rig: Rig, reference: float) -> None:
+    folder = postgres.folder_for(Path(__file__).resolve().parents[1], "bench-database")
+    postgres.remove(folder)
+    server = postgres.start(folder)
+    try:
+        with psycopg.connect(server.url("postgres").replace("+psycopg", ""), autocommit=True) as connection:
+            connection.execute("CREATE DATABASE bench")
+        url = server.url("bench")
+        migrate(url)
+        rigs_at(url).imported(rig, Person(id="bench", name="Bench"))
+        entry = Entry(sessions_for(engine_for(url)))
+        for line in LINES:
+            took = _median(lambda line=line: entry.read(rig.id, line), TIMES)  # type: ignore[misc]
+            _say("server", line, took, reference, SERVER_AIM_MS)
+        with tempfile.TemporaryDirectory() as logs:
+            web = WebServer(url, Path(logs) / "web.log")
+            web.start()
+            try:
+                _on_screen(web.address, reference)
+            finally:
+                web.stop()
+    finally:
+        postgres.remove(folder)
+
+
+def _on_screen(address: str, reference: float) -> None:
+    """From the last key to the sentence in the panel."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        page = browser.new_page()
+        page.set_default_timeout(60_000)
+        page.goto(address)
+        page.locator("article[data-run]").first.wait_for()
+        page.locator(".remedies .cards").wait_for()
+        for line in LINES[:4]:
+            taken = []
+            for _ in range(5):
+                page.locator("#line").click()
+                page.locator("#line").fill(line[:-1])
+                page.locator("#understood").wait_for()
+                page.wait_for_timeout(500)
+                taken.append(page.evaluate(_TIMED, [line]))
+            _say("screen", line, statistics.median(taken), reference, SCREEN_AIM_MS)
+        browser.close()
+
+
+_TIMED = """([line]) => new Promise((done) => {
+    const field = document.querySelector('#line');
+    const before = document.querySelector('#understood').innerText;
+    const began = performance.now();
+    const look = () => {
+        if (document.querySelector('#understood')?.innerText !== before) done(performance.now() - began);
+        else requestAnimationFrame(look);
+    };
+    field.value = line;
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    look();
+})"""
