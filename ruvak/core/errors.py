@@ -45,11 +45,17 @@ class BadEdit(RuvakError):
 
 
 class SingularNetwork(RuvakError):
-    """A network without a unique solution: the nodes that nothing ties to the reference."""
+    """A network without a unique solution: the nodes that nothing ties to the reference.
+
+    Without nodes: a circle of zero resistances, or a source without impedance that is shorted.
+    """
 
     code = "floating_network"
 
     def __init__(self, nodes: tuple[str, ...]) -> None:
         self.nodes = nodes
+        if not nodes:
+            super().__init__("A source or wire without any resistance is shorted; give its impedance a value above 0.")
+            return
         names = ", ".join(nodes[:6]) + (" and more" if len(nodes) > 6 else "")
         super().__init__(f"Nothing ties these points to the earth reference, so they have no voltage: {names}.")

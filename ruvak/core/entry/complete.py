@@ -77,7 +77,7 @@ def _sockets(rig: Rig, typed: str, role: Role, taken: set[str]) -> list[str]:
     return [f"{gear.name} {word}" for word in dict.fromkeys(words)]
 
 
-def _short(part: Part, label: str, words: set[str]) -> str:
+def _short(part: Part, label: str, words: frozenset[str]) -> str:
     """A channel's number where the device has many, else the label without what its plug is."""
     digits = [word for word in words if word.isdigit()]
     if digits and len(part.connectors) > 6 and {"mic", "line"} & words:

@@ -21,7 +21,7 @@ ASSUMED_REACH_M = 3.0
 """How far a lead has to reach where the line does not say: a lead beside the desk, common practice."""
 SOLVED, SOLVED_AT_MOST = 4, 12
 """How many wirings of one run are solved before one is chosen, and how many while every one leaves something wrong."""
-LOOKED_AT = 16
+LOOKED_AT = 10
 LOOKED_AT_FOR_NAMED = 400
 """How many wirings are put together, and how many when one must contain what the line names."""
 
@@ -35,6 +35,8 @@ class Proposal:
     route: Route
     ops: tuple[Op, ...]
     findings: tuple[Finding, ...]
+    small: Rig
+    """The rig with this run alone."""
 
 
 @dataclass(frozen=True)
@@ -74,11 +76,11 @@ class Proposer:
             legs = tuple(dict.fromkeys(item.id for item in wiring.route.items))
             run = Run(id=run_id, number=number, name=name, legs=legs, joins=wiring.route.joins, note=note)
             ops: tuple[Op, ...] = (*self._gear_ops(base, new), *put_ops(base, wiring.route.items), PutRun(thing=run))
-            made = _with(base, wiring.route, run)
-            findings = glance(alone(made, run.id))[0]
+            small = alone(_with(base, wiring.route, run), run.id)
+            findings = glance(small)[0]
             worst = -SEVERITY[findings[0].grade]
             rank = (worst, len([one for one in findings if one.grade is findings[0].grade]), *simplicity(wiring.route))
-            proposal = Proposal(wanted, run, wiring.route, ops, findings)
+            proposal = Proposal(wanted, run, wiring.route, ops, findings, small)
             if best is None or rank < best[0]:
                 best = rank, proposal
             if findings[0].grade is Grade.CLEAR:

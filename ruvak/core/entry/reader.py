@@ -3,7 +3,6 @@
 import re
 from itertools import chain
 
-from ruvak.core.analyse import alone
 from ruvak.core.entry.plan import Planner, Refused, Wanted
 from ruvak.core.entry.propose import Proposal, Proposer
 from ruvak.core.entry.reading import Reading, ReadPiece, ReadProblem, ReadRun
@@ -125,7 +124,7 @@ def _free_id(rig: Rig, name: str) -> str:
 
 
 def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
-    mine = alone(rig, proposal.run.id)
+    mine = proposal.small
     wanted = proposal.wanted
     legs = tuple(
         ReadPiece(item=item.id, words=_piece(rig, item), in_kit=item.owned)

@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from rapidfuzz import fuzz, process
@@ -33,11 +34,15 @@ class Sockets:
     mono: bool = False
 
 
-def tokens(connector: Connector) -> set[str]:
+def tokens(connector: Connector) -> frozenset[str]:
     """The words of a socket's label and id, for comparing."""
-    text = f"{connector.label} {connector.id.replace('-', ' ')}".lower()
-    words = re.findall(r"\d+\.\d+|\d+|[a-z]+", text)
-    return {_SYNONYMS.get(word, word) for word in words}
+    return _tokens(connector.label, connector.id)
+
+
+@lru_cache(maxsize=4096)
+def _tokens(label: str, id_: str) -> frozenset[str]:
+    words = re.findall(r"\d+\.\d+|\d+|[a-z]+", f"{label} {id_.replace('-', ' ')}".lower())
+    return frozenset(_SYNONYMS.get(word, word) for word in words)
 
 
 def usable(part: Part, role: Role) -> tuple[Connector, ...]:
@@ -49,7 +54,7 @@ def usable(part: Part, role: Role) -> tuple[Connector, ...]:
 def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     """Reads the words after a name; `unknown` holds the first that no socket answers to."""
     options = usable(part, role)
-    known = set().union(*(tokens(one) for one in options)) if options else set()
+    known = set().union(*(tokens(one) for one in options))
     kinds, places, sides, unknown = _sorted(words, known)
     mono = "mono" in words and not sides
     fitting = [one for one in options if kinds <= tokens(one)]

@@ -57,6 +57,13 @@ class System:
 
     def solve(self, frequencies_hz: Floats, emfs: Floats, functionals: Floats) -> Solution:
         """For each column of `emfs` (branches, k) and each functional (size, m), at every frequency."""
+        try:
+            return self._solved(frequencies_hz, emfs, functionals)
+        except (np.linalg.LinAlgError, RuntimeError) as problem:
+            # How numpy and SuperLU say that a matrix is exactly singular.
+            raise SingularNetwork(()) from problem
+
+    def _solved(self, frequencies_hz: Floats, emfs: Floats, functionals: Floats) -> Solution:
         network = self.network
         right = np.zeros((network.size, emfs.shape[1]), dtype=np.complex128)
         right[network.node_count : network.node_count + network.branch_count] = -emfs

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from ruvak.core.errors import SingularNetwork
 from ruvak.core.solve.islands import islands
-from ruvak.core.solve.network import EARTH, Bundle, IdealTransformer, Network
+from ruvak.core.solve.network import EARTH, Bundle, IdealAmplifier, IdealTransformer, Network
 from ruvak.core.solve.solver import solve
 
 NODES = 5
@@ -75,3 +75,53 @@ class Solver(unittest.TestCase):
         coil = IdealTransformer(0, EARTH, 1, 2, 1.0)
         network = Network(("p", "s", "t"), ((0, EARTH, 1.0), (1, 2, 1.0)), (), (), (coil,))
         self.assertEqual(islands(network), ((1, 2),))
+
+    def test_a_shorted_source_without_impedance_is_said_not_crashed_on(self) -> None:
+        network = Network(("a",), ((0, EARTH, 1.0),), (), (Bundle((0,), (0,), (0.0,), ((0.0,),)),), ())
+        with self.assertRaises(SingularNetwork) as caught:
+            solve(network, np.array([50.0]), np.ones((1, 1)), np.zeros((network.size, 0)))
+        self.assertIn("without any resistance", str(caught.exception))
+
+    def test_an_amplifier_multiplies_and_takes_nothing(self) -> None:
+        # 1 V through 1 kohm into 1 kohm gives 0.5 V; ten times that behind 100 ohm into 100 ohm gives 2.5 V.
+        source = Bundle((EARTH,), (0,), (1000.0,), ((0.0,),))
+        output = Bundle((1,), (2,), (100.0,), ((0.0,),))
+        stage = IdealAmplifier(0, EARTH, 1, EARTH, 10.0)
+        network = Network(
+            ("in", "inner", "out"), ((0, EARTH, 1e-3), (2, EARTH, 1e-2)), (), (source, output), (), (stage,)
+        )
+        emfs = np.array([[1.0], [0.0]])
+        pick = np.zeros((network.size, 1))
+        pick[2] = 1.0
+        solution = solve(network, np.array([1000.0]), emfs, pick)
+        self.assertAlmostEqual(solution.unknowns[0, 0, 0].real, 0.5)
+        self.assertAlmostEqual(solution.unknowns[0, 2, 0].real, 2.5)
+        # The adjoint, though nothing goes back through a stage: c.x = y.b.
+        right = np.zeros(network.size)
+        right[network.node_count] = -1.0
+        self.assertAlmostEqual(float((solution.adjoints[0, :, 0] @ right).real), 2.5)
+
+    def test_many_copies_solved_sparsely_are_each_as_one_solved_in_full(self) -> None:
+        def chain(copies: int) -> Network:
+            conductances = [(n, EARTH, 0.01 * (1 + n % 3)) for n in range(3 * copies)]
+            capacitances = tuple((3 * k, 3 * k + 1, 1e-7) for k in range(copies))
+            bundles = tuple(
+                Bundle((EARTH, 3 * k), (3 * k, 3 * k + 2), (5.0, 2.0), ((1e-3, 4e-4), (4e-4, 2e-3)))
+                for k in range(copies)
+            )
+            coils = tuple(IdealTransformer(3 * k + 1, EARTH, 3 * k + 2, EARTH, 2.0) for k in range(copies))
+            return Network(tuple(map(str, range(3 * copies))), tuple(conductances), capacitances, bundles, coils)
+
+        hertz = np.array([50.0, 1000.0, 20_000.0])
+        one, many = chain(1), chain(40)
+        self.assertLess(one.size, 100)
+        self.assertGreater(many.size, 100)
+        small = solve(one, hertz, np.array([[1.0], [0.0]]), np.eye(one.size)[:, :1])
+        emfs = np.zeros((many.branch_count, 1))
+        emfs[2 * 7] = 1.0
+        pick = np.zeros((many.size, 1))
+        pick[3 * 7] = 1.0
+        large = solve(many, hertz, emfs, pick)
+        np.testing.assert_allclose(large.unknowns[:, 21:24, 0], small.unknowns[:, :3, 0], rtol=1e-9)
+        np.testing.assert_allclose(large.adjoints[:, 21:24, 0], small.adjoints[:, :3, 0], rtol=1e-9)
+        self.assertLess(np.abs(large.unknowns[:, :21]).max(), 1e-12)
