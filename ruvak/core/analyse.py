@@ -15,7 +15,7 @@ from ruvak.core.rig.rig import Join, Rig
 from ruvak.core.rig.slim import in_use
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.trace.drawing import RunDrawing, draw
-from ruvak.core.trace.trace import connector_at, trace, uncertain_joins
+from ruvak.core.trace.trace import Trace, connector_at, trace, uncertain_joins
 
 SLEEVES: tuple[Sleeve, ...] = ("R2", "S", "both")
 
@@ -55,9 +55,9 @@ def analyse(rig: Rig) -> Analysis:
     return Analysis(rig=rig.id, verdict=verdict(findings), runs=runs)
 
 
-def glance(rig: Rig) -> tuple[tuple[Finding, ...], ...]:
+def glance(rig: Rig, traced: Trace | None = None) -> tuple[tuple[Finding, ...], ...]:
     """Findings of each run from a few frequencies, switches as they stand: to compare wirings. The rig is prepared."""
-    traced = trace(rig)
+    traced = traced or trace(rig)
     return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ))
 
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from itertools import islice
+from itertools import chain, islice
 
 from ruvak.core.analyse import alone, glance
 from ruvak.core.entry.plan import End, Through, Wanted
@@ -15,7 +15,7 @@ from ruvak.core.rig.edits import Op, PutGear, PutPart, PutRun
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Gear, Join, Rig, Run
 from ruvak.core.trace.layout import inside_links
-from ruvak.core.trace.trace import connector_at, merged, points_of
+from ruvak.core.trace.trace import Trace, connector_at, merged, points_of, trace
 
 ASSUMED_REACH_M = 3.0
 """How far a lead has to reach where the line does not say: a lead beside the desk, common practice."""
@@ -36,7 +36,8 @@ class Proposal:
     ops: tuple[Op, ...]
     findings: tuple[Finding, ...]
     small: Rig
-    """The rig with this run alone."""
+    """The rig with this run alone, and its trace."""
+    traced: Trace
 
 
 @dataclass(frozen=True)
@@ -65,9 +66,7 @@ class Proposer:
         base = embed(self.rig.replaced(gear=(*self.rig.gear, *new.values())))
         # What the line names by its tag is preferred to what would do as well.
         pool = replace(pool_for(base), first=frozenset(wanted.items))
-        candidates = self._candidates(pool, wanted)
-        if not candidates:
-            return None
+        candidates = chain(self._plainest(pool, wanted), self._candidates(pool, wanted))
         note = "; ".join([*(["phantom"] if "phantom" in wanted.options else []), *([said] if said else [])])
         best: tuple[tuple[object, ...], Proposal] | None = None
         for count, wiring in enumerate(candidates):
@@ -77,16 +76,18 @@ class Proposer:
             run = Run(id=run_id, number=number, name=name, legs=legs, joins=wiring.route.joins, note=note)
             ops: tuple[Op, ...] = (*self._gear_ops(base, new), *put_ops(base, wiring.route.items), PutRun(thing=run))
             small = alone(_with(base, wiring.route, run), run.id)
-            findings = glance(small)[0]
+            traced = trace(small)
+            findings = glance(small, traced)[0]
             worst = -SEVERITY[findings[0].grade]
             rank = (worst, len([one for one in findings if one.grade is findings[0].grade]), *simplicity(wiring.route))
-            proposal = Proposal(wanted, run, wiring.route, ops, findings, small)
+            proposal = Proposal(wanted, run, wiring.route, ops, findings, small, traced)
             if best is None or rank < best[0]:
                 best = rank, proposal
             if findings[0].grade is Grade.CLEAR:
                 # Candidates come simplest first, so nothing that follows can rank before a clear one.
                 break
-        assert best is not None
+        if best is None:
+            return None
         chosen = best[1]
         self.rig = _with(base, chosen.route, chosen.run)
         self._kinds_before = _kinds(chosen)
@@ -100,7 +101,20 @@ class Proposer:
                 yield PutPart(thing=base.parts_by_id[gear.part])
             yield PutGear(thing=gear)
 
-    def _candidates(self, pool: Pool, wanted: Wanted) -> list[_Wiring]:
+    def _plainest(self, pool: Pool, wanted: Wanted) -> Iterator[_Wiring]:
+        """One owned piece a line that is made for both sockets: where that is clear, nothing else need be sought."""
+        if wanted.parts or wanted.items or wanted.through:
+            return
+        for sources in _source_choices(wanted.sources):
+            for goals in wanted.goal.choices if wanted.goal else ():
+                first = (
+                    next(self._wired(pool, wanted, sources, goals), None) if _free(pool.rig, sources + goals) else None
+                )
+                if first is not None and simplicity(first.route)[:2] == (0, float(len(sources))):
+                    yield first
+                    return
+
+    def _candidates(self, pool: Pool, wanted: Wanted) -> Iterator[_Wiring]:
         """The simplest wirings of each choice of sockets; of a series of runs, the one like the run before."""
         found: list[_Wiring] = []
         for sources in _source_choices(wanted.sources):
@@ -108,14 +122,16 @@ class Proposer:
                 if not _free(pool.rig, (*sources, *goals)):
                     continue
                 if wanted.length_m is None and not wanted.through and _straight(pool.rig, sources, goals):
-                    return [_Wiring(sources, goals, Route((), (Join(a=sources[0], b=goals[0]),)))]
+                    yield _Wiring(sources, goals, Route((), (Join(a=sources[0], b=goals[0]),)))
+                    return
                 few: list[_Wiring] = []
                 for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT):
                     if self._kinds_before == (_parts_of(wiring.route), _forms(wiring)):
-                        return [wiring]
+                        yield wiring
+                        return
                     few.append(wiring)
                 found += sorted(few, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
-        return sorted(found, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
+        yield from sorted(found, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
 
     def _wired(self, pool: Pool, wanted: Wanted, sources: tuple[str, ...], goals: tuple[str, ...]) -> Iterator[_Wiring]:
         need_m = wanted.length_m if wanted.length_m is not None else ASSUMED_REACH_M

@@ -13,7 +13,7 @@ from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import Gear, KitItem, Rig
 from ruvak.core.trace.drawing import draw
 from ruvak.core.trace.ends import ends_of
-from ruvak.core.trace.trace import connector_at, trace
+from ruvak.core.trace.trace import connector_at
 
 MOST_LINES = 200
 MANY_OUTPUTS = 3
@@ -148,7 +148,7 @@ def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
         options=wanted.options,
         grade=Grade(worst.grade),
         finding=worst,
-        drawing=draw(mine, trace(mine), proposal.run),
+        drawing=draw(mine, proposal.traced, proposal.run),
     )
 
 

@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ruvak.core.rig.rig import MAX_LENGTH_M
 from ruvak.core.units import METRES_PER_FOOT
@@ -53,6 +54,7 @@ def bare_length(text: str, metres_per_unit: float) -> float | None:
     return float(found[1].replace(",", ".")) * metres_per_unit if found else None
 
 
+@lru_cache(maxsize=8192)
 def plain(text: str) -> str:
     """For comparing names: small letters, single spaces, no quotation marks, no articles."""
     text = re.sub(r"[\"\N{LEFT DOUBLE QUOTATION MARK}\N{RIGHT DOUBLE QUOTATION MARK}]", "", text.lower())
@@ -63,6 +65,7 @@ _RANGE = re.compile(r"(\d+)\s*(?:-|\N{EN DASH}|\.\.+)\s*(\d+)")
 _MOST = 64
 
 
+@lru_cache(maxsize=8192)
 def expanded(text: str) -> str:
     """Ranges written out: "1-4" as "1 2 3 4"; slashes, ampersands, plus signs and commas between places as spaces."""
 

@@ -9,8 +9,8 @@ from ruvak.core.rig.part import Connector
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.trace.ends import ends_of
 
-MOST = 100
-EACH = 60
+MOST = 48
+EACH = 32
 """Routes looked at for one choice of sockets."""
 
 

@@ -17,7 +17,7 @@ from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import KitItem, Rig, Run
 
-MAX_CANDIDATES = 12
+MAX_CANDIDATES = 10
 """How many rewirings get the full analysis."""
 SHOWN = 8
 ARROW = "\N{RIGHTWARDS ARROW}"

@@ -20,7 +20,7 @@ THIRD_OCTAVES_HZ = tuple(
 
 HALF_POWER_DB = -10.0 * math.log10(2.0)
 
-COARSE_HZ = (20.0, 40.0, 100.0, 1000.0, 4000.0, 10_000.0, 20_000.0)
+COARSE_HZ = (20.0, 40.0, 100.0, 1000.0, 10_000.0, 20_000.0)
 """Enough to tell dull and thin from whole when many wirings are compared."""
 
 

@@ -135,10 +135,12 @@ class Layout:
 
     def _in_order(self) -> None:
         """Each leg right of every leg that feeds it; legs plugged in a circle stand as they are listed."""
+        entering = {end: leg for leg, place in self._legs.items() for end in place.ins}
         feeds = [
-            (join.a.split(".")[0], join.b.split(".")[0])
-            for join in self.run.joins
-            if {join.a.split(".")[0], join.b.split(".")[0]} <= set(self._legs)
+            (leg, entering[self._partner[end]])
+            for leg, place in self._legs.items()
+            for end in place.outs
+            if self._partner.get(end) in entering
         ]
         for _ in range(len(self._legs) + 1):
             late = [(self._legs[a], self._legs[b]) for a, b in feeds if self._legs[b].column <= self._legs[a].column]

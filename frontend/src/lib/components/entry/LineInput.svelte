@@ -110,7 +110,7 @@
 		</div>
 	{/if}
 </div>
-{#if many}<ManyLines bind:open={many} start={pasted} />{/if}
+<ManyLines bind:open={many} start={pasted} />
 
 <style>
 	.entry {

@@ -40,47 +40,49 @@
 		<Dialog.Backdrop class="keys-backdrop" />
 		<Dialog.Positioner class="keys-place">
 			<Dialog.Content class="many-box">
-				<Dialog.Title class="keys-title">Many lines, or an input list</Dialog.Title>
-				<p class="quiet">
-					One run a line. Or paste a table with headings: channel, who, mic or DI, stand, phantom — in any
-					order.
-				</p>
-				<textarea
-					aria-label="Lines or a table"
-					rows="9"
-					spellcheck="false"
-					placeholder="choir 1-4 &gt; desk 1-4, 20 m&#10;keys L/R &gt; desk 7/8"
-					value={entry.text}
-					oninput={(event) => entry.write(event.currentTarget.value)}></textarea>
-				<label class="file">
-					<span>or a file</span>
-					<input type="file" accept=".csv,.txt,.tsv,text/csv,text/plain" onchange={pick} />
-				</label>
-				<div class="results" aria-live="polite">
-					{#if entry.trouble}<p class="problem">{entry.trouble}</p>{/if}
-					{#each readings as reading, index (index)}
-						<div class="reading">
-							<code>{reading.line}</code>
-							{#if reading.problems[0]}
-								<p class="problem">{reading.problems[0].sentence}</p>
-							{:else}
-								<p>
-									{#if reading.runs[0]}<GradeMark grade={reading.runs[0].grade} />{/if}
-									{reading.sentence}
-									{#each reading.taken_for as words (words)}<span class="quiet">{words}</span>{/each}
-								</p>
-							{/if}
-						</div>
-					{/each}
-				</div>
-				<div class="buttons">
-					<button type="button" class="btn go" disabled={runs === 0} onclick={() => void add()}>
-						Add {runs}
-						{runs === 1 ? 'run' : 'runs'}{wrong.length > 0 ? `, keep ${wrong.length} to mend` : ''}
-					</button>
-					<Dialog.CloseTrigger class="btn preset-tonal">Close</Dialog.CloseTrigger>
-					{#if table}<span class="quiet">read as a table</span>{/if}
-				</div>
+				{#if open}
+					<Dialog.Title class="keys-title">Many lines, or an input list</Dialog.Title>
+					<p class="quiet">
+						One run a line. Or paste a table with headings: channel, who, mic or DI, stand, phantom — in any
+						order.
+					</p>
+					<textarea
+						aria-label="Lines or a table"
+						rows="9"
+						spellcheck="false"
+						placeholder="choir 1-4 &gt; desk 1-4, 20 m&#10;keys L/R &gt; desk 7/8"
+						value={entry.text}
+						oninput={(event) => entry.write(event.currentTarget.value)}></textarea>
+					<label class="file">
+						<span>or a file</span>
+						<input type="file" accept=".csv,.txt,.tsv,text/csv,text/plain" onchange={pick} />
+					</label>
+					<div class="results" aria-live="polite">
+						{#if entry.trouble}<p class="problem">{entry.trouble}</p>{/if}
+						{#each readings as reading, index (index)}
+							<div class="reading">
+								<code>{reading.line}</code>
+								{#if reading.problems[0]}
+									<p class="problem">{reading.problems[0].sentence}</p>
+								{:else}
+									<p>
+										{#if reading.runs[0]}<GradeMark grade={reading.runs[0].grade} />{/if}
+										{reading.sentence}
+										{#each reading.taken_for as words (words)}<span class="quiet">{words}</span>{/each}
+									</p>
+								{/if}
+							</div>
+						{/each}
+					</div>
+					<div class="buttons">
+						<button type="button" class="btn go" disabled={runs === 0} onclick={() => void add()}>
+							Add {runs}
+							{runs === 1 ? 'run' : 'runs'}{wrong.length > 0 ? `, keep ${wrong.length} to mend` : ''}
+						</button>
+						<Dialog.CloseTrigger class="btn preset-tonal">Close</Dialog.CloseTrigger>
+						{#if table}<span class="quiet">read as a table</span>{/if}
+					</div>
+				{/if}
 			</Dialog.Content>
 		</Dialog.Positioner>
 	</Portal>
