@@ -61,6 +61,8 @@ class Typing(BrowserTest):
         for count in (8, 7):
             self.page.keyboard.press("u")
             expect(self.page.locator("article[data-run]")).to_have_count(count)
+        # A segmented control draws its mark behind the chosen word a moment after it appears.
+        self.page.wait_for_timeout(1000)
         self.assertEqual(self.serious(), [])
 
     def test_what_was_understood_stands_there_before_enter(self) -> None:

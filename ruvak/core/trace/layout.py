@@ -87,6 +87,8 @@ class Layout:
         self.lanes[entry] = lane
         fresh = [end for end in self._shown_of[owner] if end not in self.lanes and end not in place.ins]
         onward = [end for end in fresh if self._leads_on(entry, end)]
+        # Of a twin lead each side goes on by itself; the other waits for its own entry.
+        onward = [end for end in onward if _same_way(self.rig, entry, end)] or onward
         for index, end in enumerate(onward):
             self.lanes[end] = lane if index == 0 and self._free(place, lane) else self._new_lane()
             place.outs.append(end)
@@ -170,6 +172,17 @@ class Layout:
         for leg in self.run.legs:
             shown |= _inner_nodes(self.rig, leg, shown)
         return shown
+
+
+def _same_way(rig: Rig, one: str, other: str) -> bool:
+    """Whether a signal contact of one connector of a leg leads to one of another, screens aside."""
+    part = rig.part_of(one.split(".")[0])
+    joined = merged(points_of(part), inside_links(part, screens=False))
+    groups = [
+        {joined[p] for p in joined if p.startswith(f"{end.split('.')[1]}.") and p.split(".")[1] not in GROUND_CONTACTS}
+        for end in (one, other)
+    ]
+    return bool(groups[0] & groups[1])
 
 
 def _shown_ends(rig: Rig, run: Run, leg: str) -> list[str]:

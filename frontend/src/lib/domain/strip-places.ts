@@ -3,10 +3,10 @@ import type { Connector, Drawing, Piece, Span, Spot, StripSpace } from './strip-
 
 export const PITCH = 25;
 export const MATE_GAP = 27;
-export const LANE_GAP = 76;
+export const LANE_GAP = 88;
 const NARROWEST_LEG = 58;
 const APART = 11;
-const NAME = 50;
+const NAME = 40;
 
 export const connectorsOf = (drawing: Drawing): Connector[] =>
 	drawing.pieces.flatMap((piece) => [...piece.ins, ...piece.outs]);

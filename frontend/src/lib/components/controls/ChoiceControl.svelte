@@ -28,3 +28,15 @@
 		{/each}
 	</SegmentedControl.Control>
 </SegmentedControl>
+
+<style>
+	/* The sliding mark is measured after it appears; the chosen word must be legible before that, and without it. */
+	:global([data-scope='radio-group'][data-part='item'][data-state='checked']) {
+		background: var(--ink);
+		color: var(--ground);
+		border-radius: 2px;
+	}
+	:global([data-scope='radio-group'][data-part='item'][data-state='checked'] *) {
+		color: var(--ground);
+	}
+</style>

@@ -31,7 +31,7 @@
 		<text
 			class="socket"
 			x={end.side === 'source' ? 2 : width - 2}
-			y={connector.top - (isFirst(end, connector) ? 50 : 23)}
+			y={connector.top - (isFirst(end, connector) ? 50 : 41)}
 			text-anchor={end.side === 'source' ? 'start' : 'end'}>{connector.label}</text
 		>
 	{/each}
