@@ -9,6 +9,7 @@ from rapidfuzz import process
 from rapidfuzz.distance import OSA
 
 from ruvak.core.entry.words import expanded, numbers, plain
+from ruvak.core.legs.pool import MOST_CONNECTORS
 from ruvak.core.parts.library import library
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Gear, KitItem, Rig
@@ -78,7 +79,7 @@ class Directory:
         found: dict[str, KitItem] = {}
         for item in self.rig.kit:
             part = self.rig.part_of(item.id)
-            if item.installed or (part.kind != "adapter" and len(part.connectors) > 6):
+            if item.installed or (part.kind != "adapter" and len(part.connectors) > MOST_CONNECTORS):
                 for word in (plain(item.tag), *plain(item.tag).split(), *map(plain, part.called)):
                     found.setdefault(word, item)
         return found

@@ -8,7 +8,7 @@ from ruvak.core.entry.reading import ProblemCode, ReadProblem
 from ruvak.core.entry.sockets import Role, Sockets, sockets, usable
 from ruvak.core.entry.words import expanded, plain
 from ruvak.core.rig.part import Output, Part
-from ruvak.core.rig.rig import Gear, KitItem, Rig
+from ruvak.core.rig.rig import MAX_LENGTH_M, Gear, KitItem, Rig
 from ruvak.core.units import METRES_PER_FOOT
 
 PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
@@ -117,8 +117,9 @@ class Planner:
             return None
         metres = sentence.length.metres if sentence.length else sentence.bare_m
         assert metres is not None
-        if not 0.0 < metres <= 1000.0:
-            raise problem("bad_length", whole, f"A length lies above 0 and up to 1000 m; {metres:g} m does not.")
+        if not 0.0 < metres <= MAX_LENGTH_M:
+            sentence_ = f"A length lies above 0 and up to {MAX_LENGTH_M:g} m; {metres:g} m does not."
+            raise problem("bad_length", whole, sentence_)
         return round(metres, 6)
 
     def _extras(self, sentence: Sentence) -> tuple[list[tuple[str, ...]], list[str], tuple[str, ...]]:
@@ -243,9 +244,13 @@ class Planner:
                     raise problem("ambiguous_name", side.piece, f"“{side.piece.text}” may be {names}: write which.")
             sentence = f"{places_from} on the left and {places_to} on the right: write as many places on both sides."
             raise problem("counts_differ", goal.piece, sentence)
-        starts, ends = _split_up(first, "source", places_from), _split_up(goal, "goal", places_to)
+        return self._one_each(first, goal, passed, places_from)
+
+    def _one_each(self, first: _Side, goal: _Side, passed: list[tuple[KitItem, Piece]], count: int) -> list[Wanted]:
+        """A run for each of so many places, first to first."""
+        starts, ends = _split_up(first, "source", count), _split_up(goal, "goal", count)
         return [
-            Wanted((start,), self._passing(passed, i, 1, places_from), end, (), (), None, ())
+            Wanted((start,), self._passing(passed, i, 1, count), end, (), (), None, ())
             for i, (start, end) in enumerate(zip(starts, ends, strict=True))
         ]
 
@@ -260,11 +265,7 @@ class Planner:
             if count_from != count_to:
                 sentence = f"{count_from or 1} on the left and {count_to} on the right: write as many on both sides."
                 raise problem("counts_differ", goal.piece, sentence)
-            starts, ends = _split_up(first, "source", count_from), _split_up(goal, "goal", count_to)
-            return [
-                Wanted((start,), self._passing(passed, i, 1, count_from), end, (), (), None, ())
-                for i, (start, end) in enumerate(zip(starts, ends, strict=True))
-            ]
+            return self._one_each(first, goal, passed, count_from)
         lines = count_to or (2 if _stereo(part, named, mono) and _stereo_goal(target) else 1)
         start = _end(gear, part, named, 1 if mono else lines, "source", new)
         insert = self._returning(start, goal)

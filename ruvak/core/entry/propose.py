@@ -90,7 +90,7 @@ class Proposer:
             return None
         chosen = best[1]
         self.rig = _with(base, chosen.route, chosen.run)
-        self._kinds_before = _kinds(chosen)
+        self._kinds_before = _kinds(chosen.route)
         return chosen
 
     def _gear_ops(self, base: Rig, new: dict[str, Gear]) -> Iterator[Op]:
@@ -126,7 +126,7 @@ class Proposer:
                     return
                 few: list[_Wiring] = []
                 for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT):
-                    if self._kinds_before == (_parts_of(wiring.route), _forms(wiring)):
+                    if self._kinds_before == _kinds(wiring.route):
                         yield wiring
                         return
                     few.append(wiring)
@@ -152,14 +152,10 @@ def _straight(rig: Rig, sources: tuple[str, ...], goals: tuple[str, ...]) -> boo
     return fits(one, other) and not one.startswith("xlr")
 
 
-def _kinds(proposal: Proposal) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    ends = [end.rstrip("0123456789") for end in (proposal.run.joins[0].a, proposal.run.joins[-1].b)]
-    return _parts_of(proposal.route), tuple(end.split(".")[1] for end in ends)
-
-
-def _forms(wiring: _Wiring) -> tuple[str, ...]:
-    joins = wiring.route.joins
-    return tuple(end.rstrip("0123456789").split(".")[1] for end in (joins[0].a, joins[-1].b))
+def _kinds(route: Route) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """Parts in order and the sockets at both ends without their numbers: what runs of a series have in common."""
+    ends = (route.joins[0].a, route.joins[-1].b)
+    return _parts_of(route), tuple(end.rstrip("0123456789").split(".")[1] for end in ends)
 
 
 def _parts_of(route: Route) -> tuple[str, ...]:

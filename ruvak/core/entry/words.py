@@ -4,7 +4,6 @@ import re
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ruvak.core.rig.rig import MAX_LENGTH_M
 from ruvak.core.units import METRES_PER_FOOT
 
 _METRES = {"m": 1.0, "metre": 1.0, "metres": 1.0, "meter": 1.0, "meters": 1.0, "cm": 0.01, "km": 1000.0}
@@ -27,11 +26,6 @@ class Length:
     metres: float
     start: int
     end: int
-
-    @property
-    def sensible(self) -> bool:
-        """Above nothing and not beyond what a rig may hold."""
-        return 0.0 < self.metres <= MAX_LENGTH_M
 
 
 def find_length(text: str) -> Length | None:

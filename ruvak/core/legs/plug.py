@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from ruvak.core.legs.pool import MOST_CONNECTORS
 from ruvak.core.rig.connectors import SHAPES, fits
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.rig import Join, Rig, Run
@@ -52,7 +53,7 @@ def _sides(rig: Rig, leg: str, used: list[Join]) -> tuple[list[str], list[str]]:
     """Entries and exits; of a multicore only the ways this run uses, of the rest all."""
     connectors = rig.part_of(leg).connectors
     mine = {end.split(".")[1] for join in used for end in (join.a, join.b) if end.split(".")[0] == leg}
-    if len(connectors) > 6 and mine:
+    if len(connectors) > MOST_CONNECTORS and mine:
         connectors = tuple(one for one in connectors if one.id in mine)
     entries = [f"{leg}.{one.id}" for one in connectors if one.side == "in"]
     exits = [f"{leg}.{one.id}" for one in connectors if one.side == "out"]
