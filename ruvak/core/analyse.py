@@ -61,9 +61,9 @@ def glance(rig: Rig, traced: Trace | None = None) -> tuple[tuple[Finding, ...], 
     return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ))
 
 
-def alone(rig: Rig, run_id: str) -> Rig:
-    """The rig with one run and what belongs to it, nothing else: to compare wirings of that run quickly."""
-    return in_use(rig.replaced(runs=tuple(run for run in rig.runs if run.id == run_id)))
+def alone(rig: Rig, *run_ids: str) -> Rig:
+    """The rig with these runs and what belongs to them, nothing else: to compare wirings of them quickly."""
+    return in_use(rig.replaced(runs=tuple(run for run in rig.runs if run.id in run_ids)))
 
 
 def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[Finding]]:

@@ -7,7 +7,7 @@ from itertools import chain, islice
 from ruvak.core.analyse import alone, glance
 from ruvak.core.entry.plan import End, Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
-from ruvak.core.legs.pool import Pool, pool_for
+from ruvak.core.legs.pool import Pool, Ways, pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.parts.library import embed
 from ruvak.core.rig.connectors import fits
@@ -27,17 +27,35 @@ LOOKED_AT_FOR_NAMED = 400
 
 
 @dataclass(frozen=True)
-class Proposal:
-    """One run as it would be built."""
+class Solved:
+    """A run's findings, the small rig it was solved in, and that rig's trace."""
+
+    findings: tuple[Finding, ...]
+    rig: Rig
+    traced: Trace
+
+
+@dataclass(frozen=True)
+class Built:
+    """One run as it would be built, and the whole rig with it; of a series only the first is solved at once."""
 
     wanted: Wanted
     run: Run
     route: Route
     ops: tuple[Op, ...]
-    findings: tuple[Finding, ...]
-    small: Rig
-    """The rig with this run alone, and its trace."""
-    traced: Trace
+    rig: Rig
+    solved: Solved | None
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """One run as it would be built, solved."""
+
+    wanted: Wanted
+    run: Run
+    route: Route
+    ops: tuple[Op, ...]
+    solved: Solved
 
 
 @dataclass(frozen=True)
@@ -53,45 +71,66 @@ class Proposer:
     """Builds on a rig run after run: what one takes, the next cannot have."""
 
     def __init__(self, rig: Rig) -> None:
-        self.rig = rig
+        self.rig = embed(rig)
+        self.users = {end: run.name for run in rig.runs for join in run.joins for end in (join.a, join.b)}
+        """Which run uses a socket, by owner.connector; those built here included."""
+        self._known: Ways | None = None
         self._kinds_before: tuple[tuple[str, ...], tuple[str, ...]] | None = None
 
-    def propose(self, wanted: Wanted, named: tuple[str, int, str, str]) -> Proposal | None:
+    def build(self, wanted: Wanted, named: tuple[str, int, str, str]) -> Built | None:
         """The best wiring, and the rig goes on with it; None where nothing leads from one to the other.
 
         `named`: the run's id, number, name and note.
         """
-        run_id, number, name, said = named
         new: dict[str, Gear] = {end.gear.id: end.gear for end in (*wanted.sources, wanted.goal) if end and end.is_new}
-        base = embed(self.rig.replaced(gear=(*self.rig.gear, *new.values())))
+        base = embed(self.rig.replaced(gear=(*self.rig.gear, *new.values()))) if new else self.rig
         # What the line names by its tag is preferred to what would do as well.
-        pool = replace(pool_for(base), first=frozenset(wanted.items))
-        candidates = chain(self._plainest(pool, wanted), self._candidates(pool, wanted))
-        note = "; ".join([*(["phantom"] if "phantom" in wanted.options else []), *([said] if said else [])])
-        best: tuple[tuple[object, ...], Proposal] | None = None
-        for count, wiring in enumerate(candidates):
-            if count >= SOLVED and best is not None and best[1].findings[0].grade is Grade.WATCH:
+        pool = replace(pool_for(base, known=self._known), first=frozenset(wanted.items))
+        like_before = self._like_before(pool, wanted)
+        if like_before is not None:
+            chosen = self._built(base, new, wanted, named, like_before)
+        else:
+            found = self._best(base, new, wanted, named, pool)
+            if found is None:
+                return None
+            chosen = found
+        self.rig, self._known = chosen.rig, pool.through
+        self._kinds_before = _kinds(chosen.route)
+        self.users |= {end: chosen.run.name for join in chosen.run.joins for end in (join.a, join.b)}
+        return chosen
+
+    def _free(self, ends: tuple[str, ...]) -> bool:
+        return not any(end in self.users for end in ends)
+
+    def _best(
+        self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], pool: Pool
+    ) -> Built | None:
+        """Candidates solved one after the other, simplest first, until one is clear."""
+        best: tuple[tuple[object, ...], Built, Grade] | None = None
+        for count, wiring in enumerate(chain(self._plainest(pool, wanted), self._candidates(pool, wanted))):
+            if count >= SOLVED and best is not None and best[2] is Grade.WATCH:
                 break
-            legs = tuple(dict.fromkeys(item.id for item in wiring.route.items))
-            run = Run(id=run_id, number=number, name=name, legs=legs, joins=wiring.route.joins, note=note)
-            ops: tuple[Op, ...] = (*self._gear_ops(base, new), *put_ops(base, wiring.route.items), PutRun(thing=run))
-            small = alone(_with(base, wiring.route, run), run.id)
-            traced = trace(small)
-            findings = glance(small, traced)[0]
-            worst = -SEVERITY[findings[0].grade]
-            rank = (worst, len([one for one in findings if one.grade is findings[0].grade]), *simplicity(wiring.route))
-            proposal = Proposal(wanted, run, wiring.route, ops, findings, small, traced)
+            built = self._built(base, new, wanted, named, wiring)
+            solved = _solved(built.rig, (built.run.id,))[0]
+            grade = solved.findings[0].grade
+            many = len([one for one in solved.findings if one.grade is grade])
+            rank = (-SEVERITY[grade], many, *simplicity(wiring.route))
             if best is None or rank < best[0]:
-                best = rank, proposal
-            if findings[0].grade is Grade.CLEAR:
+                best = rank, replace(built, solved=solved), grade
+            if grade is Grade.CLEAR:
                 # Candidates come simplest first, so nothing that follows can rank before a clear one.
                 break
-        if best is None:
-            return None
-        chosen = best[1]
-        self.rig = _with(base, chosen.route, chosen.run)
-        self._kinds_before = _kinds(chosen.route)
-        return chosen
+        return best[1] if best else None
+
+    def _built(
+        self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], wiring: _Wiring
+    ) -> Built:
+        run_id, number, name, said = named
+        note = "; ".join([*(["phantom"] if "phantom" in wanted.options else []), *([said] if said else [])])
+        legs = tuple(dict.fromkeys(item.id for item in wiring.route.items))
+        run = Run(id=run_id, number=number, name=name, legs=legs, joins=wiring.route.joins, note=note)
+        ops: tuple[Op, ...] = (*self._gear_ops(base, new), *put_ops(base, wiring.route.items), PutRun(thing=run))
+        return Built(wanted, run, wiring.route, ops, _with(base, wiring.route, run), None)
 
     def _gear_ops(self, base: Rig, new: dict[str, Gear]) -> Iterator[Op]:
         known = set(self.rig.parts_by_id)
@@ -107,29 +146,35 @@ class Proposer:
             return
         for sources in _source_choices(wanted.sources):
             for goals in wanted.goal.choices if wanted.goal else ():
-                first = (
-                    next(self._wired(pool, wanted, sources, goals), None) if _free(pool.rig, sources + goals) else None
-                )
+                first = next(self._wired(pool, wanted, sources, goals), None) if self._free(sources + goals) else None
                 if first is not None and simplicity(first.route)[:2] == (0, float(len(sources))):
                     yield first
                     return
 
+    def _like_before(self, pool: Pool, wanted: Wanted) -> _Wiring | None:
+        """Of a series of runs: the wiring like that of the run before."""
+        if self._kinds_before is None:
+            return None
+        for sources in _source_choices(wanted.sources):
+            for goals in wanted.goal.choices if wanted.goal else ((),):
+                if not self._free((*sources, *goals)):
+                    continue
+                for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT):
+                    if self._kinds_before == _kinds(wiring.route):
+                        return wiring
+        return None
+
     def _candidates(self, pool: Pool, wanted: Wanted) -> Iterator[_Wiring]:
-        """The simplest wirings of each choice of sockets; of a series of runs, the one like the run before."""
+        """The simplest wirings of each choice of sockets."""
         found: list[_Wiring] = []
         for sources in _source_choices(wanted.sources):
             for goals in wanted.goal.choices if wanted.goal else ((),):
-                if not _free(pool.rig, (*sources, *goals)):
+                if not self._free((*sources, *goals)):
                     continue
                 if wanted.length_m is None and not wanted.through and _straight(pool.rig, sources, goals):
                     yield _Wiring(sources, goals, Route((), (Join(a=sources[0], b=goals[0]),)))
                     return
-                few: list[_Wiring] = []
-                for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT):
-                    if self._kinds_before == _kinds(wiring.route):
-                        yield wiring
-                        return
-                    few.append(wiring)
+                few = islice(self._wired(pool, wanted, sources, goals), LOOKED_AT)
                 found += sorted(few, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
         yield from sorted(found, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
 
@@ -142,6 +187,19 @@ class Proposer:
         for route in islice(found, LOOKED_AT_FOR_NAMED):
             if _has(route, wanted):
                 yield _Wiring(sources, goals, route)
+
+
+def solved_together(built: list[Built]) -> list[Proposal]:
+    """Solves together what was not solved while it was chosen."""
+    rest = tuple(one.run.id for one in built if one.solved is None)
+    later = dict(zip(rest, _solved(built[-1].rig, rest), strict=True)) if rest else {}
+    return [Proposal(one.wanted, one.run, one.route, one.ops, one.solved or later[one.run.id]) for one in built]
+
+
+def _solved(rig: Rig, run_ids: tuple[str, ...]) -> list[Solved]:
+    small = alone(rig, *run_ids)
+    traced = trace(small)
+    return [Solved(findings, small, traced) for findings in glance(small, traced)]
 
 
 def _straight(rig: Rig, sources: tuple[str, ...], goals: tuple[str, ...]) -> bool:
@@ -168,11 +226,6 @@ def _source_choices(sources: tuple[End, ...]) -> Iterator[tuple[str, ...]]:
         yield (*choice, *(end for other in rest for end in other.choices[0]))
 
 
-def _free(rig: Rig, ends: tuple[str, ...]) -> bool:
-    taken = {end for run in rig.runs for join in run.joins for end in (join.a, join.b)}
-    return not taken & set(ends)
-
-
 def _has(route: Route, wanted: Wanted) -> bool:
     """Whether everything named on the way is in it."""
     parts = [item.part for item in route.items]
@@ -195,9 +248,8 @@ def _through(
     if len(sources) == len(first.entries) or len(sources) == 1:
         exits = tuple(exit_of(pool.rig.part_of(first.item.id), entry) for entry in first.entries)
         for before in islice(routes(pool, sources, first.entries, need_m), 12):
-            taken = Pool(
-                pool.rig, tuple(i for i in pool.free if i.id not in {one.id for one in before.items}), pool.first
-            )
+            spoken_for = {one.id for one in before.items}
+            taken = Pool(pool.rig, tuple(i for i in pool.free if i.id not in spoken_for), pool.first, pool.through)
             for after in islice(_onward(taken, tuple(rest), exits, goals), 8):
                 yield Route((*before.items, first.item, *after.items), (*before.joins, *after.joins))
 

@@ -4,7 +4,7 @@ import re
 from itertools import chain
 
 from ruvak.core.entry.plan import Planner, Refused, Wanted
-from ruvak.core.entry.propose import Proposal, Proposer
+from ruvak.core.entry.propose import Built, Proposal, Proposer, solved_together
 from ruvak.core.entry.reading import Reading, ReadPiece, ReadProblem, ReadRun
 from ruvak.core.entry.rows import InputRow, line_of, note_of
 from ruvak.core.entry.words import plain
@@ -58,20 +58,20 @@ class _Reader:
     def _proposed(self, wanted: tuple[Wanted, ...], number: int | None, line: str, note: str) -> list[Proposal]:
         """Every run's legs; the reader goes on from the rig that has them."""
         proposer = Proposer(self.rig)
-        found = []
+        found: list[Built] = []
         for index, one in enumerate(wanted):
-            taken = _taken(proposer.rig, one)
+            taken = _taken(proposer.rig, proposer.users, one)
             if taken is not None:
                 raise Refused(_problem("socket_taken", line, taken))
             first = number + index if number is not None else None
             next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
             name = _name(one)
-            made = proposer.propose(one, (_free_id(proposer.rig, name), next_number, name, note))
+            made = proposer.build(one, (_free_id(proposer.rig, name), next_number, name, note))
             if made is None:
                 raise Refused(_problem("no_route", line, _no_route(one)))
             found.append(made)
         self.rig = proposer.rig
-        return found
+        return solved_together(found)
 
 
 def _name(wanted: Wanted) -> str:
@@ -99,9 +99,8 @@ def _no_route(wanted: Wanted) -> str:
     return f"No leads or adapters lead from {wanted.sources[0].gear.name} to {goal}; check the two sockets."
 
 
-def _taken(rig: Rig, wanted: Wanted) -> str | None:
+def _taken(rig: Rig, user: dict[str, str], wanted: Wanted) -> str | None:
     """A sentence where a socket that the line may mean is in use."""
-    user = {end: run.name for run in rig.runs for join in run.joins for end in (join.a, join.b)}
     ends = [*wanted.sources, *((wanted.goal,) if wanted.goal else ())]
     for end in ends:
         # A channel's microphone and line sockets are one channel: where either is in use, so is the channel.
@@ -124,14 +123,13 @@ def _free_id(rig: Rig, name: str) -> str:
 
 
 def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
-    mine = proposal.small
     wanted = proposal.wanted
     legs = tuple(
         ReadPiece(item=item.id, words=_piece(rig, item), in_kit=item.owned)
         for item in proposal.route.items
         if not item.installed
     )
-    worst = proposal.findings[0]
+    worst = proposal.solved.findings[0]
     return ReadRun(
         run=proposal.run.id,
         number=proposal.run.number,
@@ -148,7 +146,7 @@ def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
         options=wanted.options,
         grade=Grade(worst.grade),
         finding=worst,
-        drawing=draw(mine, proposal.traced, proposal.run),
+        drawing=draw(proposal.solved.rig, proposal.solved.traced, proposal.run),
     )
 
 

@@ -34,14 +34,22 @@ class Chain:
         return sum(item.length_m or 0.0 for item in self.items)
 
 
-def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> list[tuple[Step, ...]]:
+def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> tuple[tuple[Step, ...], ...]:
     """Sequences of one-in, one-out parts that lead from a connector of form `start` to one of form `goal`.
 
     Those with least to get first, then the shortest.
     """
-    single = tuple(way for way in pool.ways if len(way.entries) == 1 and len(way.exits) == 1)
-    found = _sequences(frozenset(single), start, goal, most)
-    return sorted(found, key=lambda steps: (sum(not pool.owned(one.way.part) for one in steps), len(steps)))
+    single = pool.through.single
+    missing = frozenset(way.part for way in single if not pool.owned(way.part))
+    return _in_order(single, missing, start, goal, most)
+
+
+@lru_cache(maxsize=512)
+def _in_order(
+    ways: frozenset[Way], missing: frozenset[str], start: Form, goal: Form, most: int
+) -> tuple[tuple[Step, ...], ...]:
+    found = _sequences(ways, start, goal, most)
+    return tuple(sorted(found, key=lambda steps: (sum(one.way.part in missing for one in steps), len(steps))))
 
 
 @lru_cache(maxsize=512)

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, field
 from functools import cached_property
+from operator import is_
 
 from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import Form
@@ -31,12 +32,25 @@ class Way:
 
 
 @dataclass(frozen=True)
+class Ways:
+    """Every way through these parts; `single` are those with one entry and one exit."""
+
+    parts: tuple[Part, ...]
+    all: tuple[Way, ...]
+    single: frozenset[Way]
+
+
+@dataclass(frozen=True)
 class Pool:
-    """`free`: items nobody uses, own legs included; `first`: ids to prefer, today's legs of the run."""
+    """`free`: items nobody uses, own legs included; `first`: ids to prefer, today's legs of the run.
+
+    `known`: the ways found for a pool before this one, used again where the parts are the same.
+    """
 
     rig: Rig
     free: tuple[KitItem, ...]
     first: frozenset[str] = field(default_factory=frozenset)
+    known: Ways | None = None
     _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
 
     @cached_property
@@ -45,18 +59,29 @@ class Pool:
         return {**library(), **self.rig.parts_by_id}
 
     @cached_property
-    def ways(self) -> tuple[Way, ...]:
-        """Through every lead, adapter and box that is taken along, not through what is built in; owned kinds first."""
+    def through(self) -> Ways:
+        """Through every lead, adapter and box that is taken along, not through what is built in."""
         installed = {item.part for item in self.rig.kit if item.installed}
+        parts = tuple(
+            part
+            for part in self.parts.values()
+            if part.kind != "gear" and part.id not in installed and len(part.connectors) <= MOST_CONNECTORS
+        )
+        if self.known and len(parts) == len(self.known.parts) and all(map(is_, parts, self.known.parts)):
+            return self.known
         found = []
-        for part in self.parts.values():
-            if part.kind == "gear" or part.id in installed or len(part.connectors) > MOST_CONNECTORS:
-                continue
+        for part in parts:
             entries = tuple(Socket(one.id, one.form) for one in part.connectors if one.side != "out")
             exits = tuple(Socket(one.id, one.form) for one in part.connectors if one.side != "in")
             if 0 < len(entries) <= 2 and exits:
                 found.append(Way(part.id, entries, exits, bool(part.cables)))
-        return tuple(sorted(found, key=lambda way: way.part not in self._free_of))
+        single = frozenset(way for way in found if len(way.entries) == 1 and len(way.exits) == 1)
+        return Ways(parts, tuple(found), single)
+
+    @cached_property
+    def ways(self) -> tuple[Way, ...]:
+        """All ways, owned kinds first."""
+        return tuple(sorted(self.through.all, key=lambda way: way.part not in self._free_of))
 
     def owned(self, part: str) -> bool:
         """Whether the kit has a free one, this run's own legs included."""
@@ -88,8 +113,10 @@ class Pool:
         return self._made_up[id_]
 
 
-def pool_for(rig: Rig, run_id: str | None = None, taken: frozenset[str] = frozenset()) -> Pool:
-    """Kit that no other run uses and that is not built in; `taken` is spoken for already."""
+def pool_for(
+    rig: Rig, run_id: str | None = None, taken: frozenset[str] = frozenset(), known: Ways | None = None
+) -> Pool:
+    """Kit that no other run uses and that is not built in; `taken` is spoken for already; `known`: see Pool."""
     used = {leg for other in rig.runs if other.id != run_id for leg in other.legs} | taken
     own = {leg for run in rig.runs if run.id == run_id for leg in run.legs}
     free = tuple(
@@ -97,4 +124,4 @@ def pool_for(rig: Rig, run_id: str | None = None, taken: frozenset[str] = frozen
         for item in rig.kit
         if item.id not in used and not item.installed and len(rig.part_of(item.id).connectors) <= MOST_CONNECTORS
     )
-    return Pool(rig, free, frozenset(own))
+    return Pool(rig, free, frozenset(own), known)

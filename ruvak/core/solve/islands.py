@@ -1,8 +1,10 @@
 """Which nodes nothing ties to the reference: the physical reason a network has no unique solution."""
 
-import networkx as nx
+import numpy as np
+from scipy.sparse import coo_matrix
+from scipy.sparse.csgraph import connected_components
 
-from ruvak.core.solve.network import EARTH, Network
+from ruvak.core.solve.network import Network
 
 
 def islands(network: Network) -> tuple[tuple[int, ...], ...]:
@@ -11,15 +13,18 @@ def islands(network: Network) -> tuple[tuple[int, ...], ...]:
     An ideal transformer couples no voltage reference across, so its two windings tie only their own ends;
     an ideal amplifier ties only its output.
     """
-    graph = nx.Graph()
-    graph.add_nodes_from(range(EARTH, network.node_count))
-    graph.add_edges_from((a, b) for a, b, _ in (*network.conductances, *network.capacitances))
+    ties = [(a, b) for a, b, _ in (*network.conductances, *network.capacitances)]
     for bundle in network.bundles:
-        graph.add_edges_from(zip(bundle.a, bundle.b, strict=True))
+        ties += zip(bundle.a, bundle.b, strict=True)
     for transformer in network.transformers:
-        graph.add_edge(transformer.p, transformer.q)
-        graph.add_edge(transformer.s, transformer.t)
-    for amplifier in network.amplifiers:
-        graph.add_edge(amplifier.s, amplifier.t)
-    groups = (tuple(sorted(group)) for group in nx.connected_components(graph) if EARTH not in group)
-    return tuple(sorted(groups))
+        ties += ((transformer.p, transformer.q), (transformer.s, transformer.t))
+    ties += ((amplifier.s, amplifier.t) for amplifier in network.amplifiers)
+    # EARTH is -1, so counted from the end it is the row behind the last node.
+    size = network.node_count + 1
+    a, b = np.array(ties, dtype=np.int64).reshape(-1, 2).T % size
+    _, group_of = connected_components(coo_matrix((np.ones(len(a)), (a, b)), shape=(size, size)), directed=False)
+    loose = np.flatnonzero(group_of[:-1] != group_of[-1])
+    groups: dict[int, list[int]] = {}
+    for node in loose:
+        groups.setdefault(int(group_of[node]), []).append(int(node))
+    return tuple(sorted(tuple(group) for group in groups.values()))

@@ -45,8 +45,12 @@ class System:
         rows, columns, constant, slope = np.array(list(_stamps(network)), dtype=np.float64).reshape(-1, 4).T
         inside = (rows != EARTH) & (columns != EARTH)
         where = (rows[inside].astype(np.int64), columns[inside].astype(np.int64))
-        # Explicit zeros keep one pattern for A0 and A1, so only the data change with frequency.
         both = constant[inside] + 1j * slope[inside]
+        if network.size <= SMALL:
+            self._full: Complexes = np.zeros(self._shape, dtype=np.complex128)
+            np.add.at(self._full, where, both)
+            return
+        # Explicit zeros keep one pattern for A0 and A1, so only the data change with frequency.
         pattern = sparse.coo_matrix((both, where), shape=self._shape, dtype=np.complex128).tocsc()
         self._indices, self._indptr = pattern.indices, pattern.indptr
         self._constant, self._slope = pattern.data.real.copy(), pattern.data.imag.copy()
@@ -86,11 +90,7 @@ class System:
 
     def _dense(self, frequencies_hz: Floats) -> Complexes:
         """All matrices at once, (frequencies, size, size)."""
-        constant, slope = (
-            sparse.csc_matrix((data, self._indices, self._indptr), shape=self._shape).toarray()
-            for data in (self._constant, self._slope)
-        )
-        matrices: Complexes = constant + 2j * np.pi * frequencies_hz[:, None, None] * slope
+        matrices: Complexes = self._full.real + 2j * np.pi * frequencies_hz[:, None, None] * self._full.imag
         return matrices
 
 

@@ -83,7 +83,10 @@ def contacts_of(connector: Connector) -> tuple[str, ...]:
 def connector_at(rig: Rig, end: str) -> Connector:
     """The connector behind owner.connector."""
     owner, name = end.split(".")
-    return next(connector for connector in rig.part_of(owner).connectors if connector.id == name)
+    for connector in rig.part_of(owner).connectors:
+        if connector.id == name:
+            return connector
+    raise KeyError(end)
 
 
 def mates(rig: Rig, join: Join, run_id: str) -> list[Link]:
