@@ -4,12 +4,9 @@ The reference is one full analysis of the same rig in the same process: what a s
 """
 
 import statistics
-import tempfile
 import time
 from collections.abc import Callable
-from pathlib import Path
 
-import psycopg
 from playwright.sync_api import sync_playwright
 
 from bench.rigs import sized_rig
@@ -18,10 +15,10 @@ from ruvak.core.entry.reader import read
 from ruvak.core.rig.rig import Rig
 from ruvak.service.entry import Entry
 from ruvak.service.states import Person
-from ruvak.service.upkeep import migrate, rigs_at
+from ruvak.service.upkeep import rigs_at
 from ruvak.store.database import engine_for, sessions_for
-from script.shared import postgres
-from script.shared.web_server import ARGUMENTS, CHROMIUM, WebServer
+from script.shared.throwaway_app import throwaway
+from script.shared.web_server import ARGUMENTS, CHROMIUM
 
 LINES = (
     "Singer 65 > Desk A 30, 8 m",
@@ -63,28 +60,14 @@ def _say(where: str, line: str, took_ms: float, reference_ms: float, aim_ms: flo
 
 
 def _served(rig: Rig, reference: float) -> None:
-    folder = postgres.folder_for(Path(__file__).resolve().parents[1], "bench-database")
-    postgres.remove(folder)
-    server = postgres.start(folder)
-    try:
-        with psycopg.connect(server.url("postgres").replace("+psycopg", ""), autocommit=True) as connection:
-            connection.execute("CREATE DATABASE bench")
-        url = server.url("bench")
-        migrate(url)
-        rigs_at(url).imported(rig, Person(id="bench", name="Bench"))
-        entry = Entry(sessions_for(engine_for(url)))
+    with throwaway("bench") as app:
+        rigs_at(app.url).imported(rig, Person(id="bench", name="Bench"))
+        entry = Entry(sessions_for(engine_for(app.url)))
         for line in LINES:
             took = _median(lambda line=line: entry.read(rig.id, line), TIMES)  # type: ignore[misc]
             _say("server", line, took, reference, SERVER_AIM_MS)
-        with tempfile.TemporaryDirectory() as logs:
-            web = WebServer(url, Path(logs) / "web.log")
-            web.start()
-            try:
-                _on_screen(web.address, reference)
-            finally:
-                web.stop()
-    finally:
-        postgres.remove(folder)
+        with app.served() as address:
+            _on_screen(address, reference)
 
 
 def _on_screen(address: str, reference: float) -> None:

@@ -6,6 +6,7 @@ from pydantic import Field, RootModel, StringConstraints
 
 from ruvak.core.legs.choices import LegChoice
 from ruvak.core.remedies.remedy import Remedy
+from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import KitItem
 from ruvak.core.rig.values import Id, Label, Record
@@ -85,6 +86,10 @@ class PlaceQuery(Record):
 
 class LegChoiceList(RootModel[tuple[LegChoice, ...]]):
     """What could stand there, fitting and owned things first."""
+
+
+class ContactList(RootModel[dict[Form, tuple[str, ...]]]):
+    """The contacts of each connector form, in drawing order."""
 
 
 class RigPath(Record):

@@ -1,18 +1,14 @@
 """Takes the pictures in docs/screenshots from the demo rig, on a database made for that alone."""
 
-import tempfile
 from collections.abc import Callable
-from pathlib import Path
 
-import psycopg
 from playwright.sync_api import Page, sync_playwright
 
 from ruvak.service.demo_data import add_demo
-from ruvak.service.upkeep import migrate, rigs_at
-from script.shared import postgres
-from script.shared.web_server import ARGUMENTS, CHROMIUM, WebServer
+from ruvak.service.upkeep import rigs_at
+from script.shared.throwaway_app import CHECKOUT, throwaway
+from script.shared.web_server import ARGUMENTS, CHROMIUM
 
-CHECKOUT = Path(__file__).resolve().parents[2]
 PICTURES = CHECKOUT / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
 
@@ -45,7 +41,7 @@ def type_a_line(page: Page) -> None:
 
 def many_lines(page: Page) -> None:
     """An input list with one row to mend."""
-    page.get_by_role("button", name="Many").click()
+    page.get_by_role("button", name="Input list").click()
     page.get_by_label("Lines or a table").fill(INPUT_LIST)
     page.get_by_role("button", name="keep 1 to mend").wait_for()
 
@@ -89,24 +85,10 @@ VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...]
 
 def main() -> None:
     """Writes every picture anew."""
-    folder = postgres.folder_for(CHECKOUT, "screenshot-database")
-    postgres.remove(folder)
-    server = postgres.start(folder)
-    try:
-        with psycopg.connect(server.url("postgres").replace("+psycopg", ""), autocommit=True) as connection:
-            connection.execute("CREATE DATABASE pictures")
-        url = server.url("pictures")
-        migrate(url)
-        add_demo(rigs_at(url))
-        with tempfile.TemporaryDirectory() as logs:
-            web = WebServer(url, Path(logs) / "web.log")
-            web.start()
-            try:
-                take_all(web.address)
-            finally:
-                web.stop()
-    finally:
-        postgres.remove(folder)
+    with throwaway("screenshot") as app:
+        add_demo(rigs_at(app.url))
+        with app.served() as address:
+            take_all(address)
 
 
 def take_all(address: str) -> None:

@@ -115,7 +115,7 @@ class Typing(BrowserTest):
 
 class Pasting(BrowserTest):
     def test_an_input_list_of_sixteen(self) -> None:
-        self.page.get_by_role("button", name="Many").click()
+        self.page.get_by_role("button", name="Input list").click()
         self.page.get_by_label("Lines or a table").fill(LIST)
         expect(self.page.get_by_role("button", name=re.compile("Add 16 runs"))).to_be_enabled()
         expect(self.page.get_by_text("read as a table")).to_be_visible()
@@ -131,7 +131,7 @@ class Pasting(BrowserTest):
         expect(self.page.locator("article[data-run]")).to_have_count(1)
 
     def test_lines_with_errors_keep_what_is_wrong_to_be_mended(self) -> None:
-        self.page.get_by_role("button", name="Many").click()
+        self.page.get_by_role("button", name="Input list").click()
         box = self.page.get_by_label("Lines or a table")
         box.fill("lectern > desk 1\nlectern > desk ninety\nkeys > desk 7/8")
         add = self.page.get_by_role("button", name="Add 2 runs, keep 1 to mend")

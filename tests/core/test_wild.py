@@ -14,6 +14,9 @@ class Wild(unittest.TestCase):
             analysis = analyse(wild_rig(seed))
             self.assertEqual(unfinite(analysis.model_dump()), [])
             self.assertTrue(all(run.findings for run in analysis.runs))
+            for run in analysis.runs:
+                known = [(finding.code, finding.subject) for finding in run.findings]
+                self.assertEqual(len(known), len(set(known)), known)
 
     def test_every_shown_point_is_in_exactly_one_conductor(self) -> None:
         for run in analyse(wild_rig(7)).runs:

@@ -38,6 +38,12 @@ class Lines(WebTest):
         self.assertEqual(len(saved["rig"]["runs"]), 4)
         self.assertEqual(len(self.post(f"/api/rigs/{self.rig_id}/undo").get_json()["rig"]["runs"]), 1)
 
+    def test_contacts_of_every_form_a_part_may_have(self) -> None:
+        contacts = self.client.get("/api/contacts").get_json()
+        self.assertEqual(contacts["trs35-plug"], ["T", "R", "S"])
+        used = {one["form"] for part in self.state()["rig"]["parts"] for one in part["connectors"]}
+        self.assertLessEqual(used, set(contacts))
+
     def test_an_input_list(self) -> None:
         got = self.post(f"/api/rigs/{self.rig_id}/input-list", {"csv": LIST}).get_json()
         self.assertEqual([one["runs"][0]["goals"] for one in got["readings"]], [["desk.mic1"], ["desk.mic2"]])

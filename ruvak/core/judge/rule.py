@@ -78,7 +78,7 @@ def finding(
         grade=grade,
         run=result.run,
         items=items,
-        subject=subject,
+        subject=f"{gear}.{subject}" if gear else subject,
         params=params,
         sentence=words.sentence,
         advice=words.advice,

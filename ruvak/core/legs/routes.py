@@ -44,14 +44,6 @@ def routes(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m:
         yield from _merged(pool, sources, goals[0], need_m)
 
 
-def best_routes(
-    pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float, most: int
-) -> tuple[Route, ...]:
-    """The most promising before anything is solved: owned before to be got, few pieces, little lead too long."""
-    found = list(islice(routes(pool, sources, goals, need_m), 8 * CHAINS_EACH))
-    return tuple(sorted(found, key=lambda route: simplicity(route))[:most])
-
-
 def simplicity(route: Route) -> tuple[int, float, float]:
     """Smaller is simpler: little to get; few pieces, a box counting as two and a misfit as half; little lead."""
     boxes = sum(item.length_m is None for item in route.items)

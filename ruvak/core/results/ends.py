@@ -24,7 +24,9 @@ def sources_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[tup
     return tuple(tuple(group) for group in groups.values())
 
 
-def inputs_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[int, ...]:
+def inputs_of(
+    rig: Rig, traced: Trace, circuit: Circuit, run: Run, sources: tuple[tuple[int, ...], ...]
+) -> tuple[int, ...]:
     """Numbers of the receivers that listen at one of the run's destination sockets.
 
     A socket with both directions (an insert) that the run starts from counts too, where another device of the run
@@ -38,17 +40,19 @@ def inputs_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[int,
     ]
     both = {end: one for end, one in ends_of(rig, run, "out").items() if one.side == "both"}
     returning = _nodes(traced, both)
-    for number, receiver in enumerate(circuit.receivers):
+    for number, receiver in enumerate(circuit.receivers if returning else ()):
         hot = f"{receiver.gear}.{receiver.input.hot}"
         here = traced.node_of[hot] in returning.get(receiver.gear, ())
-        if number not in found and here and _sent_from_elsewhere(rig, traced, circuit, run, receiver):
+        if number not in found and here and _sent_from_elsewhere(traced, circuit, sources, receiver):
             found.append(number)
     return tuple(found)
 
 
-def _sent_from_elsewhere(rig: Rig, traced: Trace, circuit: Circuit, run: Run, receiver: Receiver) -> bool:
+def _sent_from_elsewhere(
+    traced: Trace, circuit: Circuit, sources: tuple[tuple[int, ...], ...], receiver: Receiver
+) -> bool:
     hot = traced.conductor_of[f"{receiver.gear}.{receiver.input.hot}"]
-    for group in sources_of(rig, traced, circuit, run):
+    for group in sources:
         for number in group:
             drive = circuit.drives[number]
             channel = next(one for one in drive.output.channels if one.id == drive.channel)

@@ -66,7 +66,7 @@ class _Reader:
 
     def run(self, run: Run) -> RunResult:
         groups = sources_of(self.rig, self.traced, self.circuit, run)
-        receivers = inputs_of(self.rig, self.traced, self.circuit, run)
+        receivers = inputs_of(self.rig, self.traced, self.circuit, run, groups)
         return RunResult(
             run=run.id,
             sources=tuple(self._source(group) for group in groups),

@@ -2,11 +2,21 @@
 
 from flask import Response
 
+from ruvak.core.rig.connectors import SHAPES
 from ruvak.formats.input_list import rows_from_csv
 from ruvak.service.states import Readings, Rewired
 from ruvak.web.answers import answer, entry
 from ruvak.web.api.blueprint import blueprint
-from ruvak.web.schemas import InputListBody, LegChoiceList, LegsBody, LinesBody, PlaceQuery, RigPath, RunPath
+from ruvak.web.schemas import (
+    ContactList,
+    InputListBody,
+    LegChoiceList,
+    LegsBody,
+    LinesBody,
+    PlaceQuery,
+    RigPath,
+    RunPath,
+)
 
 api = blueprint("entry", "Entering runs")
 
@@ -21,6 +31,12 @@ def read_lines(path: RigPath, body: LinesBody) -> Response:
 def read_input_list(path: RigPath, body: InputListBody) -> Response:
     """What an input list means, row by row."""
     return answer(entry().read_list(path.rig_id, rows_from_csv(body.csv), body.goal))
+
+
+@api.get("/contacts", responses={"200": ContactList})
+def list_contacts() -> Response:
+    """What contacts a connector of each form has: to draw a lead's wiring."""
+    return answer(ContactList({form: shape.contacts for form, shape in SHAPES.items()}))
 
 
 @api.get("/rigs/<rig_id>/runs/<run_id>/choices", responses={"200": LegChoiceList})

@@ -68,6 +68,14 @@ export const readInputList = (rigId: string, csv: string, signal?: AbortSignal) 
 		})
 	);
 
+/** The contacts of each connector form; the same for as long as the page lives. */
+export const contactsQuery = () =>
+	queryOptions({
+		queryKey: ['contacts'],
+		queryFn: () => answer(client.GET('/api/contacts')),
+		staleTime: Infinity
+	});
+
 /** What could stand at a place among a run's legs. */
 export const choicesQuery = (rigId: string, runId: string, version: number, at: number, replace: boolean) =>
 	queryOptions({

@@ -211,6 +211,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/contacts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What contacts a connector of each form has: to draw a lead's wiring. */
+        get: operations["entry_list_contacts_contacts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/runs/{run_id}/choices": {
         parameters: {
             query?: never;
@@ -849,7 +866,7 @@ export interface components {
         };
         /**
          * Finding
-         * @description A code with its parameters; the words are the catalogue's. `subject` is the mix or input concerned.
+         * @description A code with its parameters; the words are the catalogue's. `subject`: the mix, input or output concerned, owner.id.
          */
         Finding: {
             /** Code */
@@ -2028,6 +2045,13 @@ export interface components {
             goal: string | null;
         };
         /**
+         * ContactList
+         * @description The contacts of each connector form, in drawing order.
+         */
+        ContactList: {
+            [key: string]: string[];
+        };
+        /**
          * LegChoiceList
          * @description What could stand there, fitting and owned things first.
          */
@@ -3188,6 +3212,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_list_contacts_contacts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContactList"];
                 };
             };
             /** @description Forbidden */

@@ -12,21 +12,8 @@ const LEFT = 60;
 const RIGHT = 400;
 export const BOARD_WIDTH = 460;
 
-const CONTACTS: readonly (readonly [RegExp, readonly string[]])[] = [
-	[/^xlr3/, ['2', '3', '1', 'shell']],
-	[/^xlr5/, ['2', '3', '4', '5', '1', 'shell']],
-	[/^trrs/, ['T', 'R1', 'R2', 'S']],
-	[/^trs/, ['T', 'R', 'S']],
-	[/^ts/, ['T', 'S']],
-	[/^rca/, ['pin', 'sleeve']],
-	[/^combo/, ['2', '3', '1', 'shell', 'T', 'R', 'S']],
-	[/^modular8.*screened/, ['1', '2', '3', '6', '4', '5', '7', '8', 'screen']],
-	[/^modular8/, ['1', '2', '3', '6', '4', '5', '7', '8']],
-	[/^loudspeaker/, ['plus', 'minus']],
-	[/^usb/, ['Dp', 'Dm', 'V', 'G', 'shell']]
-];
-
-const contactsOf = (form: string): readonly string[] => CONTACTS.find(([test]) => test.test(form))?.[1] ?? [];
+/** The contacts of each connector form, as the server knows them. */
+export type Contacts = Schemas['ContactList'];
 
 export interface Board {
 	width: number;
@@ -37,7 +24,8 @@ export interface Board {
 	lines: { path: string; kind: string }[];
 }
 
-export function boardOf(part: Part): Board {
+export function boardOf(part: Part, contacts: Contacts): Board {
+	const contactsOf = (form: string) => contacts[form] ?? [];
 	const spots = new Map<string, Spot>();
 	const points: Board['points'] = [];
 	const connectors: Board['connectors'] = [];

@@ -9,6 +9,7 @@ const connectors = [
 	{ id: 'in', label: 'In', form: 'xlr3-female' as const, side: 'in' as const, ring: 'open' as const },
 	{ id: 'out', label: 'Out', form: 'xlr3-male' as const, side: 'out' as const, ring: 'open' as const }
 ];
+const CONTACTS = { 'xlr3-female': ['2', '3', '1', 'shell'], 'xlr3-male': ['2', '3', '1', 'shell'] };
 const value = (number: number) => ({ value: number, source: 'stated' });
 const lead = (): Part =>
 	({
@@ -88,7 +89,7 @@ describe('wiring', () => {
 	});
 
 	it('is laid out with every contact in a place of its own', () => {
-		const board = boardOf({ ...adapter(), wires: [{ a: 'in.2', b: 'case' }] });
+		const board = boardOf({ ...adapter(), wires: [{ a: 'in.2', b: 'case' }] }, CONTACTS);
 		expect(board.points.map((point) => point.id)).toContain('case');
 		const places = [...board.spots.values()].map((spot) => `${spot.x},${spot.y}`);
 		expect(new Set(places).size).toBe(places.length);

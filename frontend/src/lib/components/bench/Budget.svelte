@@ -17,7 +17,7 @@
 		<tr><th scope="col">let through by</th><th scope="col">likely</th><th scope="col">worst</th></tr>
 	</thead>
 	<tbody>
-		{#each counted as residue (residue.code + residue.owner)}
+		{#each counted as residue, index (index)}
 			<tr>
 				<th scope="row">
 					{RESIDUE_WORDS[residue.code]}

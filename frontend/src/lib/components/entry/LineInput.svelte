@@ -82,7 +82,7 @@
 		role="combobox"
 		autocomplete="off"
 		spellcheck="false"
-		placeholder="keys L/R > desk 7/8, 18 m"
+		placeholder="Add a run: keys L/R > desk 7/8, 18 m"
 		aria-label="Type a run"
 		aria-expanded={shown}
 		aria-controls="understood"
@@ -95,7 +95,7 @@
 		onpaste={paste}
 	/>
 	<button type="button" class="many" onclick={() => (many = true)} title="Many lines or an input list"
-		>Many…</button
+		>Input list…</button
 	>
 	{#if shown}
 		<div class="panel" id="understood">

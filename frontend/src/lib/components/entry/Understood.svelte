@@ -21,7 +21,7 @@
 	{#if trouble}
 		<p class="problem">{trouble}</p>
 	{:else if reading}
-		{#each reading.problems as problem (problem.code + problem.start)}
+		{#each reading.problems as problem, index (index)}
 			<p class="problem">{problem.sentence}</p>
 		{/each}
 		{#each reading.taken_for as words (words)}<p class="quiet taken">{words}</p>{/each}

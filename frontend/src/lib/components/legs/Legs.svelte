@@ -132,7 +132,7 @@
 			onclose={close}
 		/>
 	{/if}
-	{#each gaps as words (words)}<p class="gap">{words}</p>{/each}
+	{#each gaps as words, index (index)}<p class="gap">{words}</p>{/each}
 </div>
 {#if leg && part}
 	<WiringEditor bind:open={wiring} rigId={rig.id} runId={run.run} item={leg} {part} />

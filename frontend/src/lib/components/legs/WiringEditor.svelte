@@ -1,8 +1,9 @@
 <!-- A leg opened: its contacts on both sides, what joins them, and the run solved with every change. -->
 <script lang="ts">
 	import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
+	import { createQuery } from '@tanstack/svelte-query';
 	import type { Schemas } from '../../api/client';
-	import { previewEdit } from '../../api/queries';
+	import { contactsQuery, previewEdit } from '../../api/queries';
 	import { areJoined, joinsOf, toggled, wiringEdit } from '../../domain/wiring';
 	import { boardOf } from '../../domain/wiring-board';
 	import { getDesk } from '../../state/desk.svelte';
@@ -21,7 +22,8 @@
 	let first = $state<string | null>(null);
 	let finding = $state<Schemas['Finding'] | null>(null);
 	const now = $derived(wired ?? part);
-	const board = $derived(boardOf(now));
+	const contacts = createQuery(() => contactsQuery());
+	const board = $derived(boardOf(now, contacts.data ?? {}));
 	const spot = (point: string) => board.spots.get(point);
 	const changed = $derived(
 		wired !== null && JSON.stringify(joinsOf(wired)) !== JSON.stringify(joinsOf(part))
@@ -68,7 +70,7 @@
 							>{connector.label}</text
 						>
 					{/each}
-					{#each board.lines as line (line.path)}
+					{#each board.lines as line, index (index)}
 						<path class="wire {line.kind}" d={line.path} />
 					{/each}
 					{#each board.points as point (point.id)}

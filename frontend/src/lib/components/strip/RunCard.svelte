@@ -37,7 +37,7 @@
 			{#if preview}
 				<span class="previewing">With “{preview.title}”, not applied yet:</span>
 			{/if}
-			{#each shown.findings as finding (finding.code + finding.subject + finding.items.join())}
+			{#each shown.findings as finding (finding.code + finding.subject)}
 				<p class="finding">
 					<GradeMark grade={finding.grade} />
 					<span>{finding.sentence}</span>
