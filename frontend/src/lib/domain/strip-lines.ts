@@ -54,7 +54,7 @@ export function componentsOf(
 		const poles = points.length;
 		const levels = poles === 4 ? points.slice(2) : points;
 		const centre = free(taken, {
-			x: (span.left + span.right) / 2,
+			x: (span.left + span.right) / 2 + aside(first, second, span, poles),
 			y: levels.reduce((sum, each) => sum + each.y, 0) / levels.length
 		});
 		const corners = poles === 4 ? cornersOf(centre, points) : terminalsOf(centre, first, second);
@@ -76,6 +76,13 @@ export function componentsOf(
 		});
 	});
 	return { components, leadIns };
+}
+
+/** What lies across one side's contacts stands nearer to that side, out of the way of what lies in line. */
+function aside(first: Spot, second: Spot, span: Span, poles: number): number {
+	if (poles !== 2 || Math.abs(first.x - second.x) > 1) return 0;
+	const room = (span.right - span.left) / 2;
+	return (Math.abs(first.x - span.right) < 1 ? 1 : -1) * Math.min(room * 0.45, Math.max(0, room - 30));
 }
 
 function terminalsOf(centre: Spot, first: Spot, second: Spot): Spot[] {

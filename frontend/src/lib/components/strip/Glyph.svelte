@@ -38,5 +38,10 @@
 	.value {
 		font-size: 11px;
 		fill: var(--dim);
+		/* A halo, so that a wire behind the figure does not strike it through. */
+		paint-order: stroke;
+		stroke: var(--ground);
+		stroke-width: 4px;
+		stroke-linejoin: round;
 	}
 </style>

@@ -95,6 +95,8 @@
 		align-items: center;
 		gap: 0.7rem;
 		padding: 2px;
+		min-width: 0;
+		max-width: 100%;
 	}
 	.number {
 		color: var(--dim);
