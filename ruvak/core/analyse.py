@@ -46,7 +46,7 @@ def analyse(rig: Rig) -> Analysis:
     """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring."""
     rig = in_use(prepare(rig))
     traced = trace(rig)
-    results = _with_other_modes(rig, run_results(rig, traced, build(rig, traced)))
+    results = _with_other_modes(rig, run_results(rig, traced, build(rig, traced), hum=True))
     findings = with_added(judge(rig, results), _uncertainties(rig, results))
     runs = tuple(
         RunAnalysis(run=run.id, drawing=draw(rig, traced, run), result=result, findings=found)

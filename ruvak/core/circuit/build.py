@@ -2,14 +2,17 @@
 
 from collections.abc import Iterable
 
-from ruvak.core.circuit.circuit import Circuit, Drive, Unknown
+from ruvak.core.circuit.circuit import Cause, CauseLine, Circuit, Drive, Unknown
+from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, Collector
-from ruvak.core.circuit.inputs import Inputs
+from ruvak.core.circuit.exposure import CableBranches, Exposure
+from ruvak.core.circuit.inputs import Inputs, Mates
 from ruvak.core.circuit.outputs import Outputs
 from ruvak.core.circuit.passive import add_components, add_leg
-from ruvak.core.parts.library import default_assumptions
+from ruvak.core.circuit.tree import EarthTree
+from ruvak.core.parts.library import default_assumptions, disturbances_of
 from ruvak.core.rig.connectors import SHAPES
-from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE, Part
+from ruvak.core.rig.part import SIGNAL_REFERENCE, Part
 from ruvak.core.rig.rig import Assumptions, Gear, Rig
 from ruvak.core.solve.islands import islands
 from ruvak.core.trace.trace import Trace, connector_at
@@ -30,8 +33,11 @@ class _Builder:
         self.elements.merge((EARTH_POINT,))
         self.drives: list[Drive] = []
         self.unknowns: list[Unknown] = []
+        self.hum_unknowns: list[Unknown] = []
+        self.causes: list[Cause] = []
+        self.mates: Mates = {}
         self.outputs = Outputs(self.elements, rig.alignment, self.drives, self.unknowns)
-        self.inputs = Inputs(self.elements, self.unknowns)
+        self.inputs = Inputs(self.elements, self.unknowns, self.hum_unknowns, self.mates)
         mated = [point for link in traced.links if link.kind == "mate" for point in (link.a, link.b)]
         self._plugged = {traced.node_of[point] for point in mated}
         groups: dict[str, list[str]] = {}
@@ -41,19 +47,43 @@ class _Builder:
             self.elements.merge(points)
 
     def circuit(self) -> Circuit:
+        disturbances = disturbances_of(self.rig)
+        tree = EarthTree(self.elements, self.rig, disturbances)
+        earthings = Earthings(self.elements, self.rig, disturbances, tree, self.causes)
+        for gear in self.rig.gear:
+            earthings.add(gear)
+        for bond in self.rig.bonds:
+            earthings.bond(bond)
+        self._mate()
+        cables: list[CableBranches] = []
         for owner in self.traced.owners:
             thing, part = self.rig.owners_by_id[owner], self.rig.part_of(owner)
             if isinstance(thing, Gear):
                 self._gear(thing, part)
             else:
-                add_leg(self.elements, thing, part)
-        for link in self.traced.links:
-            if link.kind == "mate":
-                self.elements.branch(link.a, link.b, self._contact_ohm(link.a, link.b))
+                cables += add_leg(self.elements, thing, part, self.hum_unknowns)
+        self.causes += tree.causes()
+        Exposure(self.elements, self.rig, disturbances, earthings, self.causes).add(cables)
         floating = self._tie_down()
         network, node_of = self.elements.numbered()
         receivers = self.inputs.receivers(node_of)
-        return Circuit(network, node_of, tuple(self.drives), receivers, tuple(self.unknowns), floating)
+        return Circuit(
+            network,
+            node_of,
+            tuple(self.drives),
+            receivers,
+            tuple(self.unknowns),
+            tuple(self.hum_unknowns),
+            tuple(self.causes),
+            floating,
+        )
+
+    def _mate(self) -> None:
+        for link in self.traced.links:
+            if link.kind == "mate":
+                branch = self.elements.branch(link.a, link.b, self._contact_ohm(link.a, link.b))
+                self.mates.setdefault(link.a, []).append((branch, -1.0))
+                self.mates.setdefault(link.b, []).append((branch, 1.0))
 
     def _contact_ohm(self, a: str, b: str) -> float:
         """Of one mated contact: the worse of what the two connectors state, else the assumption for the plug's family.
@@ -79,18 +109,25 @@ class _Builder:
         return tuple(gear.id for gear in self.rig.gear if number_of.get(f"{gear.id}.{SIGNAL_REFERENCE}") in loose)
 
     def _gear(self, gear: Gear, part: Part) -> None:
-        reference, chassis = f"{gear.id}.{SIGNAL_REFERENCE}", f"{gear.id}.{CHASSIS}"
-        earthing = part.earthing
-        self.elements.resistor(reference, chassis, earthing.reference_to_chassis_ohm.value if earthing else 0.0)
-        if earthing is not None and earthing.type == "class-1" and earthing.cord_ohm is not None:
-            self.elements.resistor(chassis, EARTH_POINT, earthing.cord_ohm.value)
         add_components(self.elements, gear.id, part)
+        ripple = gear.supply_fault_v.value if gear.supply_fault_v is not None else 0.0
+        first = len(self.drives)
         for output in part.outputs:
             if self._in_use(gear, (channel.hot for channel in output.channels)):
                 self.outputs.add(gear, part, output)
+        if ripple:
+            self._failing(gear, ripple, self.drives[first:])
         for receiver in part.inputs:
             if self._in_use(gear, (receiver.hot,)):
                 self.inputs.add(gear, part, receiver)
+
+    def _failing(self, gear: Gear, ripple_v: float, drives: list[Drive]) -> None:
+        """A supply's ripple stands in series with every output's own signal, at f and 2 f alike."""
+        emfs = tuple((branch, gain * ripple_v + 0j) for drive in drives for branch, gain in drive.branch_gains)
+        mains_hz = float(self.rig.venue.mains_hz)
+        if emfs:
+            lines = tuple(CauseLine(order * mains_hz, emfs) for order in (1, 2))
+            self.causes.append(Cause("supply_fault", gear.id, 1.0, 1.0, lines))
 
     def _in_use(self, gear: Gear, points: Iterable[str]) -> bool:
         """Whether anything is plugged in where these points come out. What nothing is plugged into changes nothing

@@ -7,6 +7,10 @@ from ruvak.core.rig.part import Input, Output, Sensitivity
 from ruvak.core.solve.network import Network
 
 UnknownCode = Literal["channel_match", "source_leg_mismatch", "input_leg_mismatch", "receiver_rejection"]
+HumUnknownCode = Literal["screen_coupling", "core_screen_mismatch", "pin1"]
+"""What matters to disturbances alone: it takes current in a screen to hear of it."""
+
+CauseCode = Literal["earth_measured", "earth", "field", "mains_pair", "touch", "electric", "computer", "supply_fault"]
 
 
 @dataclass(frozen=True)
@@ -38,6 +42,8 @@ class Receiver:
     own_ohm: float
     stated_rejection: float
     rejection_corner_hz: float
+    pin1: tuple[tuple[int, float], ...] = ()
+    """(branch, ohm): what current through the screen contact adds to hot, where it is stated."""
 
 
 @dataclass(frozen=True)
@@ -46,10 +52,10 @@ class Unknown:
 
     A unit means: the whole mismatch as a ratio, or, for rejection, a common-mode gain of one.
     `conductances`: (index, siemens per unit); `branch_ohms`: (branch, ohm per unit);
-    `emfs`: (branch, relative change per unit).
+    `emfs`: (branch, relative change per unit); `capacitances`: (index, farad per unit).
     """
 
-    code: UnknownCode
+    code: UnknownCode | HumUnknownCode
     owner: str
     likely: float
     worst: float
@@ -58,6 +64,33 @@ class Unknown:
     branch_ohms: tuple[tuple[int, float], ...] = ()
     emfs: tuple[tuple[int, float], ...] = ()
     receiver: int | None = None
+    capacitances: tuple[tuple[int, float], ...] = ()
+    branch_henries: tuple[tuple[int, int, float], ...] = ()
+    """(branch, branch, henry per unit): mutual inductance, once a pair."""
+    currents: tuple[tuple[int, float], ...] = ()
+    """(branch, ohm per unit): added to `receiver`'s hot."""
+
+
+@dataclass(frozen=True)
+class CauseLine:
+    """One frequency of a disturbance: emfs in volts rms, complex, by branch."""
+
+    frequency_hz: float
+    emfs: tuple[tuple[int, complex], ...]
+
+
+@dataclass(frozen=True)
+class Cause:
+    """One disturbance whose emfs belong together; different causes have no common phase.
+
+    `likely` and `worst` multiply its lines. `owner`: the earth point, device, lead or venue it comes from.
+    """
+
+    code: CauseCode
+    owner: str
+    likely: float
+    worst: float
+    lines: tuple[CauseLine, ...]
 
 
 @dataclass(frozen=True)
@@ -69,4 +102,6 @@ class Circuit:
     drives: tuple[Drive, ...]
     receivers: tuple[Receiver, ...]
     unknowns: tuple[Unknown, ...]
+    hum_unknowns: tuple[Unknown, ...]
+    causes: tuple[Cause, ...]
     floating: tuple[str, ...]

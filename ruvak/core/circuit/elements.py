@@ -36,10 +36,12 @@ class Collector:
         self.conductances.append((a, b, 1.0 / ohm))
         return len(self.conductances) - 1
 
-    def capacitor(self, a: str, b: str, farad: float) -> None:
-        """Nothing for zero farad."""
-        if farad > 0.0:
-            self.capacitances.append((a, b, farad))
+    def capacitor(self, a: str, b: str, farad: float) -> int | None:
+        """Index of the new capacitance; None for zero farad, which is nothing."""
+        if farad <= 0.0:
+            return None
+        self.capacitances.append((a, b, farad))
+        return len(self.capacitances) - 1
 
     def branch(self, a: str, b: str, ohm: float) -> int:
         """A branch whose current is an unknown; the number by which emfs address it."""

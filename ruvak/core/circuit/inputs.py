@@ -22,6 +22,11 @@ class _Pending:
     own_ohm: float
     stated_rejection: float = 0.0
     rejection_corner_hz: float = float("inf")
+    pin1: tuple[tuple[int, float], ...] = ()
+
+
+Mates = dict[str, list[tuple[int, float]]]
+"""By contact: the branches of what is plugged onto it, +1 where current in the branch flows into the contact."""
 
 
 @dataclass
@@ -30,6 +35,8 @@ class Inputs:
 
     elements: Collector
     unknowns: list[Unknown]
+    hum_unknowns: list[Unknown]
+    mates: Mates
     pending: list[_Pending] = field(default_factory=list)
 
     def add(self, gear: Gear, part: Part, receiver: Input) -> None:
@@ -53,6 +60,7 @@ class Inputs:
                 own_ohm=one.own_ohm,
                 stated_rejection=one.stated_rejection,
                 rejection_corner_hz=one.rejection_corner_hz,
+                pin1=one.pin1,
             )
             for one in self.pending
         )
@@ -61,7 +69,8 @@ class Inputs:
         mode = next(mode for mode in receiver.modes if receiver.mode_setting is None or mode.when == chosen)
         ohm = mode.z_ohm.value
         self.elements.resistor(f"{gear.id}.{receiver.hot}", f"{gear.id}.{SIGNAL_REFERENCE}", ohm)
-        self.pending.append(_Pending(gear.id, receiver, mode, SIGNAL_REFERENCE, ohm))
+        pin1 = self._pin1(gear, receiver, receiver.common)
+        self.pending.append(_Pending(gear.id, receiver, mode, SIGNAL_REFERENCE, ohm, pin1=pin1))
 
     def _balanced(self, gear: Gear, receiver: BalancedInput, chosen: object) -> None:
         mode = next(mode for mode in receiver.modes if receiver.mode_setting is None or mode.when == chosen)
@@ -86,8 +95,22 @@ class Inputs:
                 own_ohm=1.0 / (1.0 / mode.z_differential_ohm.value + 0.5 / z_common_ohm),
                 stated_rejection=self._rejection(owner, mode),
                 rejection_corner_hz=mode.rejection_corner_hz.value,
+                pin1=self._pin1(gear, receiver, receiver.screen),
             )
         )
+
+    def _pin1(self, gear: Gear, receiver: Input, contact: str) -> tuple[tuple[int, float], ...]:
+        """Current through the screen contact times its transfer impedance, where stated; else among the unknowns."""
+        currents = tuple(self.mates.get(f"{gear.id}.{contact}", ()))
+        ohm = receiver.pin1_ohm
+        if isinstance(ohm, Value):
+            return tuple((branch, sign * ohm.value) for branch, sign in currents) if ohm.value else ()
+        if currents:
+            owner, number = f"{gear.id}.{receiver.id}", len(self.pending)
+            self.hum_unknowns.append(
+                Unknown("pin1", owner, ohm.likely, ohm.worst, ohm.source, receiver=number, currents=currents)
+            )
+        return ()
 
     def _leg_unknown(self, owner: str, mismatch: Spread, legs: list[int | None], half: float) -> None:
         changes = tuple((index, change) for index, change in zip(legs, (-half, half), strict=True) if index is not None)

@@ -1,16 +1,22 @@
 """What parts are made of as elements: cables by the metre, resistors, coils, capacitors, transformers, stages."""
 
+from collections.abc import Iterator
+
+from ruvak.core.circuit.circuit import Unknown
 from ruvak.core.circuit.elements import Collector
+from ruvak.core.circuit.exposure import CableBranches
+from ruvak.core.circuit.outputs import stated_part
 from ruvak.core.rig.part import Buffer, Cable, Part, Transformer
 from ruvak.core.rig.rig import KitItem
+from ruvak.core.rig.values import Spread
 from ruvak.core.units import ratio_from_db
 
 
-def add_leg(elements: Collector, item: KitItem, part: Part) -> None:
-    """Everything inside one lead, adapter or box that is not plain wire."""
-    for index, cable in enumerate(part.cables):
-        _cable(elements, item, index, cable)
+def add_leg(elements: Collector, item: KitItem, part: Part, unknowns: list[Unknown]) -> list[CableBranches]:
+    """Everything inside one lead, adapter or box that is not plain wire; its cables as they stand in the network."""
+    cables = [_cable(elements, item, index, cable, unknowns) for index, cable in enumerate(part.cables)]
     add_components(elements, item.id, part)
+    return cables
 
 
 def add_components(elements: Collector, owner: str, part: Part) -> None:
@@ -30,34 +36,91 @@ def add_components(elements: Collector, owner: str, part: Part) -> None:
                 elements.bundle(*ends, [element.ohm.value], [[element.henry.value]])
 
 
-def _cable(elements: Collector, item: KitItem, index: int, cable: Cable) -> None:
+def _cable(elements: Collector, item: KitItem, index: int, cable: Cable, unknowns: list[Unknown]) -> CableBranches:
     """One pi section: series resistance and inductance, half of each capacitance at either end.
 
     Each core has half the pair's loop inductance to itself; all conductors share the external inductance, so
-    M_ij = external, L_core = external + pair/2, L_screen = external.
+    M_ij = external, L_core = external + pair/2, L_screen = external. The first core of a pair takes half the screen's
+    stated coupling more than that, the second half less; likewise the capacitances to the screen.
     """
     length_m = item.length_m or 0.0
-    ends_a, ends_b, ohms = [], [], []
+    ends, ohms = [], []
     for number, conductor in enumerate(cable.conductors):
         cut = f"{item.id}.cut{index}-{number}"
-        ends_a.append(f"{item.id}.{conductor.a}" if conductor.a else f"{cut}a")
-        ends_b.append(f"{item.id}.{conductor.b}" if conductor.b else f"{cut}b")
+        a = f"{item.id}.{conductor.a}" if conductor.a else f"{cut}a"
+        ends.append((a, f"{item.id}.{conductor.b}" if conductor.b else f"{cut}b"))
         per_m = cable.core_ohm_per_m if conductor.kind == "core" else cable.screen_ohm_per_m
         ohms.append(per_m.value * length_m)
+    signs, kinds = _pair_signs(cable), [conductor.kind for conductor in cable.conductors]
     shared_h = cable.external_h_per_m.value * length_m
     own_h = 0.5 * cable.pair_h_per_m.value * length_m
-    henry = [
-        [shared_h + (own_h if row == column and conductor.kind == "core" else 0.0) for column in range(len(ohms))]
-        for row, conductor in enumerate(cable.conductors)
-    ]
-    elements.bundle(ends_a, ends_b, ohms, henry)
+    more_h = 0.5 * stated_part(cable.screen_coupling_h_per_m) * length_m
+
+    def henry(i: int, j: int) -> float:
+        own = own_h if i == j and kinds[i] == "core" else 0.0
+        return shared_h + own + (more_h * (signs[i] + signs[j]) if kinds[i] != kinds[j] else 0.0)
+
+    count = range(len(kinds))
+    first = elements.bundle(
+        [a for a, _ in ends], [b for _, b in ends], ohms, [[henry(i, j) for j in count] for i in count]
+    )
+    farads = _capacitances(elements, cable, length_m, ends, signs)
+    found = CableBranches(item, cable, tuple(first + i for i in count), tuple(ends))
+    unknowns += _unknowns(found, signs, farads)
+    return found
+
+
+def _pair_signs(cable: Cable) -> list[float]:
+    """+1 for the first core of each pair, -1 for the second; 0 for screens and a core left over."""
+    cores = [i for i, conductor in enumerate(cable.conductors) if conductor.kind == "core"]
+    signs = [0.0] * len(cable.conductors)
+    for one, other in zip(cores[0::2], cores[1::2], strict=False):
+        signs[one], signs[other] = 1.0, -1.0
+    return signs
+
+
+def _capacitances(
+    elements: Collector, cable: Cable, length_m: float, ends: list[tuple[str, str]], signs: list[float]
+) -> list[tuple[int, float]]:
+    """Half of each at either end; returns those from a pair's core to a screen: (index, farad per unit mismatch)."""
+    found = []
+    stated = stated_part(cable.core_screen_mismatch)
     kinds = [conductor.kind for conductor in cable.conductors]
     for i in range(len(kinds)):
         for j in range(i):
             both_cores = kinds[i] == kinds[j] == "core"
             per_m = cable.core_to_core_f_per_m if both_cores else cable.core_to_screen_f_per_m
-            for ends in (ends_a, ends_b):
-                elements.capacitor(ends[i], ends[j], 0.5 * per_m.value * length_m)
+            sign = 0.0 if kinds[i] == kinds[j] else signs[i] + signs[j]
+            farad = 0.5 * per_m.value * length_m
+            for one, other in zip(ends[i], ends[j], strict=True):
+                index = elements.capacitor(one, other, farad * (1.0 + 0.5 * sign * stated))
+                if index is not None and sign:
+                    found.append((index, 0.5 * sign * farad))
+    return found
+
+
+def _unknowns(found: CableBranches, signs: list[float], farads: list[tuple[int, float]]) -> Iterator[Unknown]:
+    """What is of unknown sign about a lead: its screen's coupling, its cores' capacitances."""
+    cable, owner = found.cable, found.item.id
+    coupling = cable.screen_coupling_h_per_m
+    screens = [i for i, conductor in enumerate(cable.conductors) if conductor.kind == "screen"]
+    if isinstance(coupling, Spread):
+        half = 0.5 * found.length_m
+        henries = tuple(
+            (found.branches[i], found.branches[screen], half * sign)
+            for screen in screens
+            for i, sign in enumerate(signs)
+            if sign
+        )
+        if henries:
+            yield Unknown(
+                "screen_coupling", owner, coupling.likely, coupling.worst, coupling.source, branch_henries=henries
+            )
+    mismatch = cable.core_screen_mismatch
+    if isinstance(mismatch, Spread) and farads:
+        yield Unknown(
+            "core_screen_mismatch", owner, mismatch.likely, mismatch.worst, mismatch.source, capacitances=tuple(farads)
+        )
 
 
 def _transformer(elements: Collector, owner: str, number: int, coil: Transformer) -> None:

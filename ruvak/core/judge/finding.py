@@ -18,7 +18,10 @@ SEVERITY = {grade: rank for rank, grade in enumerate(Grade)}
 
 
 class Finding(Record):
-    """A code with its parameters; the words are the catalogue's. `subject`: the mix, input or output concerned, owner.id."""
+    """A code with its parameters; the words are the catalogue's.
+
+    `subject`: the mix, input or output concerned, owner.id.
+    """
 
     code: str
     grade: Grade

@@ -7,6 +7,7 @@ from importlib.resources import files
 from pydantic import TypeAdapter
 
 from ruvak.core.parts.data_files import Shared, written_out
+from ruvak.core.rig.earth import Disturbances
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Assumptions, Rig
 
@@ -29,7 +30,20 @@ def library() -> dict[str, Part]:
 @cache
 def default_assumptions() -> Assumptions:
     """Starting values for what nobody has measured."""
-    return Assumptions.model_validate_json(_text("assumptions.json"))
+    document = json.loads(_text("assumptions.json"))
+    return Assumptions.model_validate({**document, "disturbances": default_disturbances()})
+
+
+@cache
+def default_disturbances() -> Disturbances:
+    """What disturbs where nobody has measured."""
+    return Disturbances.model_validate_json(_text("disturbances.json"))
+
+
+def disturbances_of(rig: Rig) -> Disturbances:
+    """The rig's own, or the library's for a rig saved before there were any."""
+    own = rig.assumptions.disturbances if rig.assumptions else None
+    return own or default_disturbances()
 
 
 def embed(rig: Rig) -> Rig:

@@ -4,11 +4,12 @@ First order in each unknown: dv = -y.(dA x) for an element, y.db for an emf. The
 of their element, so the second order is some 40 dB below the first.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from ruvak.core.circuit.circuit import Circuit, Receiver
+from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown
 from ruvak.core.solve.network import EARTH, Complexes, Floats
 from ruvak.core.solve.solver import Solution, System
 
@@ -44,15 +45,11 @@ def drive_emfs(circuit: Circuit) -> Floats:
 def gains(circuit: Circuit, system: System) -> Gains:
     """Solves the circuit's system at the reference frequency, with adjoints for every receiver's two legs."""
     emfs = drive_emfs(circuit)
-    legs = np.zeros((circuit.network.size, 2 * len(circuit.receivers)))
-    for index, receiver in enumerate(circuit.receivers):
-        for column, node in ((2 * index, receiver.hot), (2 * index + 1, receiver.cold)):
-            for at, weight in ((node, 1.0), (receiver.reference, -1.0)):
-                if at != EARTH:
-                    legs[at, column] += weight
+    legs = leg_functionals(circuit)
     solution = system.solve(np.array([REFERENCE_HZ]), emfs, legs)
     nominal = received(circuit, solution)[0]
-    effects = _effects(circuit, solution, emfs)
+    everyone = list(range(len(circuit.receivers)))
+    effects = effects_of(circuit, solution, circuit.unknowns, everyone, emfs)
     impedances = np.zeros((len(circuit.receivers), 3))
     for index in range(len(circuit.receivers)):
         hot, cold = solution.adjoints[0][:, 2 * index], solution.adjoints[0][:, 2 * index + 1]
@@ -60,6 +57,22 @@ def gains(circuit: Circuit, system: System) -> Gains:
         between = (pick[0] - pick[1]) @ (hot - cold)
         impedances[index] = abs(pick[0] @ hot), abs(pick[1] @ cold), abs(between)
     return Gains(nominal=nominal, effects=effects, leg_ohm=impedances, load_ohm=_loads(circuit, solution))
+
+
+def leg_functionals(circuit: Circuit) -> Floats:
+    """What to read of the unknowns: hot and cold of each receiver against its reference, (size, 2 receivers).
+
+    A stated pin 1 impedance adds its current's volts to hot minus cold, and nothing to what both carry.
+    """
+    legs = np.zeros((circuit.network.size, 2 * len(circuit.receivers)))
+    for index, receiver in enumerate(circuit.receivers):
+        for column, node, half in ((2 * index, receiver.hot, 0.5), (2 * index + 1, receiver.cold, -0.5)):
+            for at, weight in ((node, 1.0), (receiver.reference, -1.0)):
+                if at != EARTH:
+                    legs[at, column] += weight
+            for branch, ohm in receiver.pin1:
+                legs[circuit.network.node_count + branch, column] += half * ohm
+    return legs
 
 
 def _loads(circuit: Circuit, solution: Solution) -> Floats:
@@ -88,7 +101,7 @@ def received(circuit: Circuit, solution: Solution) -> Complexes:
         (len(solution.frequencies_hz), len(circuit.receivers), solution.unknowns.shape[2]), dtype=np.complex128
     )
     for index, receiver in enumerate(circuit.receivers):
-        hot, cold = _leg_volts(solution, receiver)
+        hot, cold = _leg_volts(solution, receiver, circuit.network.node_count)
         common = receiver.stated_rejection * rejection_fall(receiver, solution.frequencies_hz)
         out[:, index] = hot - cold + 0.5 * (hot + cold) * common[:, None]
     return out
@@ -99,9 +112,13 @@ def rejection_fall(receiver: Receiver, frequencies_hz: Floats) -> Floats:
     return np.maximum(1.0, frequencies_hz / receiver.rejection_corner_hz)
 
 
-def _leg_volts(solution: Solution, receiver: Receiver) -> tuple[Complexes, Complexes]:
+def _leg_volts(solution: Solution, receiver: Receiver, rows: int) -> tuple[Complexes, Complexes]:
     reference = _at(solution.unknowns, receiver.reference)
-    return _at(solution.unknowns, receiver.hot) - reference, _at(solution.unknowns, receiver.cold) - reference
+    hot, cold = _at(solution.unknowns, receiver.hot) - reference, _at(solution.unknowns, receiver.cold) - reference
+    for branch, ohm in receiver.pin1:
+        current = solution.unknowns[:, rows + branch]
+        hot, cold = hot + 0.5 * ohm * current, cold - 0.5 * ohm * current
+    return hot, cold
 
 
 def _at(values: Complexes, node: int) -> Complexes:
@@ -112,25 +129,49 @@ def _at(values: Complexes, node: int) -> Complexes:
     return picked
 
 
-def _effects(circuit: Circuit, solution: Solution, emfs: Floats) -> Complexes:
-    """What a unit of each unknown adds to each gain: (unknowns, receivers, drives)."""
-    receivers = circuit.receivers
-    fall = np.array([float(rejection_fall(one, np.array([REFERENCE_HZ]))[0]) for one in receivers])
+def effects_of(
+    circuit: Circuit, solution: Solution, unknowns: Sequence[Unknown], numbers: list[int], emfs: Complexes | Floats
+) -> Complexes:
+    """What a unit of each unknown adds at each of these receivers, at the solution's first frequency.
+
+    (unknowns, receivers, columns of the solution).
+    """
+    receivers = [circuit.receivers[number] for number in numbers]
+    frequency_hz = solution.frequencies_hz[:1]
+    omega = 2j * np.pi * float(frequency_hz[0])
+    fall = np.array([float(rejection_fall(one, frequency_hz)[0]) for one in receivers])
     stated = np.array([one.stated_rejection for one in receivers])
-    hot, cold = solution.adjoints[:, :, 0::2], solution.adjoints[:, :, 1::2]
-    y = hot - cold + 0.5 * (stated * fall) * (hot + cold)
-    x = solution.unknowns
-    rows = circuit.network.node_count
-    effects = np.zeros((len(circuit.unknowns), len(receivers), len(circuit.drives)), dtype=np.complex128)
-    for change, unknown in zip(effects, circuit.unknowns, strict=True):
+    columns = np.array(numbers, dtype=np.int64) * 2
+    hot, cold = solution.adjoints[0][:, columns], solution.adjoints[0][:, columns + 1]
+    # One more row of zeros, so that EARTH (-1) reads as zero.
+    y = _grounded(hot - cold + 0.5 * (stated * fall) * (hot + cold))
+    x = _grounded(solution.unknowns[0])
+    network, rows = circuit.network, circuit.network.node_count
+    effects = np.zeros((len(unknowns), len(receivers), x.shape[1]), dtype=np.complex128)
+    for change, unknown in zip(effects, unknowns, strict=True):
         for number, siemens in unknown.conductances:
-            a, b, _ = circuit.network.conductances[number]
-            change -= siemens * np.outer((_at(y, a) - _at(y, b))[0], (_at(x, a) - _at(x, b))[0])
+            a, b, _ = network.conductances[number]
+            change -= siemens * np.outer(y[a] - y[b], x[a] - x[b])
+        for number, farad in unknown.capacitances:
+            a, b, _ = network.capacitances[number]
+            change -= omega * farad * np.outer(y[a] - y[b], x[a] - x[b])
         for branch, ohm in unknown.branch_ohms:
-            change += ohm * np.outer(y[0, rows + branch], x[0, rows + branch])
+            change += ohm * np.outer(y[rows + branch], x[rows + branch])
+        for one, other, henry in unknown.branch_henries:
+            i, j = rows + one, rows + other
+            change += omega * henry * (np.outer(y[i], x[j]) + np.outer(y[j], x[i]))
         for branch, relative in unknown.emfs:
-            change -= relative * np.outer(y[0, rows + branch], emfs[branch])
-        if unknown.receiver is not None:
-            hot_v, cold_v = _leg_volts(solution, receivers[unknown.receiver])
-            change[unknown.receiver] += fall[unknown.receiver] * 0.5 * (hot_v + cold_v)[0]
+            change -= relative * np.outer(y[rows + branch], emfs[branch])
+        if unknown.receiver is not None and unknown.receiver in numbers:
+            at = numbers.index(unknown.receiver)
+            if unknown.currents:
+                for branch, ohm in unknown.currents:
+                    change[at] += ohm * x[rows + branch]
+            else:
+                hot_v, cold_v = _leg_volts(solution, receivers[at], rows)
+                change[at] += fall[at] * 0.5 * (hot_v + cold_v)[0]
     return effects
+
+
+def _grounded(values: Complexes) -> Complexes:
+    return np.vstack([values, np.zeros((1, values.shape[1]), dtype=values.dtype)])

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from ruvak.core.circuit.circuit import UnknownCode
+from ruvak.core.circuit.circuit import CauseCode, UnknownCode
 from ruvak.core.rig.part import SignalClass
 from ruvak.core.rig.values import Record
 
@@ -100,6 +100,42 @@ class Balance(Record):
     verdict: Literal["balanced", "unbalanced", "two_signals", "open", "shorted"]
 
 
+class Tone(Record):
+    """One frequency of a disturbance at an input's contacts, dBu."""
+
+    frequency_hz: float
+    likely_dbu: float
+    worst_dbu: float
+
+
+class CauseShare(Record):
+    """What one cause leaves at an input by itself; `owner`: the earth point, device, lead or venue it comes from."""
+
+    code: CauseCode
+    owner: str
+    likely_dbu: float
+    worst_dbu: float
+    weighted_dbu: float
+    """A-weighted, likely."""
+    tones: tuple[Tone, ...]
+
+
+class Hum(Record):
+    """Every disturbance at an input: rms over all tones, unweighted and A-weighted; causes by A-weighted size.
+
+    Likely adds causes as powers, worst as sizes. `below_programme_db`: A-weighted under the arriving programme.
+    """
+
+    likely_dbu: float
+    worst_dbu: float
+    weighted_dbu: float
+    weighted_worst_dbu: float
+    below_programme_db: float | None
+    below_programme_worst_db: float | None
+    tones: tuple[Tone, ...]
+    causes: tuple[CauseShare, ...]
+
+
 class InputResult(Record):
     """One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest."""
 
@@ -114,6 +150,8 @@ class InputResult(Record):
     levels: tuple[Levels, ...]
     response: Response | None
     balance: Balance
+    hum: Hum | None = None
+    """Left out of a glance."""
 
 
 class MixResult(Record):

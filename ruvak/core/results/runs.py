@@ -8,7 +8,8 @@ from ruvak.core.circuit.circuit import Circuit, Drive, Receiver
 from ruvak.core.results.balance import balance
 from ruvak.core.results.ends import inputs_of, sources_of
 from ruvak.core.results.gains import Gains, drive_emfs, gains, received
-from ruvak.core.results.records import InputResult, Levels, MixResult, Response, RunResult, SourceResult, Sum
+from ruvak.core.results.hum import disturbed, hum_at
+from ruvak.core.results.records import Hum, InputResult, Levels, MixResult, Response, RunResult, SourceResult, Sum
 from ruvak.core.results.response import THIRD_OCTAVES_HZ, response
 from ruvak.core.results.sums import (
     arrives,
@@ -30,12 +31,12 @@ Group = tuple[int, ...]
 
 
 def run_results(
-    rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...] = THIRD_OCTAVES_HZ
+    rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...] = THIRD_OCTAVES_HZ, hum: bool = False
 ) -> tuple[RunResult, ...]:
-    """Every run of the rig, in its order, from one solved network; the response at `sweep_hz`."""
+    """Every run of the rig, in its order, from one solved network; the response at `sweep_hz`, hum where asked."""
     if not rig.runs:
         return ()
-    reader = _Reader(rig, traced, circuit, sweep_hz)
+    reader = _Reader(rig, traced, circuit, sweep_hz, hum)
     return tuple(reader.run(run) for run in rig.runs)
 
 
@@ -55,7 +56,7 @@ class _Heard:
 
 
 class _Reader:
-    def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...]) -> None:
+    def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...], hum: bool) -> None:
         self.rig, self.traced, self.circuit = rig, traced, circuit
         system = System(circuit.network)
         self.gains: Gains = gains(circuit, system)
@@ -63,6 +64,7 @@ class _Reader:
         none = np.zeros((circuit.network.size, 0))
         sweep = system.solve(np.array(sweep_hz), drive_emfs(circuit), none)
         self.sweep: Complexes = received(circuit, sweep)
+        self.solved = disturbed(circuit, system) if hum else ()
 
     def run(self, run: Run) -> RunResult:
         groups = sources_of(self.rig, self.traced, self.circuit, run)
@@ -70,7 +72,7 @@ class _Reader:
         return RunResult(
             run=run.id,
             sources=tuple(self._source(group) for group in groups),
-            inputs=tuple(self._input(groups, number) for number in receivers),
+            inputs=tuple(self._input(run, groups, number) for number in receivers),
             mixes=self._mixes(groups, receivers),
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners(run)),
         )
@@ -117,13 +119,14 @@ class _Reader:
             (number, self.circuit.drives[drive].channel) for number, group in enumerate(heard.groups) for drive in group
         )
 
-    def _input(self, groups: tuple[Group, ...], number: int) -> InputResult:
+    def _input(self, run: Run, groups: tuple[Group, ...], number: int) -> InputResult:
         receiver, unknowns = self.circuit.receivers[number], self.circuit.unknowns
         heard = self._heard(groups, [number])
         main = self._main(heard)
         nominal, effects = heard.of(main) if main is not None else (heard.nominal, heard.effects)
         found, reason = centre_and_sides(nominal, effects, unknowns)
         drives = tuple(drive for group in groups for drive in self._drives(group))
+        levels = self._levels(heard, main, receiver) if main is not None else None
         return InputResult(
             gear=receiver.gear,
             input=receiver.input.id,
@@ -133,10 +136,17 @@ class _Reader:
             channels=channel_gains(self._channels(heard), heard.nominal, heard.effects, unknowns),
             sum=found,
             sum_null=reason,
-            levels=(self._levels(heard, main, receiver),) if main is not None else (),
+            levels=(levels,) if levels is not None else (),
             response=self._response(groups[main], number, nominal, effects) if main is not None else None,
             balance=balance(self.traced, drives, receiver, self.gains.leg_ohm[number]),
+            hum=self._hum(run, number, levels),
         )
+
+    def _hum(self, run: Run, number: int, levels: Levels | None) -> Hum | None:
+        if not self.solved:
+            return None
+        programme_dbu = levels.arriving_dbu if levels is not None else None
+        return hum_at(self.circuit, self.solved, number, self._owners(run), programme_dbu)
 
     def _levels(self, heard: _Heard, main: int, receiver: Receiver) -> Levels:
         mode, unknowns = receiver.mode, self.circuit.unknowns

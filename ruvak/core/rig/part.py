@@ -82,6 +82,10 @@ class Cable(Record):
     """Loop inductance of two cores: half of it belongs to each core alone."""
     external_h_per_m: NotNegative
     """Inductance shared by all conductors alike, so that screen current couples equally into each core."""
+    screen_coupling_h_per_m: Deviation = Value(value=0.0, source="not stated")
+    """How much more of the screen's flux the first core of each pair takes than the second."""
+    core_screen_mismatch: Deviation = Value(value=0.0, source="not stated")
+    """(C first - C second) / C of a pair's capacitances to the screen; half is given to each."""
 
 
 class Resistor(Record):
@@ -284,6 +288,8 @@ class BalancedInput(Record):
     screen: Point
     mode_setting: Id | None = None
     modes: tuple[InputMode, ...] = Field(min_length=1, max_length=6)
+    pin1_ohm: Deviation = Value(value=0.0, source="AES48: screen contact bonded to the chassis")
+    """Transfer impedance of the screen contact's bond: current into it adds this much to hot."""
     signal: SignalClass | None = None
 
 
@@ -298,6 +304,8 @@ class UnbalancedInput(Record):
     common: Point
     mode_setting: Id | None = None
     modes: tuple[UnbalancedMode, ...] = Field(min_length=1, max_length=6)
+    pin1_ohm: Deviation = Value(value=0.0, source="AES48: screen contact bonded to the chassis")
+    """Transfer impedance of the screen contact's bond: current into it adds this much to hot."""
     signal: SignalClass | None = None
 
 
@@ -347,12 +355,23 @@ Setting = Annotated[ChoiceSetting | LevelSetting | SwitchSetting, Field(discrimi
 
 
 class Earthing(Record):
-    """How the gear meets the building: through its cord's earth conductor, or not at all."""
+    """How the gear meets the building: by its cord's earth conductor, by its interference capacitor, or not at all.
 
-    type: Literal["class-1", "floating"]
+    class-1: chassis to the outlet's protective earth. class-2: no earth, but the interference capacitor drives the
+    chassis from half the mains' voltage. floating: battery, or fed by a host or by phantom.
+    """
+
+    type: Literal["class-1", "class-2", "floating"]
     cord_ohm: AboveZero | None = None
     """Protective conductor of the cord, class 1 only."""
+    cord_h: NotNegative | None = None
+    """Its inductance; left out, the rig's assumption for a cord."""
+    touch_a: Deviation | None = None
+    """Class 2 only: current from the chassis to earth, fundamental; left out, the rig's assumption."""
     reference_to_chassis_ohm: NotNegative = Value(value=0.0, source="common practice: g bonded to chassis")
+    reference_to_chassis_f: NotNegative = Value(value=0.0, source="none")
+    computer_v: Deviation | None = None
+    """A computer: noise between g and chassis, at each of the rig's computer lines."""
 
 
 class Part(Identified):
@@ -374,5 +393,8 @@ class Part(Identified):
     mixes: tuple[Mix, ...] = Field(default=(), max_length=16)
     settings: tuple[Setting, ...] = Field(default=(), max_length=64)
     earthing: Earthing | None = None
+    earthing_setting: Id | None = None
+    """A choice (mains, battery, …); `earthings` then says for each position what `earthing` says for other parts."""
+    earthings: dict[Label, Earthing] = Field(default_factory=dict, max_length=12)
     stock_lengths_m: tuple[Number, ...] = Field(default=(), max_length=32)
     """Leads only: lengths in which it is usually made, for what has to be borrowed or bought."""

@@ -6,8 +6,20 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, StringConstraints
 
 from ruvak.core.rig.connectors import Sleeve
-from ruvak.core.rig.part import Part
-from ruvak.core.rig.values import AboveZero, Id, Identified, Label, Number, Quantity, Record, Words
+from ruvak.core.rig.earth import Beside, Bond, Disturbances, EarthPoint
+from ruvak.core.rig.part import Earthing, Part
+from ruvak.core.rig.values import (
+    AboveZero,
+    Deviation,
+    Id,
+    Identified,
+    Label,
+    NotNegative,
+    Number,
+    Quantity,
+    Record,
+    Words,
+)
 
 END_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}\.[a-z0-9][a-z0-9-]{0,63}$"
 End = Annotated[str, StringConstraints(pattern=END_PATTERN)]
@@ -23,6 +35,14 @@ class Venue(Record):
 
     name: Label
     mains_hz: Literal[50, 60] = 50
+    mains_v: AboveZero | None = None
+    """Phase to neutral; left out, the assumption for the frequency."""
+    earth: tuple[EarthPoint, ...] = Field(default=(), max_length=2000)
+    """The protective earth as a tree: boards, circuits, strips, outlets. Devices name the outlet they are at."""
+    programme_db_spl: Annotated[Number, Field(ge=0, le=140)] | None = None
+    """How loud average programme is at the listener; hum is then told as sound level too."""
+    noise_dba: Annotated[Number, Field(ge=-10, le=120)] | None = None
+    """The room's own noise, A-weighted."""
 
 
 class Gear(Identified):
@@ -31,6 +51,12 @@ class Gear(Identified):
     name: Label
     part: Id
     settings: dict[str, SettingValue] = Field(default_factory=dict, max_length=64)
+    outlet: Id | None = None
+    """The earth point its mains plug is at; None while nobody said."""
+    touch_a: Deviation | None = None
+    """Measured touch current, class 2 gear; replaces the part's."""
+    supply_fault_v: NotNegative | None = None
+    """A failing supply: ripple on its outputs, at the mains frequency and twice it."""
 
 
 class KitItem(Identified):
@@ -43,6 +69,10 @@ class KitItem(Identified):
     """False while it still has to be borrowed or bought."""
     installed: Annotated[bool, Field(strict=True)] = False
     """Part of the venue (a wall plate, a tie line, a house multicore): runs pass through it, nobody takes it away."""
+    beside: Beside | None = None
+    """Lies along a mains cable."""
+    loop_width_m: NotNegative | None = None
+    """How far it lies from the earth path beside it; left out, the rig's assumption."""
 
 
 class Join(Record):
@@ -73,6 +103,8 @@ class Assumptions(Record):
     stray_f: AboveZero
     """Capacitance to earth of anything that floats."""
     temperature_c: Quantity
+    disturbances: Disturbances | None = None
+    """Left out in rigs saved before there were any: then the library's hold."""
 
 
 class Alignment(Record):
@@ -103,6 +135,8 @@ class Rig(Record):
     gear: tuple[Gear, ...] = Field(default=(), max_length=2000)
     kit: tuple[KitItem, ...] = Field(default=(), max_length=10_000)
     runs: tuple[Run, ...] = Field(default=(), max_length=2000)
+    bonds: tuple[Bond, ...] = Field(default=(), max_length=2000)
+    """Metal between devices beside the runs: video, USB, network, aerials, rack rails."""
     parts: tuple[Part, ...] = Field(default=(), max_length=2000)
 
     def replaced(self, **changes: Any) -> "Rig":
@@ -133,3 +167,10 @@ def setting_of(gear: Gear, part: Part, setting_id: str) -> SettingValue:
         if setting.id == setting_id:
             return setting.default_db if setting.type == "level" else setting.default
     raise KeyError(setting_id)
+
+
+def earthing_of(gear: Gear, part: Part) -> Earthing | None:
+    """How a device is earthed with its switches as they stand."""
+    if part.earthing_setting is None:
+        return part.earthing
+    return part.earthings.get(str(setting_of(gear, part, part.earthing_setting)))

@@ -15,6 +15,10 @@ def in_use(rig: Rig) -> Rig:
     used: dict[str, set[str]] = {leg: set() for run in rig.runs for leg in run.legs}
     for end in (end for run in rig.runs for join in run.joins for end in (join.a, join.b)):
         used.setdefault(end.split(".")[0], set()).add(end.split(".")[1])
+    for end in (end for bond in rig.bonds for end in (bond.a, bond.b)):
+        # A projector that only a video lead joins to the rig still closes a loop.
+        if end.split(".")[0] in rig.owners_by_id:
+            used.setdefault(end.split(".")[0], set()).update(end.split(".")[1:2] if end.count(".") == 2 else ())
     gear = [one for one in rig.gear if one.id in used]
     small = {one.id: slimmed(rig.parts_by_id[one.part], used[one.id]) for one in gear}
     kit = tuple(item for item in rig.kit if item.id in used)

@@ -59,7 +59,7 @@ class System:
     def _shape(self) -> tuple[int, int]:
         return self.network.size, self.network.size
 
-    def solve(self, frequencies_hz: Floats, emfs: Floats, functionals: Floats) -> Solution:
+    def solve(self, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats) -> Solution:
         """For each column of `emfs` (branches, k) and each functional (size, m), at every frequency."""
         try:
             return self._solved(frequencies_hz, emfs, functionals)
@@ -67,7 +67,7 @@ class System:
             # How numpy and SuperLU say that a matrix is exactly singular.
             raise SingularNetwork(()) from problem
 
-    def _solved(self, frequencies_hz: Floats, emfs: Floats, functionals: Floats) -> Solution:
+    def _solved(self, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats) -> Solution:
         network = self.network
         right = np.zeros((network.size, emfs.shape[1]), dtype=np.complex128)
         right[network.node_count : network.node_count + network.branch_count] = -emfs
@@ -94,7 +94,7 @@ class System:
         return matrices
 
 
-def solve(network: Network, frequencies_hz: Floats, emfs: Floats, functionals: Floats) -> Solution:
+def solve(network: Network, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats) -> Solution:
     """Assembles and solves once; see System."""
     return System(network).solve(frequencies_hz, emfs, functionals)
 

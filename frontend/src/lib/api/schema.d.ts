@@ -445,6 +445,8 @@ export interface components {
             };
             stray_f: components["schemas"]["Value"];
             temperature_c: components["schemas"]["Value"];
+            /** @default null */
+            disturbances: components["schemas"]["Disturbances"] | null;
         };
         /**
          * Balance
@@ -512,6 +514,16 @@ export interface components {
             mode_setting: string | null;
             /** Modes */
             modes: components["schemas"]["InputMode"][];
+            /**
+             * Pin1 Ohm
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "AES48: screen contact bonded to the chassis"
+             *     }
+             */
+            pin1_ohm: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /**
              * Signal
              * @default null
@@ -589,6 +601,51 @@ export interface components {
             signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
         };
         /**
+         * Beside
+         * @description A lead lying along a mains cable: the stretch, how far apart, and the cable.
+         */
+        Beside: {
+            length_m: components["schemas"]["Value"] | number;
+            distance_m: components["schemas"]["Value"] | number;
+            current_a: components["schemas"]["Value"] | number;
+            /** @default null */
+            spacing_m: components["schemas"]["Value"] | number | null;
+            /** @default null */
+            residual_a: components["schemas"]["Value"] | number | null;
+            /** @default null */
+            twist_db: components["schemas"]["Value"] | number | null;
+            /**
+             * Spectrum
+             * @default null
+             */
+            spectrum: ("linear" | "switched-mode" | "dimmers") | null;
+        };
+        /**
+         * Bond
+         * @description Metal that joins two devices, or a device and an earth point, beside the audio runs.
+         *
+         *     An end is a device's id (its chassis), device.point ("laptop.g", "desk.usb.shell"), or an earth point's id.
+         */
+        Bond: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "video" | "usb" | "network" | "aerial" | "lighting" | "rack" | "other";
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** @default null */
+            ohm: components["schemas"]["Value"] | null;
+            /** @default null */
+            henry: components["schemas"]["Value"] | null;
+        };
+        /**
          * Buffer
          * @description An amplifier stage: what stands between a and b, times the gain, drives c against d. Nothing goes back.
          */
@@ -623,6 +680,26 @@ export interface components {
             core_to_screen_f_per_m: components["schemas"]["Value"];
             pair_h_per_m: components["schemas"]["Value"];
             external_h_per_m: components["schemas"]["Value"];
+            /**
+             * Screen Coupling H Per M
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "not stated"
+             *     }
+             */
+            screen_coupling_h_per_m: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /**
+             * Core Screen Mismatch
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "not stated"
+             *     }
+             */
+            core_screen_mismatch: components["schemas"]["Value"] | components["schemas"]["Spread"];
         };
         /**
          * Capacitor
@@ -639,6 +716,27 @@ export interface components {
             /** B */
             b: string;
             farad: components["schemas"]["Value"];
+        };
+        /**
+         * CauseShare
+         * @description What one cause leaves at an input by itself; `owner`: the earth point, device, lead or venue it comes from.
+         */
+        CauseShare: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "earth_measured" | "earth" | "field" | "mains_pair" | "touch" | "electric" | "computer" | "supply_fault";
+            /** Owner */
+            owner: string;
+            /** Likely Dbu */
+            likely_dbu: number;
+            /** Worst Dbu */
+            worst_dbu: number;
+            /** Weighted Dbu */
+            weighted_dbu: number;
+            /** Tones */
+            tones: components["schemas"]["Tone"][];
         };
         /**
          * Channel
@@ -737,6 +835,66 @@ export interface components {
              * @enum {string}
              */
             ring: "open" | "sleeve";
+        };
+        /**
+         * Disturbances
+         * @description What disturbs where nobody has measured: earth voltages, fields, the mains. A rig carries its own copy.
+         *
+         *     `between_v`: earth voltage between two outlets by where their paths join, fundamental. To switch a cause off,
+         *     state 0.
+         */
+        Disturbances: {
+            /** Between V */
+            between_v: {
+                [key: string]: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            };
+            /** Segments */
+            segments: {
+                [key: string]: components["schemas"]["Segment"];
+            };
+            /**
+             * Unknown Outlet
+             * @enum {string}
+             */
+            unknown_outlet: "strip" | "circuit" | "board" | "building" | "site";
+            henry_per_m: components["schemas"]["Value"];
+            cord_m: components["schemas"]["Value"];
+            /** Bond Ohm */
+            bond_ohm: {
+                [key: string]: components["schemas"]["Value"];
+            };
+            bond_m: components["schemas"]["Value"];
+            /**
+             * Earth Spectrum
+             * @enum {string}
+             */
+            earth_spectrum: "linear" | "switched-mode" | "dimmers";
+            /**
+             * Mains Spectrum
+             * @enum {string}
+             */
+            mains_spectrum: "linear" | "switched-mode" | "dimmers";
+            /** Mains V */
+            mains_v: {
+                [key: string]: components["schemas"]["Value"];
+            };
+            /** Touch A */
+            touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /** Field T */
+            field_t: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            loop_width_m: components["schemas"]["Value"];
+            pair_spacing_m: components["schemas"]["Value"];
+            pair_twist_db: components["schemas"]["Value"];
+            /** Electric F Per M */
+            electric_f_per_m: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /** Computer V */
+            computer_v: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /** Computer Hz */
+            computer_hz: number[];
+            /** Presets */
+            presets: {
+                [key: string]: components["schemas"]["Harmonics"];
+            };
         };
         /**
          * DrawnConductor
@@ -843,17 +1001,91 @@ export interface components {
             outs: components["schemas"]["DrawnConnector"][];
         };
         /**
+         * EarthPoint
+         * @description One node of the protective earth's tree, and the conductor that leads to it from `parent`.
+         *
+         *     Without a parent it hangs on the main bar. `emf_v`: what stands along that conductor, fundamental, of unknown
+         *     phase; left out, the rig's assumptions for its kind. `voltage`: measured; it replaces emf_v.
+         */
+        EarthPoint: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "building" | "board" | "circuit" | "strip" | "outlet";
+            /**
+             * Parent
+             * @default null
+             */
+            parent: string | null;
+            /** @default null */
+            ohm: components["schemas"]["Value"] | null;
+            /** @default null */
+            henry: components["schemas"]["Value"] | null;
+            /**
+             * Emf V
+             * @default null
+             */
+            emf_v: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
+            /** @default null */
+            voltage: components["schemas"]["EarthVoltage"] | null;
+        };
+        /**
+         * EarthVoltage
+         * @description An outlet's earth measured against another's (`against`; left out: the main bar), signal leads out.
+         *
+         *     Either each harmonic as `lines`, which stand as entered; or `reading_v`, what a meter shows (total rms), divided
+         *     by its spectrum's root sum of squares to give the fundamental.
+         */
+        EarthVoltage: {
+            /**
+             * Against
+             * @default null
+             */
+            against: string | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["MainsLine"][];
+            /**
+             * Reading V
+             * @default null
+             */
+            reading_v: number | null;
+            /**
+             * Spectrum
+             * @default switched-mode
+             * @enum {string}
+             */
+            spectrum: "linear" | "switched-mode" | "dimmers";
+        };
+        /**
          * Earthing
-         * @description How the gear meets the building: through its cord's earth conductor, or not at all.
+         * @description How the gear meets the building: by its cord's earth conductor, by its interference capacitor, or not at all.
+         *
+         *     class-1: chassis to the outlet's protective earth. class-2: no earth, but the interference capacitor drives the
+         *     chassis from half the mains' voltage. floating: battery, or fed by a host or by phantom.
          */
         Earthing: {
             /**
              * Type
              * @enum {string}
              */
-            type: "class-1" | "floating";
+            type: "class-1" | "class-2" | "floating";
             /** @default null */
             cord_ohm: components["schemas"]["Value"] | null;
+            /** @default null */
+            cord_h: components["schemas"]["Value"] | null;
+            /**
+             * Touch A
+             * @default null
+             */
+            touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
             /**
              * @default {
              *       "value": 0,
@@ -863,10 +1095,26 @@ export interface components {
              *     }
              */
             reference_to_chassis_ohm: components["schemas"]["Value"];
+            /**
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "none"
+             *     }
+             */
+            reference_to_chassis_f: components["schemas"]["Value"];
+            /**
+             * Computer V
+             * @default null
+             */
+            computer_v: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
         };
         /**
          * Finding
-         * @description A code with its parameters; the words are the catalogue's. `subject`: the mix, input or output concerned, owner.id.
+         * @description A code with its parameters; the words are the catalogue's.
+         *
+         *     `subject`: the mix, input or output concerned, owner.id.
          */
         Finding: {
             /** Code */
@@ -908,6 +1156,18 @@ export interface components {
             settings?: {
                 [key: string]: boolean | number | string;
             };
+            /**
+             * Outlet
+             * @default null
+             */
+            outlet: string | null;
+            /**
+             * Touch A
+             * @default null
+             */
+            touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
+            /** @default null */
+            supply_fault_v: components["schemas"]["Value"] | null;
         };
         /**
          * Grade
@@ -915,6 +1175,42 @@ export interface components {
          * @enum {string}
          */
         Grade: "stop" | "fix" | "watch" | "clear";
+        /**
+         * Harmonics
+         * @description A preset: amplitude relative to h = 1.
+         */
+        Harmonics: {
+            /** Lines */
+            lines: {
+                [key: string]: number;
+            };
+            /** Source */
+            source: string;
+        };
+        /**
+         * Hum
+         * @description Every disturbance at an input: rms over all tones, unweighted and A-weighted; causes by A-weighted size.
+         *
+         *     Likely adds causes as powers, worst as sizes. `below_programme_db`: A-weighted under the arriving programme.
+         */
+        Hum: {
+            /** Likely Dbu */
+            likely_dbu: number;
+            /** Worst Dbu */
+            worst_dbu: number;
+            /** Weighted Dbu */
+            weighted_dbu: number;
+            /** Weighted Worst Dbu */
+            weighted_worst_dbu: number;
+            /** Below Programme Db */
+            below_programme_db: number | null;
+            /** Below Programme Worst Db */
+            below_programme_worst_db: number | null;
+            /** Tones */
+            tones: components["schemas"]["Tone"][];
+            /** Causes */
+            causes: components["schemas"]["CauseShare"][];
+        };
         /**
          * Inductor
          * @description A coil with its winding resistance, between two points.
@@ -978,6 +1274,8 @@ export interface components {
             levels: components["schemas"]["Levels"][];
             response: components["schemas"]["Response"] | null;
             balance: components["schemas"]["Balance"];
+            /** @default null */
+            hum: components["schemas"]["Hum"] | null;
         };
         /**
          * Join
@@ -1020,6 +1318,10 @@ export interface components {
              * @default false
              */
             installed: boolean;
+            /** @default null */
+            beside: components["schemas"]["Beside"] | null;
+            /** @default null */
+            loop_width_m: components["schemas"]["Value"] | number | null;
         };
         /**
          * LevelSetting
@@ -1075,6 +1377,21 @@ export interface components {
             boost_db: number;
             /** Short Db */
             short_db: number;
+        };
+        /**
+         * MainsLine
+         * @description One harmonic of the mains, as a phasor.
+         */
+        MainsLine: {
+            /** H */
+            h: number;
+            /** V */
+            v: number;
+            /**
+             * Phase Deg
+             * @default 0
+             */
+            phase_deg: number;
         };
         /**
          * Mix
@@ -1195,6 +1512,13 @@ export interface components {
             settings: (components["schemas"]["ChoiceSetting"] | components["schemas"]["LevelSetting"] | components["schemas"]["SwitchSetting"])[];
             /** @default null */
             earthing: components["schemas"]["Earthing"] | null;
+            /**
+             * Earthing Setting
+             * @default null
+             */
+            earthing_setting: string | null;
+            /** Earthings */
+            earthings?: Record<string, never>;
             /**
              * Stock Lengths M
              * @default []
@@ -1320,6 +1644,11 @@ export interface components {
              */
             runs: components["schemas"]["Run"][];
             /**
+             * Bonds
+             * @default []
+             */
+            bonds: components["schemas"]["Bond"][];
+            /**
              * Parts
              * @default []
              */
@@ -1395,6 +1724,14 @@ export interface components {
             mixes: components["schemas"]["MixResult"][];
             /** Floating */
             floating: string[];
+        };
+        /**
+         * Segment
+         * @description Default of a conductor that leads to an earth point of some kind.
+         */
+        Segment: {
+            ohm: components["schemas"]["Value"];
+            length_m: components["schemas"]["Value"];
         };
         /**
          * SourceResult
@@ -1496,6 +1833,18 @@ export interface components {
             default: boolean;
         };
         /**
+         * Tone
+         * @description One frequency of a disturbance at an input's contacts, dBu.
+         */
+        Tone: {
+            /** Frequency Hz */
+            frequency_hz: number;
+            /** Likely Dbu */
+            likely_dbu: number;
+            /** Worst Dbu */
+            worst_dbu: number;
+        };
+        /**
          * Transformer
          * @description Two windings. `turns_ratio` is primary turns over secondary turns; winding capacitance half at each end.
          */
@@ -1547,6 +1896,16 @@ export interface components {
             mode_setting: string | null;
             /** Modes */
             modes: components["schemas"]["UnbalancedMode"][];
+            /**
+             * Pin1 Ohm
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "AES48: screen contact bonded to the chassis"
+             *     }
+             */
+            pin1_ohm: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /**
              * Signal
              * @default null
@@ -1650,6 +2009,23 @@ export interface components {
              * @enum {integer}
              */
             mains_hz: 50 | 60;
+            /** @default null */
+            mains_v: components["schemas"]["Value"] | null;
+            /**
+             * Earth
+             * @default []
+             */
+            earth: components["schemas"]["EarthPoint"][];
+            /**
+             * Programme Db Spl
+             * @default null
+             */
+            programme_db_spl: number | null;
+            /**
+             * Noise Dba
+             * @default null
+             */
+            noise_dba: number | null;
         };
         /**
          * Verdict

@@ -1,0 +1,88 @@
+"""How devices meet the building: earth cords, interference capacitors, bonds beside the runs, computers' noise."""
+
+import math
+from dataclasses import dataclass
+
+from ruvak.core.circuit.circuit import Cause, CauseLine
+from ruvak.core.circuit.elements import EARTH_POINT, Collector
+from ruvak.core.circuit.spectra import preset
+from ruvak.core.circuit.tree import EarthTree, node_of, sizes
+from ruvak.core.rig.earth import Bond, Disturbances
+from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE, Earthing
+from ruvak.core.rig.rig import Gear, Rig, earthing_of
+
+HALF_MAINS = 0.5
+"""Two equal interference capacitors from live and neutral hold a class 2 chassis at half the mains voltage."""
+
+
+@dataclass
+class Earthings:
+    """Adds what earths each device, and every bond; the causes that come with them go into `causes`."""
+
+    elements: Collector
+    rig: Rig
+    disturbances: Disturbances
+    tree: EarthTree
+    causes: list[Cause]
+
+    def add(self, gear: Gear) -> None:
+        """One device: its reference to its chassis, its chassis to the building."""
+        reference, chassis = f"{gear.id}.{SIGNAL_REFERENCE}", f"{gear.id}.{CHASSIS}"
+        earthing = earthing_of(gear, self.rig.part_of(gear.id))
+        if earthing is None:
+            self.elements.merge((reference, chassis))
+            return
+        self._reference(gear, earthing, reference, chassis)
+        if earthing.type == "class-1" and earthing.cord_ohm is not None:
+            cord_h = self.disturbances.cord_m.value * self.disturbances.henry_per_m.value
+            henry = earthing.cord_h.value if earthing.cord_h is not None else cord_h
+            self.elements.bundle([self.tree.outlet(gear)], [chassis], [earthing.cord_ohm.value], [[henry]])
+        elif earthing.type == "class-2":
+            self._touch(gear, earthing, chassis)
+
+    def bond(self, bond: Bond) -> None:
+        """Metal between two devices, or a device and the building."""
+        ohm = bond.ohm or self.disturbances.bond_ohm[bond.kind]
+        henry_per_m = self.disturbances.henry_per_m.value
+        henry = bond.henry.value if bond.henry is not None else self.disturbances.bond_m.value * henry_per_m
+        self.elements.bundle([self._end(bond.a)], [self._end(bond.b)], [ohm.value], [[henry]])
+
+    def mains_volts(self) -> float:
+        """Phase to neutral, rms."""
+        venue = self.rig.venue
+        stated = venue.mains_v or self.disturbances.mains_v[str(venue.mains_hz)]
+        return stated.value
+
+    def mains_lines(self, branch: int, volts: float) -> tuple[CauseLine, ...]:
+        """The mains voltage with its harmonics as an emf."""
+        mains_hz = float(self.rig.venue.mains_hz)
+        shape = preset(self.disturbances, self.disturbances.mains_spectrum)
+        return tuple(CauseLine(order * mains_hz, ((branch, size * volts),)) for order, size in shape)
+
+    def _reference(self, gear: Gear, earthing: Earthing, reference: str, chassis: str) -> None:
+        ohm = earthing.reference_to_chassis_ohm.value
+        likely, worst = sizes(earthing.computer_v) if earthing.computer_v else (0.0, 0.0)
+        if worst:
+            branch = self.elements.branch(chassis, reference, ohm)
+            lines = tuple(CauseLine(hz, ((branch, 1.0 + 0j),)) for hz in self.disturbances.computer_hz)
+            self.causes.append(Cause("computer", gear.id, likely, worst, lines))
+        else:
+            self.elements.resistor(reference, chassis, ohm)
+        self.elements.capacitor(reference, chassis, earthing.reference_to_chassis_f.value)
+
+    def _touch(self, gear: Gear, earthing: Earthing, chassis: str) -> None:
+        """A capacitor that lets the likely current through at the fundamental; harmonics follow from it by order."""
+        likely, worst = sizes(gear.touch_a or earthing.touch_a or self.disturbances.touch_a)
+        if not likely:
+            return
+        half_v = HALF_MAINS * self.mains_volts()
+        inner = f"{gear.id}:interference"
+        branch = self.elements.branch(EARTH_POINT, inner, 0.0)
+        omega = 2.0 * math.pi * self.rig.venue.mains_hz
+        self.elements.capacitor(inner, chassis, likely / (omega * half_v))
+        self.causes.append(Cause("touch", gear.id, 1.0, worst / likely, self.mains_lines(branch, half_v)))
+
+    def _end(self, end: str) -> str:
+        if "." in end:
+            return end
+        return f"{end}.{CHASSIS}" if end in self.rig.owners_by_id else node_of(end)

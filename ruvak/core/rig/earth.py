@@ -1,0 +1,151 @@
+"""The building's earth, what else joins devices, and what disturbs them: records only.
+
+Every field that a float could misread carries its unit. Emfs and voltages are rms.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from ruvak.core.rig.values import (
+    AboveZero,
+    Deviation,
+    Id,
+    Identified,
+    Label,
+    NotNegative,
+    Number,
+    Record,
+    Words,
+)
+
+Preset = Literal["linear", "switched-mode", "dimmers"]
+"""Shape of a mains spectrum relative to its fundamental."""
+
+PointKind = Literal["building", "board", "circuit", "strip", "outlet"]
+JoinKind = Literal["strip", "circuit", "board", "building", "site"]
+"""Where the paths of two outlets join: the same strip, circuit, board, building, or only between buildings."""
+
+BOND_END_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}(\.[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?)?$"
+
+
+class MainsLine(Record):
+    """One harmonic of the mains, as a phasor."""
+
+    h: Annotated[int, Field(strict=True, ge=1, le=40)]
+    v: Annotated[Number, Field(ge=0)]
+    phase_deg: Number = 0.0
+
+
+class EarthVoltage(Record):
+    """An outlet's earth measured against another's (`against`; left out: the main bar), signal leads out.
+
+    Either each harmonic as `lines`, which stand as entered; or `reading_v`, what a meter shows (total rms), divided
+    by its spectrum's root sum of squares to give the fundamental.
+    """
+
+    against: Id | None = None
+    lines: tuple[MainsLine, ...] = Field(default=(), max_length=40)
+    reading_v: Annotated[Number, Field(ge=0)] | None = None
+    spectrum: Preset = "switched-mode"
+
+
+class EarthPoint(Identified):
+    """One node of the protective earth's tree, and the conductor that leads to it from `parent`.
+
+    Without a parent it hangs on the main bar. `emf_v`: what stands along that conductor, fundamental, of unknown
+    phase; left out, the rig's assumptions for its kind. `voltage`: measured; it replaces emf_v.
+    """
+
+    name: Label
+    kind: PointKind
+    parent: Id | None = None
+    ohm: NotNegative | None = None
+    henry: NotNegative | None = None
+    emf_v: Deviation | None = None
+    voltage: EarthVoltage | None = None
+
+
+BondKind = Literal["video", "usb", "network", "aerial", "lighting", "rack", "other"]
+
+
+class Bond(Identified):
+    """Metal that joins two devices, or a device and an earth point, beside the audio runs.
+
+    An end is a device's id (its chassis), device.point ("laptop.g", "desk.usb.shell"), or an earth point's id.
+    """
+
+    name: Label
+    kind: BondKind
+    a: Annotated[str, StringConstraints(pattern=BOND_END_PATTERN)]
+    b: Annotated[str, StringConstraints(pattern=BOND_END_PATTERN)]
+    ohm: NotNegative | None = None
+    henry: NotNegative | None = None
+
+
+class Beside(Record):
+    """A lead lying along a mains cable: the stretch, how far apart, and the cable."""
+
+    length_m: AboveZero
+    distance_m: AboveZero
+    """From the lead to the nearer conductor of the mains pair."""
+    current_a: NotNegative
+    """Load current of the pair, fundamental."""
+    spacing_m: AboveZero | None = None
+    """Between the pair's two conductors."""
+    residual_a: NotNegative | None = None
+    """Net current of the pair that returns elsewhere."""
+    twist_db: NotNegative | None = None
+    """By how much the pair's twist lowers its field."""
+    spectrum: Preset | None = None
+
+
+class Segment(Record):
+    """Default of a conductor that leads to an earth point of some kind."""
+
+    ohm: NotNegative
+    length_m: NotNegative
+
+
+class Harmonics(Record):
+    """A preset: amplitude relative to h = 1."""
+
+    lines: dict[str, Number]
+    source: Words
+
+
+class Disturbances(Record):
+    """What disturbs where nobody has measured: earth voltages, fields, the mains. A rig carries its own copy.
+
+    `between_v`: earth voltage between two outlets by where their paths join, fundamental. To switch a cause off,
+    state 0.
+    """
+
+    between_v: dict[JoinKind, Deviation]
+    segments: dict[PointKind, Segment]
+    unknown_outlet: JoinKind
+    """Where the outlet of a device joins the others while nobody has said."""
+    henry_per_m: NotNegative
+    """Self-inductance of earth conductors and cords."""
+    cord_m: NotNegative
+    bond_ohm: dict[BondKind, NotNegative]
+    bond_m: NotNegative
+    earth_spectrum: Preset
+    mains_spectrum: Preset
+    """Of the mains' voltage and current: touch current, induction and electric field are their derivatives."""
+    mains_v: dict[str, AboveZero]
+    """By mains frequency in Hz, phase to neutral."""
+    touch_a: Deviation
+    """Of class 2 gear that states none; at the venue's mains."""
+    field_t: Deviation
+    """Uniform alternating field, fundamental."""
+    loop_width_m: NotNegative
+    """How far a lead lies from the earth path beside it: with its length, the loop the field goes through."""
+    pair_spacing_m: AboveZero
+    pair_twist_db: NotNegative
+    electric_f_per_m: Deviation
+    """From live mains to a lead's outermost conductors."""
+    computer_v: Deviation
+    """Between a computer's signal reference and its chassis, at each of its two lines."""
+    computer_hz: tuple[Number, ...]
+    presets: dict[Preset, Harmonics]

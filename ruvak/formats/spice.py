@@ -1,0 +1,189 @@
+"""A solved rig as a SPICE netlist, one for each disturbance or programme channel: the same elements, other people's solver.
+
+Written in plain SPICE 3 with a control block that ngspice runs: one AC point a frequency, amplitudes altered between.
+"""
+
+import cmath
+import math
+import re
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+
+from ruvak.core.circuit.circuit import Cause, Circuit
+from ruvak.core.rig.rig import Rig
+from ruvak.core.solve.network import EARTH, Bundle, Network
+
+Emfs = tuple[tuple[int, complex], ...]
+
+
+@dataclass(frozen=True)
+class Excitation:
+    """What a netlist is driven by: words for its heading, and emfs in volts rms by branch at each frequency."""
+
+    name: str
+    words: str
+    lines: tuple[tuple[float, Emfs], ...]
+
+
+def excitations(rig: Rig, circuit: Circuit, programme_hz: tuple[float, ...] = (1000.0,)) -> list[Excitation]:
+    """Every cause at its likely size, and every programme channel with 1 V of emf."""
+    found = [
+        Excitation(f"{number:03d}-{cause.code}", _words(rig, cause), _likely(cause))
+        for number, cause in enumerate(circuit.causes)
+    ]
+    for number, drive in enumerate(circuit.drives):
+        emfs = tuple((branch, complex(gain)) for branch, gain in drive.branch_gains)
+        words = f"programme from {_named(rig, drive.gear)}, channel {drive.channel}, 1 V of emf"
+        found.append(Excitation(f"p{number:03d}-programme", words, tuple((hz, emfs) for hz in programme_hz)))
+    return found
+
+
+def netlist(rig: Rig, circuit: Circuit, excitation: Excitation, raw_name: str = "result") -> str:
+    """The rig under one excitation. Nodes are called after the contact they stand for; earth is node 0."""
+    names = node_names(circuit.network)
+    writer = _Writer(circuit.network, names, {branch for _, emfs in excitation.lines for branch, _ in emfs})
+    lines = [
+        f"* {_plain(rig.name)}: {_plain(excitation.words)}",
+        "* Volts and amperes rms. Node names: device or lead, connector, contact; node 0 is the main earth bar.",
+        *(f"* {one}" for one in _listening(circuit, names)),
+        *writer.elements(),
+        ".options noopac",
+        ".control",
+        "set filetype=binary",
+        *_control(excitation, raw_name),
+        "quit",
+        ".endc",
+        ".end",
+    ]
+    return "\n".join(lines) + "\n"
+
+
+def node_names(network: Network) -> list[str]:
+    """A SPICE name for each node: letters, digits, dots and underscores, told apart whatever their case."""
+    taken: set[str] = {"0"}
+    names = []
+    for name in network.node_names:
+        stem = re.sub(r"[^A-Za-z0-9._]", "_", name).lower()
+        unique, number = stem, 2
+        while unique in taken:
+            unique, number = f"{stem}_{number}", number + 1
+        taken.add(unique)
+        names.append(unique)
+    return names
+
+
+class _Writer:
+    def __init__(self, network: Network, names: list[str], driven: set[int]) -> None:
+        self.network, self.driven = network, driven
+        self._names = names
+
+    def _node(self, node: int) -> str:
+        return "0" if node == EARTH else self._names[node]
+
+    def elements(self) -> Iterator[str]:
+        network = self.network
+        for index, (a, b, siemens) in enumerate(network.conductances):
+            yield f"R{index} {self._node(a)} {self._node(b)} {_figure(1.0 / siemens)}"
+        for index, (a, b, farad) in enumerate(network.capacitances):
+            yield f"C{index} {self._node(a)} {self._node(b)} {_figure(farad)}"
+        first = 0
+        for bundle in network.bundles:
+            yield from self._bundle(bundle, first)
+            first += len(bundle.a)
+        for index, coil in enumerate(network.transformers):
+            p, q, s, t = (self._node(node) for node in (coil.p, coil.q, coil.s, coil.t))
+            yield f"ET{index} {p} t{index}x {s} {t} {_figure(coil.ratio)}"
+            yield f"VT{index} t{index}x {q} 0"
+            yield f"FT{index} {t} {s} VT{index} {_figure(coil.ratio)}"
+        for index, stage in enumerate(network.amplifiers):
+            s, t, p, q = (self._node(node) for node in (stage.s, stage.t, stage.p, stage.q))
+            yield f"EA{index} {s} {t} {p} {q} {_figure(stage.gain)}"
+
+    def _bundle(self, bundle: Bundle, first: int) -> Iterator[str]:
+        """From a: emf, inductance, resistance, to b. Mutual inductances follow as coupling factors."""
+        for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
+            branch, henry = first + k, bundle.henry[k][k]
+            parts = []
+            if branch in self.driven or (not ohm and not henry):
+                parts.append("V")
+            parts += ["L"] if henry else []
+            parts += ["R"] if ohm else []
+            nodes = [self._node(a), *(f"b{branch}{kind.lower()}" for kind in parts[:-1]), self._node(b)]
+            for kind, one, other in zip(parts, nodes, nodes[1:], strict=False):
+                if kind == "V":
+                    # The emf drives from a to b, so the source's plus looks towards b.
+                    yield f"VB{branch} {other} {one} 0 AC 0 0"
+                elif kind == "L":
+                    yield f"LB{branch} {one} {other} {_figure(henry)}"
+                else:
+                    yield f"RB{branch} {one} {other} {_figure(ohm)}"
+        for k in range(len(bundle.a)):
+            for m in range(k):
+                mutual = bundle.henry[k][m]
+                if mutual:
+                    factor = mutual / math.sqrt(bundle.henry[k][k] * bundle.henry[m][m])
+                    one, other = first + m, first + k
+                    yield f"KB{one}_{other} LB{one} LB{other} {_figure(min(1.0, factor))}"
+
+
+def _control(excitation: Excitation, raw_name: str) -> Iterator[str]:
+    for number, (frequency_hz, emfs) in enumerate(excitation.lines):
+        by_branch: dict[int, complex] = {}
+        for branch, volts in emfs:
+            by_branch[branch] = by_branch.get(branch, 0j) + volts
+        for branch, volts in by_branch.items():
+            yield f"alter @vb{branch}[acmag] = {_figure(abs(volts))}"
+            yield f"alter @vb{branch}[acphase] = {_figure(math.degrees(cmath.phase(volts)))}"
+        yield f"ac lin 1 {_figure(frequency_hz)} {_figure(frequency_hz)}"
+        yield f"write {raw_name}{number}.raw all"
+
+
+def _likely(cause: Cause) -> tuple[tuple[float, Emfs], ...]:
+    return tuple(
+        (line.frequency_hz, tuple((branch, cause.likely * volts) for branch, volts in line.emfs)) for line in cause.lines
+    )
+
+
+def _listening(circuit: Circuit, names: list[str]) -> Iterator[str]:
+    """Where each input listens."""
+
+    def node(number: int) -> str:
+        return "0" if number == EARTH else names[number]
+
+    for receiver in circuit.receivers:
+        where = f"hot {node(receiver.hot)}, cold {node(receiver.cold)}, reference {node(receiver.reference)}"
+        yield _plain(f"Input {receiver.gear} {receiver.input.id}: {where}")
+
+
+def _words(rig: Rig, cause: Cause) -> str:
+    kinds = {
+        "earth_measured": "earth voltages as measured",
+        "earth": "voltage along the earth conductor to",
+        "field": "magnetic field through the loops beside the leads of",
+        "mains_pair": "mains cable beside",
+        "touch": "touch current of",
+        "electric": "electric field of the mains at",
+        "computer": "computer noise of",
+        "supply_fault": "failing supply of",
+    }
+    return f"{kinds[cause.code]} {_named(rig, cause.owner)}"
+
+
+def _named(rig: Rig, owner: str) -> str:
+    """What people call it."""
+    id_ = owner.removeprefix("somewhere:")
+    thing = rig.owners_by_id.get(id_)
+    points: Iterable[str] = (point.name for point in rig.venue.earth if point.id == id_)
+    called = getattr(thing, "name", None) or getattr(thing, "tag", None) or next(iter(points), None)
+    if called is None:
+        return rig.venue.name if owner == "venue" else owner
+    return f"the outlet of {called}" if owner.startswith("somewhere:") else str(called)
+
+
+def _plain(text: str) -> str:
+    """One line of ASCII, which every SPICE reads."""
+    return re.sub(r"\s+", " ", text).encode("ascii", "replace").decode()
+
+
+def _figure(value: float) -> str:
+    return repr(float(value))
