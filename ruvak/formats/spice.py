@@ -1,4 +1,4 @@
-"""A solved rig as a SPICE netlist, one for each disturbance or programme channel: the same elements, other people's solver.
+"""A rig as SPICE netlists, one for each disturbance or programme channel: the same elements, another solver.
 
 Written in plain SPICE 3 with a control block that ngspice runs: one AC point a frequency, amplitudes altered between.
 """
@@ -122,8 +122,8 @@ class _Writer:
                 mutual = bundle.henry[k][m]
                 if mutual:
                     factor = mutual / math.sqrt(bundle.henry[k][k] * bundle.henry[m][m])
-                    one, other = first + m, first + k
-                    yield f"KB{one}_{other} LB{one} LB{other} {_figure(min(1.0, factor))}"
+                    lower, upper = first + m, first + k
+                    yield f"KB{lower}_{upper} LB{lower} LB{upper} {_figure(min(1.0, factor))}"
 
 
 def _control(excitation: Excitation, raw_name: str) -> Iterator[str]:
@@ -140,7 +140,8 @@ def _control(excitation: Excitation, raw_name: str) -> Iterator[str]:
 
 def _likely(cause: Cause) -> tuple[tuple[float, Emfs], ...]:
     return tuple(
-        (line.frequency_hz, tuple((branch, cause.likely * volts) for branch, volts in line.emfs)) for line in cause.lines
+        (line.frequency_hz, tuple((branch, cause.likely * volts) for branch, volts in line.emfs))
+        for line in cause.lines
     )
 
 

@@ -51,6 +51,7 @@ need_programs() { # need_programs run|test
 	ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || apt_need postgresql
 	if [ "$1" = test ]; then
 		[ -x /usr/bin/chromium ] || apt_need chromium
+		[ -x /usr/bin/ngspice ] || apt_need ngspice
 	fi
 }
 

@@ -26,7 +26,9 @@ def solved_by_spice(text: str, raw_name: str = "result") -> list[dict[str, compl
 
 def by_hand(elements: str, frequency_hz: float) -> dict[str, complex]:
     """Elements written by hand, sources with their AC value, solved at one frequency."""
-    control = f".control\nset filetype=binary\nac lin 1 {frequency_hz!r} {frequency_hz!r}\nwrite result0.raw all\nquit\n"
+    control = (
+        f".control\nset filetype=binary\nac lin 1 {frequency_hz!r} {frequency_hz!r}\nwrite result0.raw all\nquit\n"
+    )
     return solved_by_spice(f"* by hand\n{elements}\n.options noopac\n{control}.endc\n.end\n")[0]
 
 

@@ -12,7 +12,7 @@ from ruvak.core.circuit.passive import add_components, add_leg
 from ruvak.core.circuit.tree import EarthTree
 from ruvak.core.parts.library import default_assumptions, disturbances_of
 from ruvak.core.rig.connectors import SHAPES
-from ruvak.core.rig.part import SIGNAL_REFERENCE, Part
+from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE, Part
 from ruvak.core.rig.rig import Assumptions, Gear, Rig
 from ruvak.core.solve.islands import islands
 from ruvak.core.trace.trace import Trace, connector_at
@@ -62,9 +62,11 @@ class _Builder:
                 self._gear(thing, part)
             else:
                 cables += add_leg(self.elements, thing, part, self.hum_unknowns)
-        self.causes += tree.causes()
-        Exposure(self.elements, self.rig, disturbances, earthings, self.causes).add(cables)
+        # Before the mains reaches in by capacitances: those tie nothing down.
         floating = self._tie_down()
+        self.causes += tree.causes()
+        earthings.touch()
+        Exposure(self.elements, self.rig, disturbances, earthings, self.causes).add(cables)
         network, node_of = self.elements.numbered()
         receivers = self.inputs.receivers(node_of)
         return Circuit(
@@ -99,14 +101,19 @@ class _Builder:
         return (known or default_assumptions().contact_ohm[family]).value
 
     def _tie_down(self) -> tuple[str, ...]:
-        """Gives every island its stray capacitance to earth; returns the gear whose signal reference is on one."""
+        """Gives floating devices their stray capacitance to earth, and islands without a device one all the same.
+
+        Returns the devices whose signal reference rests on it.
+        """
         network, number_of = self.elements.numbered()
+        chassis = {number_of[f"{gear.id}.{CHASSIS}"]: f"{gear.id}.{CHASSIS}" for gear in self.rig.gear}
         loose: set[int] = set()
         for group in islands(network):
-            point = min(network.node_names[node] for node in group)
-            self.elements.capacitor(point, EARTH_POINT, self.assumptions.stray_f.value)
+            points = [chassis[node] for node in group if node in chassis]
+            for point in points or [min(network.node_names[node] for node in group)]:
+                self.elements.capacitor(point, EARTH_POINT, self.assumptions.stray_f.value)
             loose |= set(group)
-        return tuple(gear.id for gear in self.rig.gear if number_of.get(f"{gear.id}.{SIGNAL_REFERENCE}") in loose)
+        return tuple(gear.id for gear in self.rig.gear if number_of[f"{gear.id}.{SIGNAL_REFERENCE}"] in loose)
 
     def _gear(self, gear: Gear, part: Part) -> None:
         add_components(self.elements, gear.id, part)

@@ -37,8 +37,13 @@ class Earthings:
             cord_h = self.disturbances.cord_m.value * self.disturbances.henry_per_m.value
             henry = earthing.cord_h.value if earthing.cord_h is not None else cord_h
             self.elements.bundle([self.tree.outlet(gear)], [chassis], [earthing.cord_ohm.value], [[henry]])
-        elif earthing.type == "class-2":
-            self._touch(gear, earthing, chassis)
+
+    def touch(self) -> None:
+        """Interference capacitors of class 2 devices."""
+        for gear in self.rig.gear:
+            earthing = earthing_of(gear, self.rig.part_of(gear.id))
+            if earthing is not None and earthing.type == "class-2":
+                self._touch(gear, earthing, f"{gear.id}.{CHASSIS}")
 
     def bond(self, bond: Bond) -> None:
         """Metal between two devices, or a device and the building."""

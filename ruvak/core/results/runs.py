@@ -64,7 +64,7 @@ class _Reader:
         none = np.zeros((circuit.network.size, 0))
         sweep = system.solve(np.array(sweep_hz), drive_emfs(circuit), none)
         self.sweep: Complexes = received(circuit, sweep)
-        self.solved = disturbed(circuit, system) if hum else ()
+        self.solved = disturbed(circuit, system) if hum else None
 
     def run(self, run: Run) -> RunResult:
         groups = sources_of(self.rig, self.traced, self.circuit, run)
@@ -143,7 +143,7 @@ class _Reader:
         )
 
     def _hum(self, run: Run, number: int, levels: Levels | None) -> Hum | None:
-        if not self.solved:
+        if self.solved is None:
             return None
         programme_dbu = levels.arriving_dbu if levels is not None else None
         return hum_at(self.circuit, self.solved, number, self._owners(run), programme_dbu)
