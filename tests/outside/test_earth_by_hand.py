@@ -329,10 +329,7 @@ class ByHand(unittest.TestCase):
         self.assertLess(hum_of(rig).likely_dbu, -150)
 
     def test_a_floating_pair_in_the_electric_field(self) -> None:
-        """Battery devices: nothing but 50 pF each ties them to earth, and live mains reaches the screen.
-
-        The screen is a poor one: 200 V common to all leaves ngspice only some 6 nV of digits between its nodes.
-        """
+        """Battery devices: nothing but 50 pF each ties them to earth, and live mains reaches the screen."""
         rig = earthed(
             [
                 ts_source("source", 10_000, FLOATING),
