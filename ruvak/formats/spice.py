@@ -128,10 +128,12 @@ class _Writer:
 
 
 def _control(excitation: Excitation, raw_name: str) -> Iterator[str]:
+    driven = {branch for _, emfs in excitation.lines for branch, _ in emfs}
     for number, (frequency_hz, emfs) in enumerate(excitation.lines):
-        by_branch: dict[int, complex] = {}
+        # What drives at one frequency alone has to be silenced again at the next.
+        by_branch: dict[int, complex] = dict.fromkeys(sorted(driven), 0j)
         for branch, volts in emfs:
-            by_branch[branch] = by_branch.get(branch, 0j) + volts
+            by_branch[branch] += volts
         for branch, volts in by_branch.items():
             yield f"alter @vb{branch}[acmag] = {_figure(abs(volts))}"
             yield f"alter @vb{branch}[acphase] = {_figure(math.degrees(cmath.phase(volts)))}"

@@ -1,0 +1,80 @@
+"""The exported netlists of the demo rigs and of random rigs, solved by ngspice: every input within 0.01 dB or 1 nV."""
+
+import unittest
+from collections import Counter
+from random import Random
+from statistics import median
+from typing import get_args
+
+from hypothesis import HealthCheck, Phase, given, settings
+
+from ruvak.core.circuit.circuit import CauseCode
+from ruvak.core.rig.rig import Rig
+from ruvak.formats.spice import Excitation, excitations, netlist
+from ruvak.service.demo_data import demo_rig
+from tests.support.agreement import circuit_of, disagreements
+from tests.support.random_rigs import rigs
+
+SAMPLE = 300
+POINTS_EACH = 6
+
+
+class Agreement(unittest.TestCase):
+    def test_the_demo_rig(self) -> None:
+        rig, circuit = circuit_of(demo_rig())
+        self.assertEqual(disagreements(rig, circuit), [])
+
+    def test_random_rigs(self) -> None:
+        runs: list[int] = []
+        floating = 0
+        causes: Counter[str] = Counter()
+
+        @settings(
+            max_examples=SAMPLE,
+            derandomize=True,
+            database=None,
+            deadline=None,
+            phases=[Phase.generate],
+            suppress_health_check=list(HealthCheck),
+        )
+        @given(rigs())
+        def agrees(random: Rig) -> None:
+            nonlocal floating
+            rig, circuit = circuit_of(random)
+            points = [(one.name[4:], line) for one in excitations(rig, circuit) for line in one.lines]
+            chosen = Random(len(points)).sample(points, min(POINTS_EACH, len(points)))
+            runs.append(len(rig.runs))
+            floating += bool(circuit.floating)
+            causes.update(name.lstrip("-") for name, _ in chosen)
+            several = Excitation("several", "several causes, one after the other", tuple(line for _, line in chosen))
+            self.assertEqual(disagreements(rig, circuit, [several]), [])
+
+        agrees()
+        print(f"\n{len(runs)} random rigs: median {median(runs):g} runs, {floating} floating somewhere, {dict(causes)}")
+        self.assertGreaterEqual(median(runs), 12)
+        self.assertGreaterEqual(floating, len(runs) / 4)
+        self.assertLessEqual({*get_args(CauseCode), "programme"}, set(causes))
+
+
+class Netlists(unittest.TestCase):
+    def test_they_read_like_the_rig(self) -> None:
+        rig, circuit = circuit_of(demo_rig())
+        found = excitations(rig, circuit)
+        text = netlist(rig, circuit, found[0])
+        self.assertIn("* Lantern Evening: ", text)
+        self.assertIn("laptop.phones.t", text)
+        self.assertIn("* Input speaker in1: hot speaker.in1.2, cold speaker.in1.3", text)
+        self.assertTrue(text.isascii())
+        words = " ".join(one.words for one in found)
+        self.assertIn("programme from Slides laptop, channel L", words)
+
+    def test_names_that_differ_in_case_alone_stay_apart(self) -> None:
+        from ruvak.core.solve.network import Network
+        from ruvak.formats.spice import node_names
+
+        network = Network(("a.In", "a.in", "a-in", "a:in", "0"), (), (), (), ())
+        self.assertEqual(node_names(network), ["a.in", "a.in_2", "a_in", "a_in_2", "0_2"])
+
+
+if __name__ == "__main__":
+    unittest.main()
