@@ -3,14 +3,15 @@
 import math
 
 import numpy as np
+from scipy.sparse import csc_matrix
 
 from ruvak.core.circuit.build import build
 from ruvak.core.circuit.circuit import Circuit, Receiver
 from ruvak.core.results.gains import received, rejection_fall
+from ruvak.core.results.solving import RigSolver
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.slim import in_use
 from ruvak.core.solve.network import EARTH
-from ruvak.core.solve.solver import System
 from ruvak.core.trace.trace import trace
 from ruvak.formats.spice import Excitation, excitations, netlist, node_names
 from tests.support.spice import solved_by_spice
@@ -27,7 +28,7 @@ def circuit_of(rig: Rig) -> tuple[Rig, Circuit]:
 def disagreements(rig: Rig, circuit: Circuit, chosen: list[Excitation] | None = None) -> list[str]:
     """Sentences about inputs where the two differ by more than CLOSE_DB and CLOSE_V; empty when they agree."""
     found = []
-    system, names = System(circuit.network), node_names(circuit.network)
+    solver, names = RigSolver(circuit), node_names(circuit.network)
     for excitation in excitations(rig, circuit) if chosen is None else chosen:
         points = solved_by_spice(netlist(rig, circuit, excitation))
         assert len(points) == len(excitation.lines), f"ngspice stopped after {len(points)} points"
@@ -35,8 +36,8 @@ def disagreements(rig: Rig, circuit: Circuit, chosen: list[Excitation] | None = 
             pattern = np.zeros((circuit.network.branch_count, 1), dtype=np.complex128)
             for branch, emf in emfs:
                 pattern[branch, 0] += emf
-            solution = system.solve(np.array([hz]), pattern, np.zeros((circuit.network.size, 0)))
-            mine = received(circuit, solution)[0, :, 0]
+            solved = solver.solve(np.array([hz]), [csc_matrix(pattern)], adjoints=False)
+            mine = received(circuit, solved, range(len(circuit.receivers)), [0])[0, :, 0]
             for number, receiver in enumerate(circuit.receivers):
                 theirs = _heard(circuit, receiver, names, volts, hz)
                 if not _close(abs(mine[number]), abs(theirs)):

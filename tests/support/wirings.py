@@ -5,6 +5,7 @@ from typing import Any
 from ruvak.core.analyse import RunAnalysis, analyse, prepare
 from ruvak.core.rig.files import rig_from_document
 from ruvak.core.rig.rig import Rig
+from tests.support.earths import quiet
 
 CONTACT_OHM = 1e-6
 CONTACTS: dict[str, dict[str, Any]] = {
@@ -182,7 +183,12 @@ def situation(
         "id": "situation",
         "name": "Situation",
         "venue": {"name": "Nowhere"},
-        "assumptions": {"contact_ohm": contacts, "stray_f": 50e-12, "temperature_c": 20},
+        "assumptions": {
+            "contact_ohm": contacts,
+            "stray_f": 50e-12,
+            "temperature_c": 20,
+            "disturbances": quiet(),
+        },
         "parts": own,
         "gear": [
             {"id": name, "name": name, "part": name, "settings": (settings or {}).get(name, {})}

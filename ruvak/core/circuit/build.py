@@ -5,16 +5,18 @@ from collections.abc import Iterable
 from ruvak.core.circuit.circuit import Cause, CauseLine, Circuit, Drive, Unknown
 from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, Collector
-from ruvak.core.circuit.exposure import CableBranches, Exposure
+from ruvak.core.circuit.exposure import LIVE, CableBranches, Exposure
 from ruvak.core.circuit.inputs import Inputs, Mates
 from ruvak.core.circuit.outputs import Outputs
 from ruvak.core.circuit.passive import add_components, add_leg
 from ruvak.core.circuit.tree import EarthTree
+from ruvak.core.circuit.tree import node_of as node_at
 from ruvak.core.parts.library import default_assumptions, disturbances_of
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE, Part
 from ruvak.core.rig.rig import Assumptions, Gear, Rig
 from ruvak.core.solve.islands import islands
+from ruvak.core.solve.network import EARTH
 from ruvak.core.trace.trace import Trace, connector_at
 
 
@@ -77,8 +79,15 @@ class _Builder:
             tuple(self.unknowns),
             tuple(self.hum_unknowns),
             tuple(self.causes),
+            self._border(tree, node_of),
             floating,
         )
+
+    def _border(self, tree: EarthTree, node_of: dict[str, int]) -> tuple[int, ...]:
+        points = [f"{gear.id}.{point}" for gear in self.rig.gear for point in (SIGNAL_REFERENCE, CHASSIS)]
+        points += [node_at(point) for point in tree.branches]
+        found = {node_of[point] for point in (*points, LIVE) if point in node_of}
+        return tuple(sorted(found - {EARTH}))
 
     def _mate(self) -> None:
         for link in self.traced.links:
@@ -106,14 +115,15 @@ class _Builder:
         Returns the devices whose signal reference rests on it.
         """
         network, number_of = self.elements.numbered()
-        chassis = {number_of[f"{gear.id}.{CHASSIS}"]: f"{gear.id}.{CHASSIS}" for gear in self.rig.gear}
+        points = [f"{gear.id}.{CHASSIS}" for gear in self.rig.gear]
+        chassis = {number_of[point]: point for point in points if point in number_of}
         loose: set[int] = set()
         for group in islands(network):
-            points = [chassis[node] for node in group if node in chassis]
-            for point in points or [min(network.node_names[node] for node in group)]:
+            devices = [chassis[node] for node in group if node in chassis]
+            for point in devices or [min(network.node_names[node] for node in group)]:
                 self.elements.capacitor(point, EARTH_POINT, self.assumptions.stray_f.value)
             loose |= set(group)
-        return tuple(gear.id for gear in self.rig.gear if number_of[f"{gear.id}.{SIGNAL_REFERENCE}"] in loose)
+        return tuple(gear.id for gear in self.rig.gear if number_of.get(f"{gear.id}.{SIGNAL_REFERENCE}") in loose)
 
     def _gear(self, gear: Gear, part: Part) -> None:
         add_components(self.elements, gear.id, part)

@@ -104,4 +104,6 @@ class Circuit:
     unknowns: tuple[Unknown, ...]
     hum_unknowns: tuple[Unknown, ...]
     causes: tuple[Cause, ...]
+    border: tuple[int, ...]
+    """Nodes at which runs meet: references and chassis of devices, the building's earth."""
     floating: tuple[str, ...]

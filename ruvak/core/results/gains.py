@@ -1,4 +1,4 @@
-"""From node voltages to gains, and from adjoints to what each unknown may add to them.
+"""From solved unknowns to what receivers make of them, and from adjoints to what each unknown may add.
 
 First order in each unknown: dv = -y.(dA x) for an element, y.db for an emf. The unknowns are a few per cent
 of their element, so the second order is some 40 dB below the first.
@@ -10,8 +10,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown
-from ruvak.core.solve.network import EARTH, Complexes, Floats
-from ruvak.core.solve.solver import Solution, System
+from ruvak.core.results.solving import Solved
+from ruvak.core.solve.network import Complexes, Floats, Ints
 
 REFERENCE_HZ = 1000.0
 ABSENT_OHM = 1e9
@@ -20,90 +20,55 @@ ABSENT_OHM = 1e9
 
 @dataclass(frozen=True)
 class Gains:
-    """At REFERENCE_HZ. `nominal`: (receivers, drives), volts per volt of emf, complex.
+    """The programme at REFERENCE_HZ: volts per volt of emf, complex."""
 
-    `effects`: (unknowns, receivers, drives): change of that gain per unit of the unknown.
-    `leg_ohm`: (receivers, 3): impedance of hot and of cold to the input's reference, and between the two.
-    """
+    circuit: Circuit
+    solved: Solved
 
-    nominal: Complexes
-    effects: Complexes
-    leg_ohm: Floats
-    load_ohm: Floats
-    """(drives,): what each drive's output has to drive."""
+    def nominal(self, receivers: Sequence[int], drives: Sequence[int]) -> Complexes:
+        """(receivers, drives)."""
+        found: Complexes = received(self.circuit, self.solved, receivers, drives)[0]
+        return found
 
+    def effects(self, unknowns: Sequence[Unknown], receivers: Sequence[int], drives: Sequence[int]) -> Complexes:
+        """(unknowns, receivers, drives): change of each gain per unit of the unknown."""
+        found: Complexes = effects_of(self.circuit, self.solved, unknowns, receivers, drives, programme=True)[0]
+        return found
 
-def drive_emfs(circuit: Circuit) -> Floats:
-    """Right-hand sides, one column a drive: (branches, drives)."""
-    emfs = np.zeros((circuit.network.branch_count, len(circuit.drives)))
-    for column, drive in enumerate(circuit.drives):
-        for branch, gain in drive.branch_gains:
-            emfs[branch, column] += gain
-    return emfs
+    def leg_ohm(self, number: int) -> Floats:
+        """Impedance of hot and of cold to the input's reference, and between the two."""
+        receiver = self.circuit.receivers[number]
+        rows = np.array([receiver.hot, receiver.cold, receiver.reference], dtype=np.int64)
+        hot, cold, reference = self.solved.adjoint_rows(rows, np.array([2 * number, 2 * number + 1]))[0]
+        between = (hot - cold)[0] - (hot - cold)[1]
+        return np.array([abs(hot[0] - reference[0]), abs(cold[1] - reference[1]), abs(between)])
 
-
-def gains(circuit: Circuit, system: System) -> Gains:
-    """Solves the circuit's system at the reference frequency, with adjoints for every receiver's two legs."""
-    emfs = drive_emfs(circuit)
-    legs = leg_functionals(circuit)
-    solution = system.solve(np.array([REFERENCE_HZ]), emfs, legs)
-    nominal = received(circuit, solution)[0]
-    everyone = list(range(len(circuit.receivers)))
-    effects = effects_of(circuit, solution, circuit.unknowns, everyone, emfs)
-    impedances = np.zeros((len(circuit.receivers), 3))
-    for index in range(len(circuit.receivers)):
-        hot, cold = solution.adjoints[0][:, 2 * index], solution.adjoints[0][:, 2 * index + 1]
-        pick = legs[:, 2 * index], legs[:, 2 * index + 1]
-        between = (pick[0] - pick[1]) @ (hot - cold)
-        impedances[index] = abs(pick[0] @ hot), abs(pick[1] @ cold), abs(between)
-    return Gains(nominal=nominal, effects=effects, leg_ohm=impedances, load_ohm=_loads(circuit, solution))
-
-
-def leg_functionals(circuit: Circuit) -> Floats:
-    """What to read of the unknowns: hot and cold of each receiver against its reference, (size, 2 receivers).
-
-    A stated pin 1 impedance adds its current's volts to hot minus cold, and nothing to what both carry.
-    """
-    legs = np.zeros((circuit.network.size, 2 * len(circuit.receivers)))
-    for index, receiver in enumerate(circuit.receivers):
-        for column, node, half in ((2 * index, receiver.hot, 0.5), (2 * index + 1, receiver.cold, -0.5)):
-            for at, weight in ((node, 1.0), (receiver.reference, -1.0)):
-                if at != EARTH:
-                    legs[at, column] += weight
-            for branch, ohm in receiver.pin1:
-                legs[circuit.network.node_count + branch, column] += half * ohm
-    return legs
-
-
-def _loads(circuit: Circuit, solution: Solution) -> Floats:
-    """What is left of a drive's emf over current once its own impedance is taken off, its worst leg, as loop."""
-    own_ohm = np.array([ohm for bundle in circuit.network.bundles for ohm in bundle.ohm])
-    loads = np.zeros(len(circuit.drives))
-    for column, drive in enumerate(circuit.drives):
-        legs = 2.0 if drive.output.type == "balanced" and drive.output.topology != "impedance" else 1.0
-        found = [ABSENT_OHM]
-        nodes = [circuit.node_of[f"{drive.gear}.{channel.hot}"] for channel in drive.output.channels]
+    def load_ohm(self, number: int) -> float:
+        """What is left of a drive's emf over current once its own impedance is taken off, its worst leg, as loop."""
+        drive = self.circuit.drives[number]
+        nodes = [self.circuit.node_of[f"{drive.gear}.{channel.hot}"] for channel in drive.output.channels]
         if len(set(nodes)) < len(nodes):
             # A left/mono socket adds its own two sides; what they make of each other is how it is built.
-            loads[column] = ABSENT_OHM
-            continue
-        for branch, gain in drive.branch_gains:
-            ampere = solution.unknowns[0, circuit.network.node_count + branch, column]
+            return ABSENT_OHM
+        legs = 2.0 if drive.output.type == "balanced" and drive.output.topology != "impedance" else 1.0
+        found = [ABSENT_OHM]
+        rows = np.array([self.circuit.network.node_count + branch for branch, _ in drive.branch_gains])
+        amperes = self.solved.rows(rows, np.array([number]))[0, :, 0]
+        for ampere, (branch, gain) in zip(amperes, drive.branch_gains, strict=True):
             if gain and abs(ampere) > abs(gain) / ABSENT_OHM:
-                found.append(legs * float(abs(gain / ampere - own_ohm[branch])))
-        loads[column] = min(found)
-    return loads
+                found.append(legs * float(abs(gain / ampere - self.circuit.network.branch_ohms[branch])))
+        return min(found)
 
 
-def received(circuit: Circuit, solution: Solution) -> Complexes:
-    """What each receiver makes of the solved voltages: (frequencies, receivers, columns), volts."""
-    out = np.zeros(
-        (len(solution.frequencies_hz), len(circuit.receivers), solution.unknowns.shape[2]), dtype=np.complex128
-    )
-    for index, receiver in enumerate(circuit.receivers):
-        hot, cold = _leg_volts(solution, receiver, circuit.network.node_count)
-        common = receiver.stated_rejection * rejection_fall(receiver, solution.frequencies_hz)
-        out[:, index] = hot - cold + 0.5 * (hot + cold) * common[:, None]
+def received(circuit: Circuit, solved: Solved, receivers: Sequence[int], columns: Sequence[int]) -> Complexes:
+    """What receivers make of the solved voltages: (frequencies, receivers, columns), volts."""
+    which = np.array(columns, dtype=np.int64)
+    out = np.zeros((len(solved.frequencies_hz), len(receivers), len(columns)), dtype=np.complex128)
+    for index, number in enumerate(receivers):
+        receiver = circuit.receivers[number]
+        legs = _leg_volts(_Rows(solved, which, _leg_rows(circuit, receiver)), circuit, receiver)
+        common = receiver.stated_rejection * rejection_fall(receiver, solved.frequencies_hz)
+        out[:, index] = legs[0] - legs[1] + 0.5 * (legs[0] + legs[1]) * common[:, None]
     return out
 
 
@@ -112,66 +77,106 @@ def rejection_fall(receiver: Receiver, frequencies_hz: Floats) -> Floats:
     return np.maximum(1.0, frequencies_hz / receiver.rejection_corner_hz)
 
 
-def _leg_volts(solution: Solution, receiver: Receiver, rows: int) -> tuple[Complexes, Complexes]:
-    reference = _at(solution.unknowns, receiver.reference)
-    hot, cold = _at(solution.unknowns, receiver.hot) - reference, _at(solution.unknowns, receiver.cold) - reference
+class _Rows:
+    """Rows of a solution by their number, fetched together."""
+
+    def __init__(self, solved: Solved, columns: Ints, rows: set[int]) -> None:
+        self._order = {row: index for index, row in enumerate(sorted(rows))}
+        self._values = solved.rows(np.array(sorted(rows), dtype=np.int64), columns)
+
+    def __getitem__(self, row: int) -> Complexes:
+        found: Complexes = self._values[:, self._order[row]]
+        return found
+
+
+def _leg_rows(circuit: Circuit, receiver: Receiver) -> set[int]:
+    branches = {circuit.network.node_count + branch for branch, _ in receiver.pin1}
+    return {receiver.hot, receiver.cold, receiver.reference} | branches
+
+
+def _leg_volts(rows: _Rows, circuit: Circuit, receiver: Receiver) -> tuple[Complexes, Complexes]:
+    reference = rows[receiver.reference]
+    hot, cold = rows[receiver.hot] - reference, rows[receiver.cold] - reference
     for branch, ohm in receiver.pin1:
-        current = solution.unknowns[:, rows + branch]
+        current = rows[circuit.network.node_count + branch]
         hot, cold = hot + 0.5 * ohm * current, cold - 0.5 * ohm * current
     return hot, cold
 
 
-def _at(values: Complexes, node: int) -> Complexes:
-    """(frequencies, columns) of one node; zeros for the reference."""
-    if node == EARTH:
-        return np.zeros((values.shape[0], values.shape[2]), dtype=np.complex128)
-    picked: Complexes = values[:, node]
-    return picked
-
-
 def effects_of(
-    circuit: Circuit, solution: Solution, unknowns: Sequence[Unknown], numbers: list[int], emfs: Complexes | Floats
+    circuit: Circuit,
+    solved: Solved,
+    unknowns: Sequence[Unknown],
+    receivers: Sequence[int],
+    columns: Sequence[int],
+    programme: bool = False,
 ) -> Complexes:
-    """What a unit of each unknown adds at each of these receivers, at the solution's first frequency.
+    """What a unit of each unknown adds at each of these receivers: (frequencies, unknowns, receivers, columns).
 
-    (unknowns, receivers, columns of the solution).
+    `programme`: the columns are the drives, so that unknown emfs count.
     """
-    receivers = [circuit.receivers[number] for number in numbers]
-    frequency_hz = solution.frequencies_hz[:1]
-    omega = 2j * np.pi * float(frequency_hz[0])
-    fall = np.array([float(rejection_fall(one, frequency_hz)[0]) for one in receivers])
-    stated = np.array([one.stated_rejection for one in receivers])
-    columns = np.array(numbers, dtype=np.int64) * 2
-    hot, cold = solution.adjoints[0][:, columns], solution.adjoints[0][:, columns + 1]
-    # One more row of zeros, so that EARTH (-1) reads as zero.
-    y = _grounded(hot - cold + 0.5 * (stated * fall) * (hot + cold))
-    x = _grounded(solution.unknowns[0])
-    network, rows = circuit.network, circuit.network.node_count
-    effects = np.zeros((len(unknowns), len(receivers), x.shape[1]), dtype=np.complex128)
-    for change, unknown in zip(effects, unknowns, strict=True):
-        for number, siemens in unknown.conductances:
-            a, b, _ = network.conductances[number]
-            change -= siemens * np.outer(y[a] - y[b], x[a] - x[b])
-        for number, farad in unknown.capacitances:
-            a, b, _ = network.capacitances[number]
-            change -= omega * farad * np.outer(y[a] - y[b], x[a] - x[b])
-        for branch, ohm in unknown.branch_ohms:
-            change += ohm * np.outer(y[rows + branch], x[rows + branch])
-        for one, other, henry in unknown.branch_henries:
-            i, j = rows + one, rows + other
-            change += omega * henry * (np.outer(y[i], x[j]) + np.outer(y[j], x[i]))
-        for branch, relative in unknown.emfs:
-            change -= relative * np.outer(y[rows + branch], emfs[branch])
-        if unknown.receiver is not None and unknown.receiver in numbers:
-            at = numbers.index(unknown.receiver)
+    shape = (len(solved.frequencies_hz), len(unknowns), len(receivers), len(columns))
+    found = np.zeros(shape, dtype=np.complex128)
+    if not receivers or not unknowns:
+        return found
+    rows = {row for unknown in unknowns for row in _rows_of(circuit, unknown)}
+    for number in receivers:
+        rows |= _leg_rows(circuit, circuit.receivers[number])
+    order = np.array(sorted(rows), dtype=np.int64)
+    x = _Rows(solved, np.array(columns, dtype=np.int64), rows)
+    fall = np.array([rejection_fall(circuit.receivers[number], solved.frequencies_hz) for number in receivers]).T
+    stated = np.array([circuit.receivers[number].stated_rejection for number in receivers])
+    legs = np.array(receivers, dtype=np.int64) * 2
+    hot, cold = solved.adjoint_rows(order, legs), solved.adjoint_rows(order, legs + 1)
+    folded = hot - cold + 0.5 * (stated * fall)[:, None, :] * (hot + cold)
+    y = {row: folded[:, index] for index, row in enumerate(order.tolist())}
+    for index, unknown in enumerate(unknowns):
+        found[:, index] = _element_effect(circuit, solved, unknown, x, y)
+        if programme:
+            for branch, relative in unknown.emfs:
+                own = np.array([dict(circuit.drives[column].branch_gains).get(branch, 0.0) for column in columns])
+                found[:, index] -= relative * y[circuit.network.node_count + branch][:, :, None] * own
+        if unknown.receiver is not None and unknown.receiver in receivers:
+            at = list(receivers).index(unknown.receiver)
             if unknown.currents:
                 for branch, ohm in unknown.currents:
-                    change[at] += ohm * x[rows + branch]
+                    found[:, index, at] += ohm * x[circuit.network.node_count + branch]
             else:
-                hot_v, cold_v = _leg_volts(solution, receivers[at], rows)
-                change[at] += fall[at] * 0.5 * (hot_v + cold_v)[0]
-    return effects
+                hot_v, cold_v = _leg_volts(x, circuit, circuit.receivers[unknown.receiver])
+                found[:, index, at] += 0.5 * fall[:, at, None] * (hot_v + cold_v)
+    return found
 
 
-def _grounded(values: Complexes) -> Complexes:
-    return np.vstack([values, np.zeros((1, values.shape[1]), dtype=values.dtype)])
+def _rows_of(circuit: Circuit, unknown: Unknown) -> set[int]:
+    """The unknowns of the network that an uncertain element touches."""
+    network, first = circuit.network, circuit.network.node_count
+    nodes = {node for number, _ in unknown.conductances for node in network.conductances[number][:2]}
+    nodes |= {node for number, _ in unknown.capacitances for node in network.capacitances[number][:2]}
+    branches = {branch for branch, _ in (*unknown.branch_ohms, *unknown.emfs, *unknown.currents)}
+    branches |= {branch for one, other, _ in unknown.branch_henries for branch in (one, other)}
+    return nodes | {first + branch for branch in branches}
+
+
+def _element_effect(
+    circuit: Circuit, solved: Solved, unknown: Unknown, x: _Rows, y: dict[int, Complexes]
+) -> Complexes | float:
+    network, first = circuit.network, circuit.network.node_count
+    omega = 2j * np.pi * solved.frequencies_hz[:, None, None]
+    change: Complexes | float = 0.0
+
+    def product(one: Complexes, other: Complexes) -> Complexes:
+        outer: Complexes = one[:, :, None] * other[:, None, :]
+        return outer
+
+    for number, siemens in unknown.conductances:
+        a, b, _ = network.conductances[number]
+        change = change - siemens * product(y[a] - y[b], x[a] - x[b])
+    for number, farad in unknown.capacitances:
+        a, b, _ = network.capacitances[number]
+        change = change - omega * farad * product(y[a] - y[b], x[a] - x[b])
+    for branch, ohm in unknown.branch_ohms:
+        change = change + ohm * product(y[first + branch], x[first + branch])
+    for one, other, henry in unknown.branch_henries:
+        i, j = first + one, first + other
+        change = change + omega * henry * (product(y[i], x[j]) + product(y[j], x[i]))
+    return change

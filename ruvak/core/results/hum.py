@@ -5,124 +5,114 @@ sizes. What is of unknown sign (mismatches, rejection, pin 1, a screen's couplin
 to first order. Frequencies always add as powers: they are different tones.
 """
 
-import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from ruvak.core.circuit.circuit import Cause, Circuit
-from ruvak.core.results.gains import effects_of, leg_functionals, received
+from ruvak.core.circuit.circuit import Circuit, Unknown
+from ruvak.core.results.gains import effects_of, received
 from ruvak.core.results.records import CauseShare, Hum, Tone
+from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
 from ruvak.core.results.weighting import a_weighting_db
-from ruvak.core.solve.network import Complexes
-from ruvak.core.solve.solver import Solution, System
+from ruvak.core.solve.network import Floats
 from ruvak.core.units import dbu_from_volts
 
 QUIETEST_DBU = -200.0
 """Below this nothing is told apart: 0.1 nV."""
+TOLD_WITHIN_DB = 40.0
+TOLD_AT_MOST = 12
+"""Causes told one by one: those within so many dB of the largest, and how many; the others add up to a rest."""
 
 
 @dataclass(frozen=True)
+class HumVolts:
+    """One input: (frequencies, causes), volts rms, the causes' own sizes counted in."""
+
+    frequencies_hz: Floats
+    likely_v: Floats
+    worst_v: Floats
+
+
 class Disturbed:
-    """One frequency solved: `causes` number the circuit's, a column each of the solution."""
+    """The network under every cause, at every frequency some cause has."""
 
-    frequency_hz: float
-    causes: tuple[int, ...]
-    emfs: Complexes
-    solution: Solution
+    def __init__(self, circuit: Circuit, solver: RigSolver) -> None:
+        self.circuit = circuit
+        frequencies_hz, emfs = cause_emfs(circuit)
+        self.frequencies_hz = frequencies_hz
+        self._solved: Solved | None = solver.solve(frequencies_hz, emfs, adjoints=True) if emfs else None
+        self._weights = np.array([10.0 ** (a_weighting_db(float(hz)) / 20.0) for hz in frequencies_hz])
+        self._likely = np.array([cause.likely for cause in circuit.causes])
+        self._worst = np.array([cause.worst for cause in circuit.causes])
 
+    def volts(self, receiver: int, unknowns: Sequence[Unknown]) -> HumVolts:
+        """`unknowns`: those of the receiver's run."""
+        if self._solved is None:
+            nothing = np.zeros((0, len(self.circuit.causes)))
+            return HumVolts(self.frequencies_hz, nothing, nothing)
+        causes = range(len(self.circuit.causes))
+        nominal = np.abs(received(self.circuit, self._solved, [receiver], causes)[:, 0])
+        effects = np.abs(effects_of(self.circuit, self._solved, unknowns, [receiver], causes)[:, :, 0])
+        likely_of = np.array([one.likely for one in unknowns])
+        worst_of = np.array([one.worst for one in unknowns])
+        likely_v = np.sqrt(nominal**2 + np.einsum("u,fuc->fc", likely_of**2, effects**2))
+        worst_v = nominal + np.einsum("u,fuc->fc", worst_of, effects)
+        return HumVolts(self.frequencies_hz, likely_v * self._likely, worst_v * self._worst)
 
-def disturbed(circuit: Circuit, system: System) -> tuple[Disturbed, ...]:
-    """The network under every cause, frequency by frequency."""
-    legs = leg_functionals(circuit)
-    found = []
-    for frequency_hz, causes, emfs in cause_emfs(circuit):
-        solution = system.solve(np.array([frequency_hz]), emfs, legs)
-        found.append(Disturbed(frequency_hz, causes, emfs, solution))
-    return tuple(found)
+    def hum(self, receiver: int, unknowns: Sequence[Unknown], programme_dbu: float | None) -> Hum:
+        """`programme_dbu`: what arrives there on average."""
+        volts = self.volts(receiver, unknowns)
+        likely_v = np.sqrt((volts.likely_v**2).sum(axis=1))
+        worst_v = volts.worst_v.sum(axis=1)
+        weighted = _level(self._weights * likely_v)
+        weighted_worst = _level(self._weights * worst_v)
+        return Hum(
+            likely_dbu=_level(likely_v),
+            worst_dbu=_level(worst_v),
+            weighted_dbu=weighted,
+            weighted_worst_dbu=weighted_worst,
+            below_programme_db=programme_dbu - weighted if programme_dbu is not None else None,
+            below_programme_worst_db=programme_dbu - weighted_worst if programme_dbu is not None else None,
+            tones=self._tones(likely_v, worst_v),
+            **self._shares(volts),
+        )
 
+    def _shares(self, volts: HumVolts) -> dict[str, object]:
+        """The causes that count, largest first by their A-weighted likely size, and what the others add up to."""
+        sizes = np.linalg.norm(self._weights[:, None] * volts.likely_v, axis=0)
+        worst = np.linalg.norm(self._weights[:, None] * volts.worst_v, axis=0)
+        order = np.argsort(-sizes, kind="stable")
+        floor = max(sizes.max(initial=0.0), worst.max(initial=0.0)) * 10.0 ** (-TOLD_WITHIN_DB / 20.0)
+        told = [int(c) for c in order[:TOLD_AT_MOST] if sizes[c] > 0.0 and max(sizes[c], worst[c]) >= floor]
+        rest = [int(c) for c in order if int(c) not in told]
+        return {
+            "causes": tuple(self._share(volts, column) for column in told),
+            "rest_dbu": _level(volts.likely_v[:, rest]),
+        }
 
-def cause_emfs(circuit: Circuit) -> list[tuple[float, tuple[int, ...], Complexes]]:
-    """By frequency: the causes that have a line there, and their emfs, (branches, causes), volts rms."""
-    at: dict[float, dict[int, tuple[tuple[int, complex], ...]]] = {}
-    for number, cause in enumerate(circuit.causes):
-        for line in cause.lines:
-            at.setdefault(line.frequency_hz, {})[number] = line.emfs
-    found = []
-    for frequency_hz, by_cause in sorted(at.items()):
-        emfs = np.zeros((circuit.network.branch_count, len(by_cause)), dtype=np.complex128)
-        for column, pattern in enumerate(by_cause.values()):
-            for branch, volts in pattern:
-                emfs[branch, column] += volts
-        found.append((frequency_hz, tuple(by_cause), emfs))
-    return found
+    def _share(self, volts: HumVolts, column: int) -> CauseShare:
+        cause = self.circuit.causes[column]
+        likely_v, worst_v = volts.likely_v[:, column], volts.worst_v[:, column]
+        return CauseShare(
+            code=cause.code,
+            owner=cause.owner,
+            likely_dbu=_level(likely_v),
+            worst_dbu=_level(worst_v),
+            weighted_dbu=_level(self._weights * likely_v),
+            tones=self._tones(likely_v, worst_v),
+        )
 
-
-def hum_at(
-    circuit: Circuit, solved: tuple[Disturbed, ...], receiver: int, owners: set[str], programme_dbu: float | None
-) -> Hum:
-    """One input's hum. `owners`: what belongs to its run, whose unknowns matter; `programme_dbu`: what arrives."""
-    unknowns = [one for one in (*circuit.unknowns, *circuit.hum_unknowns) if one.owner.split(".")[0] in owners]
-    likely_of = np.array([one.likely for one in unknowns])
-    worst_of = np.array([one.worst for one in unknowns])
-    shares: dict[int, list[tuple[float, float, float]]] = {}
-    for one in solved:
-        nominal = received(circuit, one.solution)[0][receiver]
-        effects = np.abs(effects_of(circuit, one.solution, unknowns, [receiver], one.emfs)[:, 0, :])
-        likely_v = np.sqrt(np.abs(nominal) ** 2 + ((likely_of[:, None] * effects) ** 2).sum(axis=0))
-        worst_v = np.abs(nominal) + (worst_of[:, None] * effects).sum(axis=0)
-        for column, number in enumerate(one.causes):
-            cause = circuit.causes[number]
-            tone = one.frequency_hz, float(cause.likely * likely_v[column]), float(cause.worst * worst_v[column])
-            shares.setdefault(number, []).append(tone)
-    return _summed([(circuit.causes[number], tones) for number, tones in shares.items()], programme_dbu)
-
-
-def _summed(shares: list[tuple[Cause, list[tuple[float, float, float]]]], programme_dbu: float | None) -> Hum:
-    """Causes to tones to totals."""
-    at: dict[float, list[tuple[float, float]]] = {}
-    for _, tones in shares:
-        for frequency_hz, likely_v, worst_v in tones:
-            at.setdefault(frequency_hz, []).append((likely_v, worst_v))
-    tones = [
-        (hz, math.hypot(*(likely for likely, _ in pairs)), sum(worst for _, worst in pairs))
-        for hz, pairs in sorted(at.items())
-    ]
-    weights = [10.0 ** (a_weighting_db(hz) / 20.0) for hz, _, _ in tones]
-    weighted = _rms([weight * likely for weight, (_, likely, _) in zip(weights, tones, strict=True)])
-    weighted_worst = _rms([weight * worst for weight, (_, _, worst) in zip(weights, tones, strict=True)])
-    return Hum(
-        likely_dbu=_rms([likely for _, likely, _ in tones]),
-        worst_dbu=_rms([worst for _, _, worst in tones]),
-        weighted_dbu=weighted,
-        weighted_worst_dbu=weighted_worst,
-        below_programme_db=programme_dbu - weighted if programme_dbu is not None else None,
-        below_programme_worst_db=programme_dbu - weighted_worst if programme_dbu is not None else None,
-        tones=tuple(_tone(*tone) for tone in tones),
-        causes=tuple(sorted((_share(*share) for share in shares), key=lambda share: -share.weighted_dbu)),
-    )
+    def _tones(self, likely_v: Floats, worst_v: Floats) -> tuple[Tone, ...]:
+        """Where there is anything at all."""
+        return tuple(
+            Tone(frequency_hz=float(hz), likely_dbu=_level(likely), worst_dbu=_level(worst))
+            for hz, likely, worst in zip(self.frequencies_hz, likely_v, worst_v, strict=True)
+            if worst > 0.0
+        )
 
 
-def _rms(volts: list[float]) -> float:
-    return level(math.hypot(*volts))
-
-
-def _tone(frequency_hz: float, likely_v: float, worst_v: float) -> Tone:
-    return Tone(frequency_hz=frequency_hz, likely_dbu=level(likely_v), worst_dbu=level(worst_v))
-
-
-def _share(cause: Cause, tones: list[tuple[float, float, float]]) -> CauseShare:
-    weights = [10.0 ** (a_weighting_db(hz) / 20.0) for hz, _, _ in tones]
-    return CauseShare(
-        code=cause.code,
-        owner=cause.owner,
-        likely_dbu=_rms([likely for _, likely, _ in tones]),
-        worst_dbu=_rms([worst for _, _, worst in tones]),
-        weighted_dbu=_rms([w * likely for w, (_, likely, _) in zip(weights, tones, strict=True)]),
-        tones=tuple(_tone(*tone) for tone in tones),
-    )
-
-
-def level(volts: float) -> float:
-    """dBu, not below QUIETEST_DBU."""
-    return max(QUIETEST_DBU, dbu_from_volts(volts)) if volts > 0.0 else QUIETEST_DBU
+def _level(volts: Floats | np.float64) -> float:
+    """dBu of volts rms added as powers, not below QUIETEST_DBU."""
+    size = float(np.linalg.norm(volts))
+    return max(QUIETEST_DBU, dbu_from_volts(size)) if size > 0.0 else QUIETEST_DBU

@@ -134,6 +134,8 @@ class Hum(Record):
     below_programme_worst_db: float | None
     tones: tuple[Tone, ...]
     causes: tuple[CauseShare, ...]
+    rest_dbu: float
+    """All causes too small to be told one by one, likely."""
 
 
 class InputResult(Record):

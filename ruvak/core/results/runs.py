@@ -1,16 +1,18 @@
 """Puts a run's results together: its inputs, and the mixes in which they are heard."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
 
-from ruvak.core.circuit.circuit import Circuit, Drive, Receiver
+from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Unknown
 from ruvak.core.results.balance import balance
 from ruvak.core.results.ends import inputs_of, sources_of
-from ruvak.core.results.gains import Gains, drive_emfs, gains, received
-from ruvak.core.results.hum import disturbed, hum_at
+from ruvak.core.results.gains import REFERENCE_HZ, Gains, received
+from ruvak.core.results.hum import Disturbed
 from ruvak.core.results.records import Hum, InputResult, Levels, MixResult, Response, RunResult, SourceResult, Sum
 from ruvak.core.results.response import THIRD_OCTAVES_HZ, response
+from ruvak.core.results.solving import RigSolver, drive_emfs
 from ruvak.core.results.sums import (
     arrives,
     centre_and_sides,
@@ -22,7 +24,6 @@ from ruvak.core.results.sums import (
 from ruvak.core.results.voice import own_gains
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.solve.network import Complexes
-from ruvak.core.solve.solver import System
 from ruvak.core.trace.trace import Trace
 from ruvak.core.units import dbu_from_volts, floored_db, volts_from_dbu
 
@@ -37,7 +38,7 @@ def run_results(
     if not rig.runs:
         return ()
     reader = _Reader(rig, traced, circuit, sweep_hz, hum)
-    return tuple(reader.run(run) for run in rig.runs)
+    return tuple(_RunReader(reader, run).result() for run in rig.runs)
 
 
 @dataclass(frozen=True)
@@ -56,28 +57,57 @@ class _Heard:
 
 
 class _Reader:
+    """The solved rig, shared by all runs."""
+
     def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...], hum: bool) -> None:
         self.rig, self.traced, self.circuit = rig, traced, circuit
-        system = System(circuit.network)
-        self.gains: Gains = gains(circuit, system)
+        solver = RigSolver(circuit)
+        emfs = [drive_emfs(circuit)]
+        self.gains = Gains(circuit, solver.solve(np.array([REFERENCE_HZ]), emfs, adjoints=True))
         self.sweep_hz = sweep_hz
-        none = np.zeros((circuit.network.size, 0))
-        sweep = system.solve(np.array(sweep_hz), drive_emfs(circuit), none)
-        self.sweep: Complexes = received(circuit, sweep)
-        self.solved = disturbed(circuit, system) if hum else None
+        self.swept = solver.solve(np.array(sweep_hz), emfs, adjoints=False)
+        self.disturbed = Disturbed(circuit, solver) if hum else None
+        self.audio_of = _by_owner(circuit.unknowns)
+        self.hum_of = _by_owner((*circuit.unknowns, *circuit.hum_unknowns))
 
-    def run(self, run: Run) -> RunResult:
-        groups = sources_of(self.rig, self.traced, self.circuit, run)
-        receivers = inputs_of(self.rig, self.traced, self.circuit, run, groups)
+
+def _by_owner(unknowns: Iterable[Unknown]) -> dict[str, list[Unknown]]:
+    found: dict[str, list[Unknown]] = {}
+    for unknown in unknowns:
+        found.setdefault(unknown.owner, []).append(unknown)
+    return found
+
+
+class _RunReader:
+    """One run: its sources, its inputs, and what is uncertain about what belongs to it."""
+
+    def __init__(self, shared: _Reader, run: Run) -> None:
+        self.shared, self.run_record = shared, run
+        self.rig, self.circuit, self.gains = shared.rig, shared.circuit, shared.gains
+        self.groups = sources_of(shared.rig, shared.traced, shared.circuit, run)
+        self.receivers = inputs_of(shared.rig, shared.traced, shared.circuit, run, self.groups)
+        flat = [number for group in self.groups for number in group]
+        here = [self.circuit.receivers[number] for number in self.receivers]
+        owners = dict.fromkeys(
+            [*run.legs, *(self.circuit.drives[number].gear for number in flat)]
+            + [f"{one.gear}.{one.input.id}" for one in here]
+        )
+        self.unknowns = tuple(one for owner in owners for one in shared.audio_of.get(owner, ()))
+        self.hum_unknowns = tuple(one for owner in owners for one in shared.hum_of.get(owner, ()))
+        self.nominal = self.gains.nominal(self.receivers, flat)
+        self.effects = self.gains.effects(self.unknowns, self.receivers, flat)
+
+    def result(self) -> RunResult:
         return RunResult(
-            run=run.id,
-            sources=tuple(self._source(group) for group in groups),
-            inputs=tuple(self._input(run, groups, number) for number in receivers),
-            mixes=self._mixes(groups, receivers),
-            floating=tuple(owner for owner in self.circuit.floating if owner in self._owners(run)),
+            run=self.run_record.id,
+            sources=tuple(self._source(group) for group in self.groups),
+            inputs=tuple(self._input(number) for number in self.receivers),
+            mixes=self._mixes(),
+            floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
         )
 
-    def _owners(self, run: Run) -> set[str]:
+    def _owners(self) -> set[str]:
+        run = self.run_record
         return {*run.legs, *(end.split(".")[0] for join in run.joins for end in (join.a, join.b))}
 
     def _source(self, group: Group) -> SourceResult:
@@ -90,22 +120,21 @@ class _Reader:
             peak_dbu=drives[0].peak_dbu,
             nominal_dbu=drives[0].nominal_dbu,
             mono=drives[0].mono,
-            load_ohm=float(min(self.gains.load_ohm[number] for number in group)),
+            load_ohm=min(self.gains.load_ohm(number) for number in group),
             min_load_ohm=drives[0].output.min_load_ohm.value if drives[0].output.min_load_ohm else None,
         )
 
     def _drives(self, group: Group) -> tuple[Drive, ...]:
         return tuple(self.circuit.drives[number] for number in group)
 
-    def _heard(self, groups: tuple[Group, ...], receivers: list[int]) -> _Heard:
+    def _heard(self, receivers: list[int]) -> _Heard:
         """All sources at some inputs added together."""
-        flat = [number for group in groups for number in group]
-        nominal: Complexes = self.gains.nominal[receivers][:, flat].sum(axis=0)
-        return _Heard(groups, nominal, self.gains.effects[:, receivers][:, :, flat].sum(axis=1))
+        at = [self.receivers.index(number) for number in receivers]
+        return _Heard(self.groups, self.nominal[at].sum(axis=0), self.effects[:, at].sum(axis=1))
 
     def _main(self, heard: _Heard) -> int | None:
         """The source that arrives loudest, its programme and its sides considered."""
-        unknowns = self.circuit.unknowns
+        unknowns = self.unknowns
 
         def loudness(number: int) -> float:
             nominal, effects = heard.of(number)
@@ -119,13 +148,13 @@ class _Reader:
             (number, self.circuit.drives[drive].channel) for number, group in enumerate(heard.groups) for drive in group
         )
 
-    def _input(self, run: Run, groups: tuple[Group, ...], number: int) -> InputResult:
-        receiver, unknowns = self.circuit.receivers[number], self.circuit.unknowns
-        heard = self._heard(groups, [number])
+    def _input(self, number: int) -> InputResult:
+        receiver, unknowns = self.circuit.receivers[number], self.unknowns
+        heard = self._heard([number])
         main = self._main(heard)
         nominal, effects = heard.of(main) if main is not None else (heard.nominal, heard.effects)
         found, reason = centre_and_sides(nominal, effects, unknowns)
-        drives = tuple(drive for group in groups for drive in self._drives(group))
+        drives = tuple(drive for group in self.groups for drive in self._drives(group))
         levels = self._levels(heard, main, receiver) if main is not None else None
         return InputResult(
             gear=receiver.gear,
@@ -137,19 +166,19 @@ class _Reader:
             sum=found,
             sum_null=reason,
             levels=(levels,) if levels is not None else (),
-            response=self._response(groups[main], number, nominal, effects) if main is not None else None,
-            balance=balance(self.traced, drives, receiver, self.gains.leg_ohm[number]),
-            hum=self._hum(run, number, levels),
+            response=self._response(self.groups[main], number, nominal, effects) if main is not None else None,
+            balance=balance(self.shared.traced, drives, receiver, self.gains.leg_ohm(number)),
+            hum=self._hum(number, levels),
         )
 
-    def _hum(self, run: Run, number: int, levels: Levels | None) -> Hum | None:
-        if self.solved is None:
+    def _hum(self, number: int, levels: Levels | None) -> Hum | None:
+        if self.shared.disturbed is None:
             return None
         programme_dbu = levels.arriving_dbu if levels is not None else None
-        return hum_at(self.circuit, self.solved, number, self._owners(run), programme_dbu)
+        return self.shared.disturbed.hum(number, self.hum_unknowns, programme_dbu)
 
     def _levels(self, heard: _Heard, main: int, receiver: Receiver) -> Levels:
-        mode, unknowns = receiver.mode, self.circuit.unknowns
+        mode, unknowns = receiver.mode, self.unknowns
         source = self.circuit.drives[heard.groups[main][0]]
         nominal, effects = heard.of(main)
         arriving_dbu = source.nominal_dbu + floored_db(programme_gain(nominal, effects, unknowns))
@@ -175,20 +204,22 @@ class _Reader:
 
     def _response(self, group: Group, number: int, nominal: Complexes, effects: Complexes) -> Response | None:
         """Follows the centre where it survives, else the louder side."""
-        if not any(arrives(complex(nominal[i]), effects[:, i], self.circuit.unknowns) for i in range(len(group))):
+        if not any(arrives(complex(nominal[i]), effects[:, i], self.unknowns) for i in range(len(group))):
             return None
         names = [drive.channel for drive in self._drives(group)]
         sizes = np.abs(nominal)
         # The first of equals, whatever the last bits of a solution are.
         louder = int(np.argmax(sizes >= sizes.max() * (1.0 - 1e-9)))
-        own = own_gains(self.rig, self.circuit.drives[group[louder]], self.sweep_hz)
+        sweep_hz = self.shared.sweep_hz
+        own = own_gains(self.rig, self.circuit.drives[group[louder]], sweep_hz)
+        curves = received(self.circuit, self.shared.swept, [number], group)[:, 0]
         if abs(nominal.sum()) > 0.5 * abs(nominal[louder]):
             of = "centre" if len(group) == 2 else names[0]
-            return response(of, self.sweep[:, number, list(group)].sum(axis=1), self.sweep_hz, own)
-        return response(names[louder], self.sweep[:, number, group[louder]], self.sweep_hz, own)
+            return response(of, curves.sum(axis=1), sweep_hz, own)
+        return response(names[louder], curves[:, louder], sweep_hz, own)
 
-    def _mixes(self, groups: tuple[Group, ...], receivers: tuple[int, ...]) -> tuple[MixResult, ...]:
-        found = []
+    def _mixes(self) -> tuple[MixResult, ...]:
+        found, receivers = [], self.receivers
         for gear in dict.fromkeys(self.circuit.receivers[number].gear for number in receivers):
             mine = [number for number in receivers if self.circuit.receivers[number].gear == gear]
             by_input = {self.circuit.receivers[number].input.id: number for number in mine}
@@ -198,23 +229,21 @@ class _Reader:
                 right = [by_input[name] for name in mix.right if name in by_input]
                 mixed |= {*left, *right}
                 if left or right:
-                    found.append(self._mix(groups, (gear, mix.id, mix.label), left, right, bool(mix.right)))
+                    found.append(self._mix((gear, mix.id, mix.label), left, right, bool(mix.right)))
             loose = [number for number in mine if number not in mixed]
-            if len(loose) == 2 and groups:
+            if len(loose) == 2 and self.groups:
                 # Two channels of a desk that one run reaches are meant as a left and a right.
                 label = " and ".join(self.circuit.receivers[number].input.label for number in loose)
-                found.append(self._mix(groups, (gear, "pair", label), loose[:1], loose[1:], True))
+                found.append(self._mix((gear, "pair", label), loose[:1], loose[1:], True))
         return tuple(found)
 
-    def _mix(
-        self, groups: tuple[Group, ...], name: tuple[str, str, str], left: list[int], right: list[int], stereo: bool
-    ) -> MixResult:
-        unknowns = self.circuit.unknowns
-        heard = self._heard(groups, left + right)
+    def _mix(self, name: tuple[str, str, str], left: list[int], right: list[int], stereo: bool) -> MixResult:
+        unknowns = self.unknowns
+        heard = self._heard(left + right)
         main = self._main(heard)
         nominal, effects = heard.of(main) if main is not None else (heard.nominal, heard.effects)
         total, reason = centre_and_sides(nominal, effects, unknowns)
-        sides = [self._heard(groups, side) for side in (left, right)]
+        sides = [self._heard(side) for side in (left, right)]
         channels = self._channels(heard)
         return MixResult(
             gear=name[0],
@@ -233,4 +262,4 @@ class _Reader:
     def _pair(self, sides: list[_Heard], main: int) -> Sum | None:
         nominal = np.array([side.of(main)[0].sum() for side in sides])
         effects = np.stack([side.of(main)[1].sum(axis=1) for side in sides], axis=1)
-        return centre_and_sides(nominal, effects, self.circuit.unknowns)[0]
+        return centre_and_sides(nominal, effects, self.unknowns)[0]

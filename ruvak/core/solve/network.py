@@ -1,6 +1,7 @@
 """The solver's input: element arrays between numbered nodes. Node EARTH is the reference and has no unknown."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -71,6 +72,11 @@ class Network:
     def branch_count(self) -> int:
         """Branches over all bundles, numbered in order."""
         return sum(len(bundle.a) for bundle in self.bundles)
+
+    @cached_property
+    def branch_ohms(self) -> tuple[float, ...]:
+        """Resistance of each branch."""
+        return tuple(ohm for bundle in self.bundles for ohm in bundle.ohm)
 
     @property
     def size(self) -> int:

@@ -12,8 +12,9 @@ from scipy import sparse
 from scipy.sparse.linalg import splu
 
 from ruvak.core.errors import SingularNetwork
+from ruvak.core.solve.blocks import Entries
 from ruvak.core.solve.islands import islands
-from ruvak.core.solve.network import EARTH, Complexes, Floats, Network
+from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints, Network
 
 SMALL = 100
 """Up to this many unknowns a full matrix is solved faster than a sparse one; one run alone has about fifty."""
@@ -31,6 +32,14 @@ class Solution:
     unknowns: Complexes
     adjoints: Complexes
 
+    def rows(self, rows: Ints, columns: Ints) -> Complexes:
+        """(frequencies, rows, columns) of the solution; EARTH reads as zero."""
+        return _picked(self.unknowns, rows, columns)
+
+    def adjoint_rows(self, rows: Ints, functionals: Ints) -> Complexes:
+        """(frequencies, rows, functionals) of the adjoints; EARTH reads as zero."""
+        return _picked(self.adjoints, rows, functionals)
+
 
 class System:
     """A network assembled once, to be solved at any frequencies.
@@ -39,19 +48,16 @@ class System:
     """
 
     def __init__(self, network: Network) -> None:
-        if loose := islands(network):
-            raise SingularNetwork(tuple(network.node_names[node] for group in loose for node in group))
+        refuse_islands(network)
         self.network = network
-        rows, columns, constant, slope = np.array(list(_stamps(network)), dtype=np.float64).reshape(-1, 4).T
-        inside = (rows != EARTH) & (columns != EARTH)
-        where = (rows[inside].astype(np.int64), columns[inside].astype(np.int64))
-        both = constant[inside] + 1j * slope[inside]
+        entries = entries_of(network)
+        where = (entries.rows, entries.columns)
         if network.size <= SMALL:
             self._full: Complexes = np.zeros(self._shape, dtype=np.complex128)
-            np.add.at(self._full, where, both)
+            np.add.at(self._full, where, entries.values)
             return
         # Explicit zeros keep one pattern for A0 and A1, so only the data change with frequency.
-        pattern = sparse.coo_matrix((both, where), shape=self._shape, dtype=np.complex128).tocsc()
+        pattern = sparse.coo_matrix((entries.values, where), shape=self._shape, dtype=np.complex128).tocsc()
         self._indices, self._indptr = pattern.indices, pattern.indptr
         self._constant, self._slope = pattern.data.real.copy(), pattern.data.imag.copy()
 
@@ -60,7 +66,10 @@ class System:
         return self.network.size, self.network.size
 
     def solve(self, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats) -> Solution:
-        """For each column of `emfs` (branches, k) and each functional (size, m), at every frequency."""
+        """For each column of `emfs` and each functional (size, m), at every frequency.
+
+        `emfs`: (branches, k), or (frequencies or 1, branches, k) where they differ by frequency.
+        """
         try:
             return self._solved(frequencies_hz, emfs, functionals)
         except (np.linalg.LinAlgError, RuntimeError) as problem:
@@ -69,9 +78,10 @@ class System:
 
     def _solved(self, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats) -> Solution:
         network = self.network
-        right = np.zeros((network.size, emfs.shape[1]), dtype=np.complex128)
-        right[network.node_count : network.node_count + network.branch_count] = -emfs
-        unknowns = np.empty((len(frequencies_hz), network.size, emfs.shape[1]), dtype=np.complex128)
+        emfs = emfs if emfs.ndim == 3 else emfs[None]
+        right = np.zeros((len(emfs), network.size, emfs.shape[2]), dtype=np.complex128)
+        right[:, network.node_count : network.node_count + network.branch_count] = -emfs
+        unknowns = np.empty((len(frequencies_hz), network.size, emfs.shape[2]), dtype=np.complex128)
         adjoints = np.empty((len(frequencies_hz), network.size, functionals.shape[1]), dtype=np.complex128)
         targets = functionals.astype(np.complex128)
         if network.size <= SMALL:
@@ -82,8 +92,8 @@ class System:
         for index, frequency_hz in enumerate(frequencies_hz):
             data = self._constant + 1j * (2.0 * np.pi * frequency_hz) * self._slope
             factors = splu(sparse.csc_matrix((data, self._indices, self._indptr), shape=self._shape))
-            if right.shape[1]:
-                unknowns[index] = factors.solve(right)
+            if right.shape[2]:
+                unknowns[index] = factors.solve(right[index % len(right)])
             if targets.shape[1]:
                 adjoints[index] = factors.solve(targets, trans="T")  # type: ignore[call-overload]
         return Solution(frequencies_hz=frequencies_hz, unknowns=unknowns, adjoints=adjoints)
@@ -97,6 +107,26 @@ class System:
 def solve(network: Network, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats) -> Solution:
     """Assembles and solves once; see System."""
     return System(network).solve(frequencies_hz, emfs, functionals)
+
+
+def _picked(values: Complexes, rows: Ints, columns: Ints) -> Complexes:
+    found: Complexes = values[:, rows[:, None], columns[None, :]]
+    found[:, rows == EARTH] = 0.0
+    return found
+
+
+def refuse_islands(network: Network) -> None:
+    """Raises SingularNetwork naming the nodes that nothing ties to the reference."""
+    if loose := islands(network):
+        raise SingularNetwork(tuple(network.node_names[node] for group in loose for node in group))
+
+
+def entries_of(network: Network) -> Entries:
+    """The matrix's coordinates without the reference's row and column."""
+    rows, columns, constant, slope = np.array(list(_stamps(network)), dtype=np.float64).reshape(-1, 4).T
+    inside = (rows != EARTH) & (columns != EARTH)
+    values: Complexes = constant[inside] + 1j * slope[inside]
+    return Entries(network.size, rows[inside].astype(np.int64), columns[inside].astype(np.int64), values)
 
 
 _Stamp = tuple[int, int, float, float]

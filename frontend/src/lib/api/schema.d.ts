@@ -1210,6 +1210,8 @@ export interface components {
             tones: components["schemas"]["Tone"][];
             /** Causes */
             causes: components["schemas"]["CauseShare"][];
+            /** Rest Dbu */
+            rest_dbu: number;
         };
         /**
          * Inductor
