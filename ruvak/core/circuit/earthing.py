@@ -66,7 +66,8 @@ class Earthings:
 
     def _reference(self, gear: Gear, earthing: Earthing, reference: str, chassis: str) -> None:
         ohm = earthing.reference_to_chassis_ohm.value
-        likely, worst = sizes(earthing.computer_v) if earthing.computer_v else (0.0, 0.0)
+        noise = earthing.computer_v or (self.disturbances.computer_v if earthing.computer else None)
+        likely, worst = sizes(noise) if noise else (0.0, 0.0)
         if worst:
             branch = self.elements.branch(chassis, reference, ohm)
             lines = tuple(CauseLine(hz, ((branch, 1.0 + 0j),)) for hz in self.disturbances.computer_hz)

@@ -7,6 +7,7 @@ from collections import Counter
 from collections.abc import Iterable, Iterator
 
 from ruvak.core.errors import Fault, RigFault
+from ruvak.core.rig.check_earth import earth_faults
 from ruvak.core.rig.connectors import SHAPES, fits, uncertain
 from ruvak.core.rig.part import ELEMENT_FIELDS, Part, Setting
 from ruvak.core.rig.rig import Join, Rig, Run, SettingValue
@@ -16,7 +17,9 @@ def check(rig: Rig, sound: tuple[Part, ...] = ()) -> Rig:
     """The rig itself when sound; otherwise RigFault with everything found. `sound`: parts known to be."""
     faults = tuple(_duplicates(rig)) + tuple(_parts(rig, {id(part) for part in sound}))
     if not faults:
-        faults = tuple(_owners(rig)) + tuple(_runs(rig))
+        faults = tuple(_owners(rig))
+    if not faults:
+        faults = tuple(_runs(rig)) + tuple(earth_faults(rig))
     if faults:
         raise RigFault(faults)
     return rig
@@ -45,6 +48,8 @@ def _duplicates(rig: Rig) -> Iterator[Fault]:
         "parts": (part.id for part in rig.parts),
         "gear and kit": [gear.id for gear in rig.gear] + [item.id for item in rig.kit],
         "runs": (run.id for run in rig.runs),
+        "venue.earth": (point.id for point in rig.venue.earth),
+        "bonds": (bond.id for bond in rig.bonds),
     }
     for where, ids in groups.items():
         for name, count in Counter(ids).items():
@@ -117,6 +122,11 @@ def _inside(part: Part) -> Iterator[Fault]:
             yield Fault("unknown_setting", f"inputs[{i}].mode_setting", f"'{receiver.mode_setting}' is not a choice.")
         elif {mode.when for mode in receiver.modes} != set(setting.options):
             yield Fault("modes", f"inputs[{i}].modes", f"wants one mode for each of {', '.join(setting.options)}.")
+    supply = settings.get(part.earthing_setting or "")
+    if part.earthing_setting is not None and (supply is None or supply.type != "choice"):
+        yield Fault("unknown_setting", "earthing_setting", f"'{part.earthing_setting}' is not a choice.")
+    elif set(part.earthings) != set(supply.options if supply is not None and supply.type == "choice" else ()):
+        yield Fault("earthings", "earthings", "wants one earthing for each position of earthing_setting.")
     inputs = {receiver.id for receiver in part.inputs}
     for i, mix in enumerate(part.mixes):
         for name in (*mix.left, *mix.right):

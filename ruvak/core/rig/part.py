@@ -370,8 +370,10 @@ class Earthing(Record):
     """Class 2 only: current from the chassis to earth, fundamental; left out, the rig's assumption."""
     reference_to_chassis_ohm: NotNegative = Value(value=0.0, source="common practice: g bonded to chassis")
     reference_to_chassis_f: NotNegative = Value(value=0.0, source="none")
+    computer: Annotated[bool, Field(strict=True)] = False
+    """Noise of a computer stands between g and chassis, at each of the rig's computer lines."""
     computer_v: Deviation | None = None
-    """A computer: noise between g and chassis, at each of the rig's computer lines."""
+    """How much; left out, the rig's assumption."""
 
 
 class Part(Identified):

@@ -1105,6 +1105,11 @@ export interface components {
              */
             reference_to_chassis_f: components["schemas"]["Value"];
             /**
+             * Computer
+             * @default false
+             */
+            computer: boolean;
+            /**
              * Computer V
              * @default null
              */

@@ -4,7 +4,7 @@ import type { Schemas } from '../api/client';
 type Levels = Schemas['Levels'];
 
 export interface Mark {
-	kind: 'clip' | 'peak' | 'nominal' | 'arrives' | 'sides' | 'noise';
+	kind: 'clip' | 'peak' | 'nominal' | 'arrives' | 'sides' | 'hum' | 'noise';
 	words: string;
 	levelDbu: number;
 	y: number;
@@ -39,13 +39,20 @@ export function yOf(scale: Scale, levelDbu: number): number {
 	return MARGIN + share * (scale.height - 2 * MARGIN);
 }
 
-export function marks(scale: Scale, now: Levels, after: Levels | undefined): Mark[] {
+/** `humDbu`: A-weighted, as it sounds; left out where the noise covers it. */
+export function marks(
+	scale: Scale,
+	now: Levels,
+	after: Levels | undefined,
+	humDbu: number | null = null
+): Mark[] {
 	const made: Omit<Mark, 'labelY'>[] = [
 		mark(scale, 'clip', 'clips', now.clip_dbu, false),
 		mark(scale, 'nominal', 'wants', now.nominal_dbu, false),
 		mark(scale, 'arrives', 'arrives', now.arriving_dbu, false),
 		mark(scale, 'noise', 'noise', now.noise_dbu, false)
 	];
+	if (humDbu !== null && humDbu > now.noise_dbu) made.push(mark(scale, 'hum', 'hum', humDbu, false));
 	// Where the centre is lost, what still passes is the difference between the sides: show where that stands.
 	if (after === undefined && now.sides_dbu > now.arriving_dbu + SIDES_ABOVE_DB) {
 		made.push(mark(scale, 'sides', 'sides', now.sides_dbu, false));

@@ -2,7 +2,16 @@ import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
 import { inserted, itemOf, legsOf, moved, swapped, without } from './legs';
 
-const item = (id: string) => ({ id, tag: id, part: 'p', length_m: null, owned: true, installed: false });
+const item = (id: string) => ({
+	id,
+	tag: id,
+	part: 'p',
+	length_m: null,
+	owned: true,
+	installed: false,
+	beside: null,
+	loop_width_m: null
+});
 const legs = ['a', 'b', 'c'].map(item);
 const ids = (list: readonly { id: string }[]) => list.map((one) => one.id).join('');
 

@@ -10,7 +10,9 @@ export const itemOf = (choice: Schemas['LegChoice']): KitItem => ({
 	part: choice.part,
 	length_m: choice.length_m ?? null,
 	owned: choice.in_kit,
-	installed: false
+	installed: false,
+	beside: null,
+	loop_width_m: null
 });
 
 export const legsOf = (rig: Schemas['Rig'], runId: string): KitItem[] => {

@@ -36,7 +36,16 @@ const lead = (): Part =>
 		]
 	}) as unknown as Part;
 const adapter = (): Part => ({ ...lead(), kind: 'adapter', cables: [], wires: [{ a: 'in.2', b: 'out.2' }] });
-const item = { id: 'lead-3', tag: 'M3', part: 'mic-lead', length_m: 10, owned: true, installed: false };
+const item = {
+	id: 'lead-3',
+	tag: 'M3',
+	part: 'mic-lead',
+	length_m: 10,
+	owned: true,
+	installed: false,
+	beside: null,
+	loop_width_m: null
+};
 
 describe('wiring', () => {
 	it('cuts a core and keeps its near end', () => {

@@ -39,14 +39,14 @@
 				{#each group.runs as run (run.run)}
 					<RunCard rig={state.rig} {run} selected={run.run === selected.run} />
 					{#if run.run === selected.run && wide.current}
-						<div class="details"><Details {run} after={preview?.after ?? null} /></div>
+						<div class="details"><Details rig={state.rig} {run} after={preview?.after ?? null} /></div>
 					{/if}
 				{/each}
 			{/each}
 		</div>
 		<Bench {state} run={selected} />
 		{#if !wide.current}
-			<div class="details"><Details run={selected} after={preview?.after ?? null} /></div>
+			<div class="details"><Details rig={state.rig} run={selected} after={preview?.after ?? null} /></div>
 		{/if}
 	</div>
 {/if}

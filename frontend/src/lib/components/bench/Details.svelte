@@ -5,9 +5,15 @@
 	import { BALANCE_WORDS } from '../../domain/heard';
 	import Budget from './Budget.svelte';
 	import Curve from './Curve.svelte';
+	import HumTable from './HumTable.svelte';
 	import LevelsTable from './LevelsTable.svelte';
 
-	let { run, after }: { run: Schemas['RunAnalysis']; after: Schemas['RunAnalysis'] | null } = $props();
+	interface Props {
+		rig: Schemas['Rig'];
+		run: Schemas['RunAnalysis'];
+		after: Schemas['RunAnalysis'] | null;
+	}
+	let { rig, run, after }: Props = $props();
 
 	const input = $derived(run.result.inputs[0]);
 	const sum = $derived(run.result.mixes[0]?.sum ?? input?.sum);
@@ -34,6 +40,11 @@
 					? ', cold is joined to the screen'
 					: ''}.
 			</p>
+			{#if input.hum}
+				<div class="part">
+					<HumTable {rig} hum={input.hum} label={input.label} after={after?.result.inputs[0]?.hum ?? null} />
+				</div>
+			{/if}
 		</div>
 	</div>
 {/if}
@@ -49,6 +60,9 @@
 		display: grid;
 		gap: 1.25rem;
 		min-width: 0;
+	}
+	.part {
+		margin-top: 1.25rem;
 	}
 	.balance {
 		font-size: 0.875rem;

@@ -8,13 +8,14 @@
 		now: Schemas['Levels'];
 		after?: Schemas['Levels'] | undefined;
 		height?: number;
+		humDbu?: number | null;
 	}
-	let { now, after = undefined, height = 210 }: Props = $props();
+	let { now, after = undefined, height = 210, humDbu = null }: Props = $props();
 
 	const AXIS = 40;
 	const BAR = 16;
 	const scale = $derived(scaleFor(after ? [now, after] : [now], height));
-	const shown = $derived(marks(scale, now, after));
+	const shown = $derived(marks(scale, now, after, humDbu));
 	const loud = $derived(after ?? now);
 	const words = $derived(shown.map((mark) => `${mark.words} ${dbu(mark.levelDbu)}`).join(', '));
 </script>
@@ -71,6 +72,11 @@
 	.lead {
 		stroke: var(--line-strong);
 		fill: none;
+	}
+	.hum .line {
+		stroke: var(--fix);
+		stroke-width: 2.5;
+		stroke-dasharray: 3 2;
 	}
 	.clip .line {
 		stroke: var(--stop);

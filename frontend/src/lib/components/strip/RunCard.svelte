@@ -24,6 +24,7 @@
 	const shown = $derived(preview?.after ?? run);
 	const kept = $derived(new Set(run.drawing.pieces.map((piece) => piece.owner)));
 	const now = $derived(levelsOf(run));
+	const humDbu = $derived(shown.result.inputs[0]?.hum?.weighted_dbu ?? null);
 	const after = $derived(preview ? levelsOf(preview.after) : undefined);
 </script>
 
@@ -48,7 +49,9 @@
 	<div class="strip-place">
 		<Strip run={shown} unit={rig.length_unit ?? 'm'} ghost={preview !== null} {kept} />
 	</div>
-	{#if now}<div class="ladder-place"><Ladder {now} {after} height={selected ? 210 : 150} /></div>{/if}
+	{#if now}<div class="ladder-place">
+			<Ladder {now} {after} {humDbu} height={selected ? 210 : 150} />
+		</div>{/if}
 	{#if selected}
 		<div class="controls-place"><InPlace {rig} {run} /></div>
 		<div class="legs-place">

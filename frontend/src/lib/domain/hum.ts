@@ -1,0 +1,55 @@
+/** Disturbances in words, and on bars: what causes them, where it comes from. */
+import type { Schemas } from '../api/client';
+
+type Cause = Schemas['CauseShare'];
+
+const CAUSE_WORDS: Record<Cause['code'], (owner: string) => string> = {
+	earth_measured: () => 'earth voltages as measured',
+	earth: (owner) => `earth of ${owner}`,
+	field: () => 'magnetic field of the mains',
+	mains_pair: (owner) => `mains cable along ${owner}`,
+	touch: (owner) => `two-pin supply of ${owner}`,
+	electric: () => 'electric field of the mains',
+	computer: (owner) => `computer noise of ${owner}`,
+	supply_fault: (owner) => `failing supply of ${owner}`
+};
+
+/** An outlet nobody named is told by the device that is in it. */
+export function causeWords(rig: Schemas['Rig'], cause: Cause): string {
+	const [, unnamed] = cause.owner.split('somewhere:');
+	const called = nameOf(rig, unnamed ?? cause.owner);
+	return CAUSE_WORDS[cause.code](unnamed ? `${called}’s outlet` : called);
+}
+
+function nameOf(rig: Schemas['Rig'], id: string): string {
+	const gear = (rig.gear ?? []).find((one) => one.id === id);
+	const item = (rig.kit ?? []).find((one) => one.id === id);
+	const point = (rig.venue.earth ?? []).find((one) => one.id === id);
+	return gear?.name ?? item?.tag ?? point?.name ?? id;
+}
+
+/** Outlets of the rig that are only assumed: devices with an earthed plug whose outlet nobody named. */
+export const assumedOutlets = (hum: Schemas['Hum']): number =>
+	hum.causes.filter((cause) => cause.owner.startsWith('somewhere:')).length;
+
+export interface Bar {
+	x: number;
+	width: number;
+	hz: number;
+	likely: number;
+	worst: number;
+}
+
+/** Tones as bars over a floor, side by side in their order: heights from 0 to 1. */
+export function bars(hum: Schemas['Hum'], floorDbu: number, topDbu: number): Bar[] {
+	const height = (level: number): number =>
+		Math.min(1, Math.max(0, (level - floorDbu) / (topDbu - floorDbu)));
+	const width = 1 / Math.max(1, hum.tones.length);
+	return hum.tones.map((tone, index) => ({
+		x: index * width,
+		width,
+		hz: tone.frequency_hz,
+		likely: height(tone.likely_dbu),
+		worst: height(tone.worst_dbu)
+	}));
+}

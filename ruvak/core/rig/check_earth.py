@@ -1,0 +1,107 @@
+"""That the earth's tree is a tree, that readings can be read, and that bonds and outlets are somewhere."""
+
+from collections.abc import Iterator
+
+from ruvak.core.errors import Fault
+from ruvak.core.rig.connectors import SHAPES
+from ruvak.core.rig.earth import EarthPoint
+from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE
+from ruvak.core.rig.rig import Gear, Rig
+
+HIGHER = ("outlet", "strip", "circuit", "board", "building")
+
+
+def earth_faults(rig: Rig) -> Iterator[Fault]:
+    """Faults of venue.earth, of gear's outlets and of bonds."""
+    points = {point.id: point for point in rig.venue.earth}
+    for i, point in enumerate(rig.venue.earth):
+        where = f"venue.earth[{i}]"
+        if point.id in rig.owners_by_id:
+            sentence = f"A device or lead is called '{point.id}' too; bonds could not tell the two apart."
+            yield Fault("duplicate_id", f"{where}.id", sentence)
+        if point.parent is not None and point.parent not in points:
+            yield Fault("unknown_outlet", f"{where}.parent", f"There is no earth point '{point.parent}'.")
+        elif point.parent is not None and HIGHER.index(points[point.parent].kind) < HIGHER.index(point.kind):
+            sentence = f"A {point.kind} cannot hang on {points[point.parent].name}, a {points[point.parent].kind}."
+            yield Fault("earth_order", f"{where}.parent", sentence)
+        yield from _voltage(points, point, where)
+    if loop := _loop(points):
+        yield Fault("earth_loop", "venue.earth", f"{', '.join(loop)} hang on each other in a ring; a tree has no ring.")
+    for i, gear in enumerate(rig.gear):
+        if gear.outlet is not None and gear.outlet not in points:
+            have = ", ".join(list(points)[:12]) or "none"
+            sentence = f"There is no earth point '{gear.outlet}' in this venue; it has {have}."
+            yield Fault("unknown_outlet", f"gear[{i}].outlet", sentence)
+    for i, bond in enumerate(rig.bonds):
+        for field in ("a", "b"):
+            if not _stands(rig, points, getattr(bond, field)):
+                sentence = f"'{getattr(bond, field)}' is no device, no point of one, and no earth point."
+                yield Fault("unknown_owner", f"bonds[{i}].{field}", sentence)
+        if bond.a == bond.b:
+            yield Fault("bond_to_itself", f"bonds[{i}]", f"'{bond.name}' joins {bond.a} to itself.")
+
+
+def _voltage(points: dict[str, EarthPoint], point: EarthPoint, where: str) -> Iterator[Fault]:
+    voltage = point.voltage
+    if voltage is None:
+        return
+    if bool(voltage.lines) == (voltage.reading_v is not None):
+        sentence = f"{point.name}: give either lines, harmonic by harmonic, or reading_v, what the meter shows."
+        yield Fault("earth_voltage", f"{where}.voltage", sentence)
+    if len({line.h for line in voltage.lines}) != len(voltage.lines):
+        yield Fault("earth_voltage", f"{where}.voltage.lines", f"{point.name}: a harmonic stands there twice.")
+    if voltage.reading_v is not None and voltage.reading_v > MOST_EARTH_V:
+        sentence = (
+            f"{point.name}: {voltage.reading_v:g} V is no voltage between protective earths. On two-pin gear a meter "
+            "shows tens of volts through its capacitor; at an outlet, stop and have the installation tested."
+        )
+        yield Fault("earth_voltage", f"{where}.voltage.reading_v", sentence)
+    if voltage.against is not None and voltage.against not in points:
+        yield Fault("unknown_outlet", f"{where}.voltage.against", f"There is no earth point '{voltage.against}'.")
+
+
+MOST_EARTH_V = 25.0
+"""More than this between two protective earths is a fault of the installation, not a reading: common practice."""
+
+
+def _loop(points: dict[str, EarthPoint]) -> list[str]:
+    """Points that lead back to themselves, by parents or by what readings refer to."""
+
+    def onward(id_: str) -> list[str]:
+        point = points[id_]
+        against = point.voltage.against if point.voltage else None
+        return [one for one in (point.parent, against) if one in points]
+
+    done: set[str] = set()
+    for start in points:
+        path: list[str] = []
+        stack: list[tuple[str, int]] = [(start, 0)]
+        while stack:
+            id_, step = stack.pop()
+            path = path[: len(stack)]
+            if id_ in path:
+                return path[path.index(id_) :]
+            if id_ in done and step == 0:
+                continue
+            following = onward(id_)
+            if step < len(following):
+                stack.append((id_, step + 1))
+                path.append(id_)
+                stack.append((following[step], 0))
+            else:
+                done.add(id_)
+    return []
+
+
+def _stands(rig: Rig, points: dict[str, EarthPoint], end: str) -> bool:
+    owner, _, point = end.partition(".")
+    thing = rig.owners_by_id.get(owner)
+    if not point:
+        return isinstance(thing, Gear) or end in points
+    if not isinstance(thing, Gear):
+        return False
+    connector, _, contact = point.partition(".")
+    if not contact:
+        return point in (SIGNAL_REFERENCE, CHASSIS)
+    part = rig.part_of(owner)
+    return any(one.id == connector and contact in SHAPES[one.form].contacts for one in part.connectors)
