@@ -58,7 +58,7 @@ def analyse(rig: Rig) -> Analysis:
 def glance(rig: Rig, traced: Trace | None = None) -> tuple[tuple[Finding, ...], ...]:
     """Findings of each run from a few frequencies, switches as they stand: to compare wirings. The rig is prepared."""
     traced = traced or trace(rig)
-    return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ))
+    return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ, hum=True))
 
 
 def alone(rig: Rig, *run_ids: str) -> Rig:

@@ -3,12 +3,11 @@
 import math
 
 import numpy as np
-from scipy.sparse import csc_matrix
 
 from ruvak.core.circuit.build import build
 from ruvak.core.circuit.circuit import Circuit, Receiver
 from ruvak.core.results.gains import received, rejection_fall
-from ruvak.core.results.solving import RigSolver
+from ruvak.core.results.solving import Emfs, RigSolver
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.slim import in_use
 from ruvak.core.solve.network import EARTH
@@ -33,10 +32,9 @@ def disagreements(rig: Rig, circuit: Circuit, chosen: list[Excitation] | None = 
         points = solved_by_spice(netlist(rig, circuit, excitation))
         assert len(points) == len(excitation.lines), f"ngspice stopped after {len(points)} points"
         for (hz, emfs), volts in zip(excitation.lines, points, strict=True):
-            pattern = np.zeros((circuit.network.branch_count, 1), dtype=np.complex128)
-            for branch, emf in emfs:
-                pattern[branch, 0] += emf
-            solved = solver.solve(np.array([hz]), [csc_matrix(pattern)], adjoints=False)
+            at = np.array([(0, branch, 0) for branch, _ in emfs]).T
+            column = Emfs((1, circuit.network.branch_count, 1), at, np.array([emf for _, emf in emfs]))
+            solved = solver.solve(np.array([hz]), column, adjoints=False)
             mine = received(circuit, solved, range(len(circuit.receivers)), [0])[0, :, 0]
             for number, receiver in enumerate(circuit.receivers):
                 theirs = _heard(circuit, receiver, names, volts, hz)

@@ -3,6 +3,7 @@
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade, Verdict
 from ruvak.core.judge.rule import Rule, active, finding, input_words
 from ruvak.core.judge.rules.centre import centre
+from ruvak.core.judge.rules.hum import hum
 from ruvak.core.judge.rules.level import level
 from ruvak.core.judge.rules.load import load
 from ruvak.core.judge.rules.sides import sides
@@ -11,7 +12,7 @@ from ruvak.core.judge.rules.tone import tone
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
-RULES: tuple[Rule, ...] = (silence, centre, sides, load, level, tone)
+RULES: tuple[Rule, ...] = (silence, centre, sides, load, level, tone, hum)
 
 
 def judge(rig: Rig, results: tuple[RunResult, ...]) -> tuple[tuple[Finding, ...], ...]:

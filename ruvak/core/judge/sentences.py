@@ -78,6 +78,10 @@ CATALOGUE: dict[str, Words] = {
         "The bass is 3 dB down at {low_hz} Hz at {place}: it sounds thin.",
         "Something in the run blocks low frequencies; look at its transformers and capacitors.",
     ),
+    "hum": Words(
+        "Hum and buzz lie {below_db} dB under the programme at {place} ({worst_db} at worst): {why}.",
+        "{what}",
+    ),
     "source_lost": Words(
         "Nothing of {source} arrives anywhere on this run, while its other source does.",
         "No wire leads on from it; follow the strip to the gap and close it.",

@@ -41,7 +41,7 @@ class Disturbed:
         self.circuit = circuit
         frequencies_hz, emfs = cause_emfs(circuit)
         self.frequencies_hz = frequencies_hz
-        self._solved: Solved | None = solver.solve(frequencies_hz, emfs, adjoints=True) if emfs else None
+        self._solved: Solved | None = solver.solve(frequencies_hz, emfs, adjoints=True) if len(frequencies_hz) else None
         self._weights = np.array([10.0 ** (a_weighting_db(float(hz)) / 20.0) for hz in frequencies_hz])
         self._likely = np.array([cause.likely for cause in circuit.causes])
         self._worst = np.array([cause.worst for cause in circuit.causes])

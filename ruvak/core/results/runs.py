@@ -62,7 +62,7 @@ class _Reader:
     def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...], hum: bool) -> None:
         self.rig, self.traced, self.circuit = rig, traced, circuit
         solver = RigSolver(circuit)
-        emfs = [drive_emfs(circuit)]
+        emfs = drive_emfs(circuit)
         self.gains = Gains(circuit, solver.solve(np.array([REFERENCE_HZ]), emfs, adjoints=True))
         self.sweep_hz = sweep_hz
         self.swept = solver.solve(np.array(sweep_hz), emfs, adjoints=False)

@@ -1,5 +1,6 @@
 """One circuit, solved as its size asks: whole when small, block by block when it is a rig."""
 
+from dataclasses import dataclass
 from typing import Protocol
 
 import numpy as np
@@ -42,39 +43,64 @@ class RigSolver:
         border = np.array(circuit.border, dtype=np.int64)
         self._reduced = Reduced(network, border, np.array(sorted(driven), dtype=np.int64), self.legs)
 
-    def solve(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: bool) -> Solved:
-        """`emfs`: by frequency, (branches, columns), volts; one for all where they are the same at every frequency."""
+    def solve(self, frequencies_hz: Floats, emfs: "Emfs", adjoints: bool) -> Solved:
+        """Every column of `emfs` at every frequency."""
         if self._whole is None:
-            driven = self._reduced.driven
-            each = [one.tocsr()[driven].tocsc() for one in emfs]
-            return self._reduced.solve(frequencies_hz, each, adjoints)
-        full = np.stack([one.toarray() for one in emfs])
-        return self._whole.solve(frequencies_hz, full, self.legs if adjoints else self.legs[:, :0])
+            return self._reduced.solve(frequencies_hz, emfs.sparse(self._reduced.driven), adjoints)
+        return self._whole.solve(frequencies_hz, emfs.dense(), self.legs if adjoints else self.legs[:, :0])
 
 
-def drive_emfs(circuit: Circuit) -> sparse.csc_matrix:
-    """Programme, one column a drive: (branches, drives)."""
+@dataclass(frozen=True)
+class Emfs:
+    """Emfs in volts rms by frequency (or once for all frequencies), branch and column."""
+
+    shape: tuple[int, int, int]
+    """Frequencies or 1, branches, columns."""
+    at: Ints
+    """(3, entries)"""
+    volts: Complexes
+
+    def dense(self) -> Complexes:
+        """As one array of `shape`."""
+        found: Complexes = np.zeros(self.shape, dtype=np.complex128)
+        np.add.at(found, tuple(self.at), self.volts)
+        return found
+
+    def sparse(self, driven: Ints) -> list[sparse.csc_matrix]:
+        """A matrix a frequency, (driven, columns), of these branches alone, which are sorted."""
+        rows = np.searchsorted(driven, self.at[1])
+        found = []
+        for index in range(self.shape[0]):
+            mine = self.at[0] == index
+            where = (rows[mine], self.at[2, mine])
+            found.append(sparse.csc_matrix((self.volts[mine], where), shape=(len(driven), self.shape[2])))
+        return found
+
+
+def drive_emfs(circuit: Circuit) -> Emfs:
+    """Programme, one column a drive, the same at every frequency."""
     entries = [
         (branch, column, gain) for column, drive in enumerate(circuit.drives) for branch, gain in drive.branch_gains
     ]
-    rows, columns, gains = np.array(entries, dtype=np.float64).reshape(-1, 3).T
-    shape = (circuit.network.branch_count, len(circuit.drives))
-    return sparse.csc_matrix((gains, (rows.astype(np.int64), columns.astype(np.int64))), shape=shape)
+    at = np.array([(0, branch, column) for branch, column, _ in entries], dtype=np.int64).reshape(-1, 3).T
+    volts = np.array([gain for _, _, gain in entries], dtype=np.complex128)
+    return Emfs((1, circuit.network.branch_count, len(circuit.drives)), at, volts)
 
 
-def cause_emfs(circuit: Circuit) -> tuple[Floats, list[sparse.csc_matrix]]:
-    """All frequencies that some cause has, and there its emfs, a column each cause: (branches, causes), volts rms."""
-    at: dict[float, list[tuple[int, int, complex]]] = {}
-    for column, cause in enumerate(circuit.causes):
-        for line in cause.lines:
-            at.setdefault(line.frequency_hz, []).extend((branch, column, volts) for branch, volts in line.emfs)
-    shape = (circuit.network.branch_count, len(circuit.causes))
-    found = []
-    for _, entries in sorted(at.items()):
-        volts = np.array([entry[2] for entry in entries], dtype=np.complex128)
-        where = ([entry[0] for entry in entries], [entry[1] for entry in entries])
-        found.append(sparse.csc_matrix((volts, where), shape=shape))
-    return np.array(sorted(at)), found
+def cause_emfs(circuit: Circuit) -> tuple[Floats, Emfs]:
+    """All frequencies that some cause has, and there its emfs, a column each cause."""
+    frequencies = sorted({line.frequency_hz for cause in circuit.causes for line in cause.lines})
+    number = {hz: index for index, hz in enumerate(frequencies)}
+    entries = [
+        (number[line.frequency_hz], branch, column, volts)
+        for column, cause in enumerate(circuit.causes)
+        for line in cause.lines
+        for branch, volts in line.emfs
+    ]
+    at = np.array([entry[:3] for entry in entries], dtype=np.int64).reshape(-1, 3).T
+    found = np.array([entry[3] for entry in entries], dtype=np.complex128)
+    shape = (len(frequencies), circuit.network.branch_count, len(circuit.causes))
+    return np.array(frequencies), Emfs(shape, at, found)
 
 
 def leg_functionals(circuit: Circuit) -> Floats:

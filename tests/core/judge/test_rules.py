@@ -10,6 +10,7 @@ from ruvak.core.judge.registry import RULES
 from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, signed, written
 from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.rig import Rig
+from tests.support.earths import class_1, earthed, outlets, ts_cable, ts_input, ts_source
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
 from tests.support.wirings import situation, unbalanced_input, unbalanced_source
 
@@ -57,6 +58,15 @@ def two_sources(both: bool) -> Rig:
     return situation([*sources, box, receiver], joins)
 
 
+def two_earths(volts: float) -> Rig:
+    """An unbalanced lead between two outlets that differ by so much."""
+    parts = [ts_source("keys", 1000, class_1(1e-3)), ts_input("desk", 1e6, class_1(1e-3)), ts_cable()]
+    joins = [[("keys.out1", "lead.in"), ("lead.out", "desk.in1")]]
+    at = {"keys": "here", "desk": "there"}
+    leads = {"lead": {"part": "lead", "length_m": 10.0}}
+    return earthed(parts, joins, leads, at, outlets(here=0.0, there=volts))
+
+
 FIRES: dict[str, Rig] = {
     "centre_cancels": demo_rig(),
     # Right upside down at 0.6 of left's level: 0.4 remains of the centre, 8 dB below.
@@ -82,6 +92,7 @@ FIRES: dict[str, Rig] = {
     "not_connected": wired(demo_rig(), runs=[{"id": "slides", "number": 1, "name": "Slides", "legs": [], "joins": []}]),
     "clear": stated_rig(wires=LEFT, source=MONO),
     "source_lost": two_sources(both=False),
+    "hum": two_earths(0.5),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600), receiver=receiver_part(z_common_ohm=100)),
     "contact_uncertain": situation(*headset("usb-sound-adapter", "mic")),
     "one_sided": stated_rig(
@@ -109,6 +120,7 @@ SILENT: dict[str, Rig] = {
     "not_connected": demo_rig(),
     "clear": demo_rig(),
     "source_lost": two_sources(both=True),
+    "hum": two_earths(0.001),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600)),
     "contact_uncertain": situation(*headset("phone-headset", "headset")),
     "one_sided": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),

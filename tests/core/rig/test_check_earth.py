@@ -25,7 +25,11 @@ def point(id_: str, kind: str = "outlet", **more: Any) -> Doc:
 
 class Faults(unittest.TestCase):
     def test_a_sound_tree(self) -> None:
-        tree = [point("b", "board"), point("c", "circuit", parent="b"), point("o", parent="c", voltage={"reading_v": 0.1})]
+        tree = [
+            point("b", "board"),
+            point("c", "circuit", parent="b"),
+            point("o", parent="c", voltage={"reading_v": 0.1}),
+        ]
         self.assertEqual(faults(tree, at={"keys": "o"}), {})
 
     def test_parents(self) -> None:
