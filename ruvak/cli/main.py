@@ -1,4 +1,4 @@
-"""ruvak solve | export | import | backup | restore | migrate | demo | schema | openapi"""
+"""ruvak solve | netlists | export | import | backup | restore | migrate | demo | schema | openapi"""
 
 import argparse
 import json
@@ -13,6 +13,7 @@ from ruvak.core.analyse import analyse
 from ruvak.core.errors import RigFault, RuvakError
 from ruvak.core.rig.files import rig_from_json, rig_to_json
 from ruvak.core.rig.rig import Rig
+from ruvak.formats.spice import netlists
 from ruvak.service.demo_data import add_demo
 from ruvak.service.states import Person
 from ruvak.service.upkeep import back_up, bring_back, migrate, rigs_at
@@ -54,6 +55,9 @@ def _parser() -> argparse.ArgumentParser:
         return made
 
     add("solve", "analyse a rig file and print the analysis as JSON", _solve).add_argument("file", type=Path)
+    spice = add("netlists", "write a rig file's SPICE netlists, one for each disturbance and channel", _netlists)
+    spice.add_argument("file", type=Path)
+    spice.add_argument("-o", "--output", type=Path, required=True, help="folder to write them into")
     export = add("export", "write a saved rig as a rig file", _export)
     export.add_argument("rig")
     export.add_argument("-o", "--output", type=Path, help="file to write; standard output without it")
@@ -76,6 +80,14 @@ def _url() -> str:
 
 def _solve(options: argparse.Namespace) -> str:
     return analyse(rig_from_json(options.file.read_bytes())).model_dump_json(indent=2)
+
+
+def _netlists(options: argparse.Namespace) -> str:
+    written = netlists(rig_from_json(options.file.read_bytes()))
+    options.output.mkdir(parents=True, exist_ok=True)
+    for name, text in written.items():
+        (options.output / name).write_text(text, encoding="ascii")
+    return f"Wrote {len(written)} netlists to {options.output}; run one with: ngspice -b {next(iter(written))}"
 
 
 def _export(options: argparse.Namespace) -> str:

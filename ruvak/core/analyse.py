@@ -5,7 +5,8 @@ from ruvak.core.judge.finding import Finding, Verdict
 from ruvak.core.judge.registry import judge, verdict, with_added
 from ruvak.core.judge.rules.uncertain import Possibility, uncertain
 from ruvak.core.parts.library import embed
-from ruvak.core.results.records import InputResult, Levels, RunResult
+from ruvak.core.results.bonds import bonds
+from ruvak.core.results.records import BondResult, InputResult, Levels, RunResult
 from ruvak.core.results.response import COARSE_HZ
 from ruvak.core.results.runs import run_results
 from ruvak.core.rig.check import check
@@ -59,6 +60,13 @@ def glance(rig: Rig, traced: Trace | None = None) -> tuple[tuple[Finding, ...], 
     """Findings of each run from a few frequencies, switches as they stand: to compare wirings. The rig is prepared."""
     traced = traced or trace(rig)
     return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ, hum=True))
+
+
+def bonds_of(rig: Rig) -> tuple[BondResult, ...]:
+    """Joints that close loops, ranked by what opening each does to every input. Raises RigFault."""
+    rig = in_use(prepare(rig))
+    traced = trace(rig)
+    return bonds(rig, traced, build(rig, traced))
 
 
 def alone(rig: Rig, *run_ids: str) -> Rig:

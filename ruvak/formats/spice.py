@@ -4,14 +4,20 @@ Written in plain SPICE 3 with a control block that ngspice runs: one AC point a 
 """
 
 import cmath
+import io
 import math
 import re
+import zipfile
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
+from ruvak.core.analyse import prepare
+from ruvak.core.circuit.build import build
 from ruvak.core.circuit.circuit import Cause, Circuit
 from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.slim import in_use
 from ruvak.core.solve.network import EARTH, Bundle, Network
+from ruvak.core.trace.trace import trace
 
 Emfs = tuple[tuple[int, complex], ...]
 
@@ -23,6 +29,22 @@ class Excitation:
     name: str
     words: str
     lines: tuple[tuple[float, Emfs], ...]
+
+
+def netlists(rig: Rig) -> dict[str, str]:
+    """Every netlist of a rig by file name. Raises RigFault as an analysis would."""
+    used = in_use(prepare(rig))
+    circuit = build(used, trace(used))
+    return {f"{one.name}.cir": netlist(used, circuit, one, one.name + "-") for one in excitations(used, circuit)}
+
+
+def zipped(files: dict[str, str]) -> bytes:
+    """As one archive; the same files always give the same bytes."""
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, text in files.items():
+            archive.writestr(zipfile.ZipInfo(name), text)
+    return buffer.getvalue()
 
 
 def excitations(rig: Rig, circuit: Circuit, programme_hz: tuple[float, ...] = (1000.0,)) -> list[Excitation]:

@@ -6,6 +6,7 @@ from pydantic import Field, RootModel, StringConstraints
 
 from ruvak.core.legs.choices import LegChoice
 from ruvak.core.remedies.remedy import Remedy
+from ruvak.core.results.records import BondResult
 from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import KitItem
@@ -107,6 +108,10 @@ class RunPath(Record):
 
 class RigList(RootModel[tuple[RigSummary, ...]]):
     """All rigs."""
+
+
+class BondList(RootModel[tuple[BondResult, ...]]):
+    """Joints that close loops, the one whose opening helps most first."""
 
 
 class RemedyList(RootModel[tuple[Remedy, ...]]):

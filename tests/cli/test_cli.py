@@ -43,6 +43,13 @@ class Command(DatabaseTest):
         _, out, _ = self.run_command("solve", str(self.file))
         self.assertEqual(json.loads(out), analyse(demo_rig()).model_dump(mode="json"))
 
+    def test_netlists_are_written_into_a_folder(self) -> None:
+        code, out, _ = self.run_command("netlists", str(self.file), "-o", str(self.folder / "spice"))
+        written = sorted(path.name for path in (self.folder / "spice").iterdir())
+        self.assertEqual(code, 0)
+        self.assertIn(f"Wrote {len(written)} netlists", out)
+        self.assertTrue(any(name.endswith("-programme.cir") for name in written), written)
+
     def test_a_bad_file_is_told_field_by_field(self) -> None:
         self.file.write_text('{"format": "ruvak-rig", "version": 1, "id": "A b"}', encoding="utf-8")
         code, out, err = self.run_command("solve", str(self.file))

@@ -5,6 +5,7 @@ import io
 import json
 import logging
 import subprocess
+import zipfile
 from pathlib import Path
 from typing import Any
 
@@ -18,6 +19,19 @@ LENGTH = {"op": "set_length", "item": "lead-31", "length_m": 20}
 
 
 class Answers(WebTest):
+    def test_bonds_are_ranked(self) -> None:
+        got = self.client.get(f"/api/rigs/{self.rig_id}/bonds")
+        self.assertEqual(got.status_code, 200)
+        self.assertIsInstance(got.get_json(), list)
+
+    def test_netlists_come_as_an_archive(self) -> None:
+        got = self.client.get(f"/api/rigs/{self.rig_id}/netlists")
+        self.assertEqual((got.status_code, got.content_type), (200, "application/zip"))
+        with zipfile.ZipFile(io.BytesIO(got.data)) as archive:
+            texts = [archive.read(name).decode("ascii") for name in archive.namelist()]
+        self.assertTrue(all(text.startswith("* Lantern Evening") and text.endswith(".end\n") for text in texts))
+        self.assertEqual(self.client.get("/api/rigs/ghost/netlists").status_code, 404)
+
     def test_a_rig_comes_with_its_analysis(self) -> None:
         state = self.state()
         self.assertEqual(state["analysis"]["verdict"]["stop"], 1)

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from ruvak.core.circuit.circuit import Cause, CauseLine, Circuit, Drive, Unknown
+from ruvak.core.circuit.circuit import Cause, CauseLine, Circuit, Drive, Removable, Unknown
 from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, Collector
 from ruvak.core.circuit.exposure import LIVE, CableBranches, Exposure
@@ -54,8 +54,7 @@ class _Builder:
         earthings = Earthings(self.elements, self.rig, disturbances, tree, self.causes)
         for gear in self.rig.gear:
             earthings.add(gear)
-        for bond in self.rig.bonds:
-            earthings.bond(bond)
+        removables = [Removable("bond", bond.id, earthings.bond(bond)) for bond in self.rig.bonds]
         self._mate()
         cables: list[CableBranches] = []
         for owner in self.traced.owners:
@@ -79,6 +78,7 @@ class _Builder:
             tuple(self.unknowns),
             tuple(self.hum_unknowns),
             tuple(self.causes),
+            (*removables, *(Removable("screen", one.item.id, branch) for one in cables for branch in one.screens)),
             self._border(tree, node_of),
             floating,
         )

@@ -94,6 +94,15 @@ class Cause:
 
 
 @dataclass(frozen=True)
+class Removable:
+    """A joint that could be opened: a lead's screen, or a bond beside the runs. `owner`: that one's id."""
+
+    kind: Literal["screen", "bond"]
+    owner: str
+    branch: int
+
+
+@dataclass(frozen=True)
 class Circuit:
     """The whole rig. `floating` names the owners whose potential rests on stray capacitance alone."""
 
@@ -104,6 +113,7 @@ class Circuit:
     unknowns: tuple[Unknown, ...]
     hum_unknowns: tuple[Unknown, ...]
     causes: tuple[Cause, ...]
+    removables: tuple[Removable, ...]
     border: tuple[int, ...]
     """Nodes at which runs meet: references and chassis of devices, the building's earth."""
     floating: tuple[str, ...]

@@ -45,12 +45,12 @@ class Earthings:
             if earthing is not None and earthing.type == "class-2":
                 self._touch(gear, earthing, f"{gear.id}.{CHASSIS}")
 
-    def bond(self, bond: Bond) -> None:
-        """Metal between two devices, or a device and the building."""
+    def bond(self, bond: Bond) -> int:
+        """Metal between two devices, or a device and the building; its branch."""
         ohm = bond.ohm or self.disturbances.bond_ohm[bond.kind]
         henry_per_m = self.disturbances.henry_per_m.value
         henry = bond.henry.value if bond.henry is not None else self.disturbances.bond_m.value * henry_per_m
-        self.elements.bundle([self._end(bond.a)], [self._end(bond.b)], [ohm.value], [[henry]])
+        return self.elements.bundle([self._end(bond.a)], [self._end(bond.b)], [ohm.value], [[henry]])
 
     def mains_volts(self) -> float:
         """Phase to neutral, rms."""

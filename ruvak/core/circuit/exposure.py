@@ -27,6 +27,12 @@ class CableBranches:
     ends: tuple[tuple[str, str], ...]
 
     @property
+    def screens(self) -> tuple[int, ...]:
+        """Branches of screens that are joined at both ends."""
+        pairs = zip(self.cable.conductors, self.branches, strict=True)
+        return tuple(branch for one, branch in pairs if one.kind == "screen" and one.a and one.b)
+
+    @property
     def length_m(self) -> float:
         """The lead's."""
         return self.item.length_m or 0.0

@@ -1,11 +1,40 @@
 """Which outputs a run starts from and which inputs it reaches, by the metal at its end sockets."""
 
-from ruvak.core.circuit.circuit import Circuit, Receiver
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.trace.ends import ends_of
 from ruvak.core.trace.trace import Trace
+
+
+@dataclass(frozen=True)
+class Reach:
+    """What a run joins: drives grouped by output, receivers, and whose unknowns matter to it."""
+
+    groups: tuple[tuple[int, ...], ...]
+    receivers: tuple[int, ...]
+    owners: tuple[str, ...]
+
+
+def reach_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> Reach:
+    """Unknowns belong to legs, to source devices, and to inputs by gear.input."""
+    groups = sources_of(rig, traced, circuit, run)
+    receivers = inputs_of(rig, traced, circuit, run, groups)
+    sources = [circuit.drives[number].gear for group in groups for number in group]
+    inputs = [f"{circuit.receivers[number].gear}.{circuit.receivers[number].input.id}" for number in receivers]
+    return Reach(groups, receivers, tuple(dict.fromkeys([*run.legs, *sources, *inputs])))
+
+
+def by_owner(unknowns: Iterable[Unknown]) -> dict[str, list[Unknown]]:
+    """Unknowns by what they belong to."""
+    found: dict[str, list[Unknown]] = {}
+    for unknown in unknowns:
+        found.setdefault(unknown.owner, []).append(unknown)
+    return found
 
 
 def sources_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[tuple[int, ...], ...]:

@@ -6,12 +6,14 @@ to first order. Frequencies always add as powers: they are different tones.
 """
 
 from collections.abc import Sequence
+from copy import copy
 from dataclasses import dataclass
 
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit, Unknown
 from ruvak.core.results.gains import effects_of, received
+from ruvak.core.results.opening import opened
 from ruvak.core.results.records import CauseShare, Hum, Tone
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
 from ruvak.core.results.weighting import a_weighting_db
@@ -37,14 +39,44 @@ class HumVolts:
 class Disturbed:
     """The network under every cause, at every frequency some cause has."""
 
-    def __init__(self, circuit: Circuit, solver: RigSolver) -> None:
+    def __init__(self, circuit: Circuit, solver: RigSolver, bonds: bool = False) -> None:
         self.circuit = circuit
-        frequencies_hz, emfs = cause_emfs(circuit)
+        frequencies_hz, emfs = cause_emfs(circuit, bonds)
         self.frequencies_hz = frequencies_hz
         self._solved: Solved | None = solver.solve(frequencies_hz, emfs, adjoints=True) if len(frequencies_hz) else None
         self._weights = np.array([10.0 ** (a_weighting_db(float(hz)) / 20.0) for hz in frequencies_hz])
         self._likely = np.array([cause.likely for cause in circuit.causes])
         self._worst = np.array([cause.worst for cause in circuit.causes])
+
+    def without(self, number: int) -> "Disturbed | None":
+        """The same with one of the circuit's removable joints open; None where it closes no loop."""
+        if self._solved is None:
+            return None
+        network, legs = self.circuit.network, 2 * len(self.circuit.receivers)
+        one = opened(
+            self._solved, network.node_count, self.circuit.removables[number], number, len(self.circuit.causes), legs
+        )
+        if not one.closes_a_loop():
+            return None
+        other = copy(self)
+        other._solved = one
+        return other
+
+    def weighted_dbu(self, receiver: int, unknowns: Sequence[Unknown]) -> tuple[float, float]:
+        """A-weighted, likely and worst."""
+        volts = self.volts(receiver, unknowns)
+        likely_v, worst_v = np.sqrt((volts.likely_v**2).sum(axis=1)), volts.worst_v.sum(axis=1)
+        return _level(self._weights * likely_v), _level(self._weights * worst_v)
+
+    def currents_a(self, number: int) -> tuple[float, float]:
+        """Likely and worst current in a removable joint, over all tones, causes as powers and as sizes."""
+        if self._solved is None:
+            return 0.0, 0.0
+        row = np.array([self.circuit.network.node_count + self.circuit.removables[number].branch])
+        causes = np.arange(len(self.circuit.causes))
+        amperes = np.abs(self._solved.rows(row, causes)[:, 0])
+        likely = float(np.linalg.norm(amperes * self._likely))
+        return likely, float(np.linalg.norm((amperes * self._worst).sum(axis=1)))
 
     def volts(self, receiver: int, unknowns: Sequence[Unknown]) -> HumVolts:
         """`unknowns`: those of the receiver's run."""

@@ -199,3 +199,30 @@ class RunResult(Record):
     inputs: tuple[InputResult, ...]
     mixes: tuple[MixResult, ...]
     floating: tuple[str, ...]
+
+
+class Opening(Record):
+    """What opening a joint does to one input: A-weighted hum before and after, likely and worst, dBu."""
+
+    run: str
+    gear: str
+    input: str
+    before_dbu: float
+    after_dbu: float
+    worst_before_dbu: float
+    worst_after_dbu: float
+
+
+class BondResult(Record):
+    """A joint that could be opened: a lead's screen, or a bond beside the runs; the current in it; the loop it closes.
+
+    `is_return`: an unbalanced programme returns by it, so it cannot be opened. `openings`: best first, only changes.
+    """
+
+    kind: Literal["screen", "bond"]
+    owner: str
+    likely_a: float
+    worst_a: float
+    loop: tuple[str, ...]
+    is_return: bool
+    openings: tuple[Opening, ...]

@@ -1,13 +1,12 @@
 """Puts a run's results together: its inputs, and the mixes in which they are heard."""
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
 
-from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Unknown
+from ruvak.core.circuit.circuit import Circuit, Drive, Receiver
 from ruvak.core.results.balance import balance
-from ruvak.core.results.ends import inputs_of, sources_of
+from ruvak.core.results.ends import by_owner, reach_of
 from ruvak.core.results.gains import REFERENCE_HZ, Gains, received
 from ruvak.core.results.hum import Disturbed
 from ruvak.core.results.records import Hum, InputResult, Levels, MixResult, Response, RunResult, SourceResult, Sum
@@ -67,15 +66,8 @@ class _Reader:
         self.sweep_hz = sweep_hz
         self.swept = solver.solve(np.array(sweep_hz), emfs, adjoints=False)
         self.disturbed = Disturbed(circuit, solver) if hum else None
-        self.audio_of = _by_owner(circuit.unknowns)
-        self.hum_of = _by_owner((*circuit.unknowns, *circuit.hum_unknowns))
-
-
-def _by_owner(unknowns: Iterable[Unknown]) -> dict[str, list[Unknown]]:
-    found: dict[str, list[Unknown]] = {}
-    for unknown in unknowns:
-        found.setdefault(unknown.owner, []).append(unknown)
-    return found
+        self.audio_of = by_owner(circuit.unknowns)
+        self.hum_of = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
 
 
 class _RunReader:
@@ -84,16 +76,11 @@ class _RunReader:
     def __init__(self, shared: _Reader, run: Run) -> None:
         self.shared, self.run_record = shared, run
         self.rig, self.circuit, self.gains = shared.rig, shared.circuit, shared.gains
-        self.groups = sources_of(shared.rig, shared.traced, shared.circuit, run)
-        self.receivers = inputs_of(shared.rig, shared.traced, shared.circuit, run, self.groups)
+        reach = reach_of(shared.rig, shared.traced, shared.circuit, run)
+        self.groups, self.receivers = reach.groups, reach.receivers
         flat = [number for group in self.groups for number in group]
-        here = [self.circuit.receivers[number] for number in self.receivers]
-        owners = dict.fromkeys(
-            [*run.legs, *(self.circuit.drives[number].gear for number in flat)]
-            + [f"{one.gear}.{one.input.id}" for one in here]
-        )
-        self.unknowns = tuple(one for owner in owners for one in shared.audio_of.get(owner, ()))
-        self.hum_unknowns = tuple(one for owner in owners for one in shared.hum_of.get(owner, ()))
+        self.unknowns = tuple(one for owner in reach.owners for one in shared.audio_of.get(owner, ()))
+        self.hum_unknowns = tuple(one for owner in reach.owners for one in shared.hum_of.get(owner, ()))
         self.nominal = self.gains.nominal(self.receivers, flat)
         self.effects = self.gains.effects(self.unknowns, self.receivers, flat)
 

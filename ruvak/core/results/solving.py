@@ -27,11 +27,19 @@ class Solved(Protocol):
 
 
 class RigSolver:
-    """Raises SingularNetwork. Functionals are two a receiver, hot and cold: see leg_functionals."""
+    """Raises SingularNetwork. Functionals are two a receiver, hot and cold: see leg_functionals.
 
-    def __init__(self, circuit: Circuit) -> None:
+    `bonds`: each removable joint's current is a functional too, and its branch may be driven.
+    """
+
+    def __init__(self, circuit: Circuit, bonds: bool = False) -> None:
         self.circuit = circuit
         self.legs = leg_functionals(circuit)
+        joints = [one.branch for one in circuit.removables] if bonds else []
+        if joints:
+            currents = np.zeros((circuit.network.size, len(joints)))
+            currents[circuit.network.node_count + np.array(joints), np.arange(len(joints))] = 1.0
+            self.legs = np.hstack([self.legs, currents])
         network = circuit.network
         if network.size <= SMALL:
             self._whole: System | None = System(network)
@@ -40,6 +48,7 @@ class RigSolver:
         lines = [line for cause in circuit.causes for line in cause.lines]
         driven = {branch for line in lines for branch, _ in line.emfs}
         driven |= {branch for drive in circuit.drives for branch, _ in drive.branch_gains}
+        driven |= set(joints)
         border = np.array(circuit.border, dtype=np.int64)
         self._reduced = Reduced(network, border, np.array(sorted(driven), dtype=np.int64), self.legs)
 
@@ -77,18 +86,23 @@ class Emfs:
         return found
 
 
-def drive_emfs(circuit: Circuit) -> Emfs:
-    """Programme, one column a drive, the same at every frequency."""
+def drive_emfs(circuit: Circuit, bonds: bool = False) -> Emfs:
+    """Programme, one column a drive, the same at every frequency; `bonds`: behind them a volt in each joint."""
     entries = [
         (branch, column, gain) for column, drive in enumerate(circuit.drives) for branch, gain in drive.branch_gains
     ]
+    joints = [one.branch for one in circuit.removables] if bonds else []
+    entries += [(branch, len(circuit.drives) + n, 1.0) for n, branch in enumerate(joints)]
     at = np.array([(0, branch, column) for branch, column, _ in entries], dtype=np.int64).reshape(-1, 3).T
     volts = np.array([gain for _, _, gain in entries], dtype=np.complex128)
-    return Emfs((1, circuit.network.branch_count, len(circuit.drives)), at, volts)
+    return Emfs((1, circuit.network.branch_count, len(circuit.drives) + len(joints)), at, volts)
 
 
-def cause_emfs(circuit: Circuit) -> tuple[Floats, Emfs]:
-    """All frequencies that some cause has, and there its emfs, a column each cause."""
+def cause_emfs(circuit: Circuit, bonds: bool = False) -> tuple[Floats, Emfs]:
+    """All frequencies that some cause has, and there its emfs, a column each cause.
+
+    `bonds`: behind them a volt in each removable joint, a column each.
+    """
     frequencies = sorted({line.frequency_hz for cause in circuit.causes for line in cause.lines})
     number = {hz: index for index, hz in enumerate(frequencies)}
     entries = [
@@ -97,9 +111,12 @@ def cause_emfs(circuit: Circuit) -> tuple[Floats, Emfs]:
         for line in cause.lines
         for branch, volts in line.emfs
     ]
+    joints = [one.branch for one in circuit.removables] if bonds else []
+    for index in range(len(frequencies)):
+        entries += [(index, branch, len(circuit.causes) + n, 1.0) for n, branch in enumerate(joints)]
     at = np.array([entry[:3] for entry in entries], dtype=np.int64).reshape(-1, 3).T
     found = np.array([entry[3] for entry in entries], dtype=np.complex128)
-    shape = (len(frequencies), circuit.network.branch_count, len(circuit.causes))
+    shape = (len(frequencies), circuit.network.branch_count, len(circuit.causes) + len(joints))
     return np.array(frequencies), Emfs(shape, at, found)
 
 

@@ -3,12 +3,14 @@
 from flask import Response, request
 from flask_openapi3 import RawModel
 
+from ruvak.core.analyse import bonds_of
 from ruvak.core.rig.files import rig_from_json, rig_to_json
 from ruvak.core.rig.rig import Rig
+from ruvak.formats.spice import netlists, zipped
 from ruvak.service.states import RigState
 from ruvak.web.answers import answer, rigs
 from ruvak.web.api.blueprint import blueprint
-from ruvak.web.schemas import RemedyList, RigList, RigPath, RunPath
+from ruvak.web.schemas import BondList, RemedyList, RigList, RigPath, RunPath
 from ruvak.web.security import person, visitor
 
 api = blueprint("rigs", "Rigs as documents")
@@ -50,6 +52,23 @@ def export_rig(path: RigPath) -> Response:
     """The rig file, as a download."""
     response = Response(rig_to_json(rigs().exported(path.rig_id)), content_type="application/json")
     response.headers["Content-Disposition"] = f'attachment; filename="{path.rig_id}.ruvak.json"'
+    return response
+
+
+@api.get("/rigs/<rig_id>/bonds", responses={"200": BondList})
+def list_bonds(path: RigPath) -> Response:
+    """Every joint that closes a loop, its current, and what opening it would do to every input.
+
+    Opening a protective earth is never among them.
+    """
+    return answer(BondList(bonds_of(rigs().exported(path.rig_id))))
+
+
+@api.get("/rigs/<rig_id>/netlists")
+def export_netlists(path: RigPath) -> Response:
+    """SPICE netlists of the rig, one for each disturbance and programme channel, as a ZIP archive."""
+    response = Response(zipped(netlists(rigs().exported(path.rig_id))), content_type="application/zip")
+    response.headers["Content-Disposition"] = f'attachment; filename="{path.rig_id}-netlists.zip"'
     return response
 
 

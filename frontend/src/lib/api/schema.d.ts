@@ -75,6 +75,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/bonds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every joint that closes a loop, its current, and what opening it would do to every input.
+         * @description <br/>Opening a protective earth is never among them.
+         */
+        get: operations["rigs_list_bonds_rigs__rig_id__bonds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/netlists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** SPICE netlists of the rig, one for each disturbance and programme channel, as a ZIP archive. */
+        get: operations["rigs_export_netlists_rigs__rig_id__netlists_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/runs/{run_id}/remedies": {
         parameters: {
             query?: never;
@@ -2059,6 +2096,56 @@ export interface components {
             b: string;
         };
         /**
+         * BondList
+         * @description Joints that close loops, the one whose opening helps most first.
+         */
+        BondList: components["schemas"]["BondResult"][];
+        /**
+         * BondResult
+         * @description A joint that could be opened: a lead's screen, or a bond beside the runs; the current in it; the loop it closes.
+         *
+         *     `is_return`: an unbalanced programme returns by it, so it cannot be opened. `openings`: best first, only changes.
+         */
+        BondResult: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "screen" | "bond";
+            /** Owner */
+            owner: string;
+            /** Likely A */
+            likely_a: number;
+            /** Worst A */
+            worst_a: number;
+            /** Loop */
+            loop: string[];
+            /** Is Return */
+            is_return: boolean;
+            /** Openings */
+            openings: components["schemas"]["Opening"][];
+        };
+        /**
+         * Opening
+         * @description What opening a joint does to one input: A-weighted hum before and after, likely and worst, dBu.
+         */
+        Opening: {
+            /** Run */
+            run: string;
+            /** Gear */
+            gear: string;
+            /** Input */
+            input: string;
+            /** Before Dbu */
+            before_dbu: number;
+            /** After Dbu */
+            after_dbu: number;
+            /** Worst Before Dbu */
+            worst_before_dbu: number;
+            /** Worst After Dbu */
+            worst_after_dbu: number;
+        };
+        /**
          * RemedyList
          * @description Solved remedies, best first.
          */
@@ -2972,6 +3059,149 @@ export interface operations {
                     "application/json": components["schemas"]["Rig"];
                 };
             };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rigs_list_bonds_rigs__rig_id__bonds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BondList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rigs_export_netlists_rigs__rig_id__netlists_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Forbidden */
             403: {
                 headers: {

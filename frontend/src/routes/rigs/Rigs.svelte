@@ -80,6 +80,7 @@
 					<span class="quiet">{rig.venue}{rig.occasion ? `, ${rig.occasion}` : ''}</span>
 					<span class="quiet">{rig.id === desk.rigId ? 'open' : ''}</span>
 					<a href="/api/rigs/{rig.id}/file" download>Take away as a file</a>
+					<a href="/api/rigs/{rig.id}/netlists" download>SPICE netlists</a>
 				</li>
 			{:else}
 				<li class="quiet">No rigs yet. Bring in a rig file to begin.</li>

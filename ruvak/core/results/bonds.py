@@ -1,0 +1,134 @@
+"""Every joint that could be opened, ranked by what opening it would do to the inputs: what closes which loop."""
+
+from itertools import pairwise
+
+import networkx as nx
+import numpy as np
+
+from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.results.ends import Reach, by_owner, reach_of
+from ruvak.core.results.gains import received
+from ruvak.core.results.hum import Disturbed
+from ruvak.core.results.opening import opened
+from ruvak.core.results.records import BondResult, Opening
+from ruvak.core.results.solving import RigSolver, drive_emfs
+from ruvak.core.rig.rig import Rig
+from ruvak.core.solve.network import EARTH
+from ruvak.core.trace.trace import Trace
+
+TOLD_DB = 0.1
+"""A change of hum below this is none."""
+TOLD_A = 1e-6
+"""A joint that carries less and changes nothing closes no loop worth a word."""
+RETURN_DB = 1.0
+"""Where opening a screen changes the programme by more than this, the programme returns by it."""
+PROGRAMME_HZ = 1000.0
+
+
+def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
+    """Largest improvement at any input first. Joints that close no loop are left out."""
+    if not circuit.removables or not circuit.causes:
+        return ()
+    solver = RigSolver(circuit, bonds=True)
+    disturbed = Disturbed(circuit, solver, bonds=True)
+    unknowns = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
+    reaches = [(run.id, reach_of(rig, traced, circuit, run)) for run in rig.runs]
+    places = [(run, reach, number) for run, reach in reaches for number in reach.receivers]
+    mine = {run: [one for owner in reach.owners for one in unknowns.get(owner, ())] for run, reach in reaches}
+    before = [disturbed.weighted_dbu(number, mine[run]) for run, _, number in places]
+    programme = _Programme(circuit)
+    found = []
+    for index, joint in enumerate(circuit.removables):
+        without = disturbed.without(index)
+        if without is None:
+            continue
+        openings = []
+        for (run, _, number), old in zip(places, before, strict=True):
+            new = without.weighted_dbu(number, mine[run])
+            if abs(new[0] - old[0]) >= TOLD_DB or abs(new[1] - old[1]) >= TOLD_DB:
+                receiver = circuit.receivers[number]
+                openings.append(
+                    Opening(
+                        run=run,
+                        gear=receiver.gear,
+                        input=receiver.input.id,
+                        before_dbu=old[0],
+                        after_dbu=new[0],
+                        worst_before_dbu=old[1],
+                        worst_after_dbu=new[1],
+                    )
+                )
+        likely_a, worst_a = disturbed.currents_a(index)
+        if not openings and worst_a < TOLD_A:
+            continue
+        found.append(
+            BondResult(
+                kind=joint.kind,
+                owner=joint.owner,
+                likely_a=likely_a,
+                worst_a=worst_a,
+                loop=loop_through(circuit, joint.branch),
+                is_return=joint.kind == "screen" and programme.returns_by(index, reaches),
+                openings=tuple(sorted(openings, key=lambda one: one.after_dbu - one.before_dbu)),
+            )
+        )
+    return tuple(sorted(found, key=_gain_db))
+
+
+def _gain_db(bond: BondResult) -> float:
+    return min((one.after_dbu - one.before_dbu for one in bond.openings), default=0.0)
+
+
+class _Programme:
+    """Whether the programme needs a joint: its level with and without."""
+
+    def __init__(self, circuit: Circuit) -> None:
+        self.circuit = circuit
+        self._solver = RigSolver(circuit, bonds=True)
+        self._base = self._solver.solve(np.array([PROGRAMME_HZ]), drive_emfs(circuit, bonds=True), adjoints=False)
+
+    def returns_by(self, number: int, reaches: list[tuple[str, Reach]]) -> bool:
+        """Any input whose programme changes when this joint is open."""
+        circuit = self.circuit
+        joint = circuit.removables[number]
+        open_ = opened(self._base, circuit.network.node_count, joint, number, len(circuit.drives), 0)
+        for _, reach in reaches:
+            drives = [drive for group in reach.groups for drive in group]
+            if joint.owner not in reach.owners or not drives or not reach.receivers:
+                continue
+            old = np.abs(received(circuit, self._base, reach.receivers, drives)).max()
+            new = np.abs(received(circuit, open_, reach.receivers, drives)).max()
+            if old > 0.0 and abs(20.0 * np.log10(max(new, 1e-12) / old)) > RETURN_DB:
+                return True
+        return False
+
+
+def loop_through(circuit: Circuit, branch: int) -> tuple[str, ...]:
+    """The loop a branch closes, by the way of least impedance: devices, leads, bonds and earth points in order.
+
+    Earth points are told as "earth:id", the main bar as "earth".
+    """
+    graph = nx.MultiGraph()
+    number, ends = 0, (EARTH, EARTH)
+    for bundle in circuit.network.bundles:
+        for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
+            if number == branch:
+                ends = (a, b)
+            else:
+                graph.add_edge(a, b, weight=ohm + 314.0 * bundle.henry[k][k] + 1e-9)
+            number += 1
+    for a, b, siemens in circuit.network.conductances:
+        graph.add_edge(a, b, weight=1.0 / siemens)
+    if not all(end in graph for end in ends) or not nx.has_path(graph, *ends):
+        return ()
+    path = [ends[0], *nx.shortest_path(graph, ends[1], ends[0], weight="weight")]
+    owners = [_owner(circuit, node) for node in path]
+    loop = [one for one, other in pairwise([*owners, ""]) if one != other]
+    return tuple(loop[:-1] if len(loop) > 1 and loop[0] == loop[-1] else loop)
+
+
+def _owner(circuit: Circuit, node: int) -> str:
+    if node == EARTH:
+        return "earth"
+    name = circuit.network.node_names[node]
+    return name if name.startswith("earth:") else name.split(".")[0]

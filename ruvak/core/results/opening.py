@@ -1,0 +1,62 @@
+"""What opening one bond does to every input, from the factorised system: a rank-one update, not another solution.
+
+A bond is open when its branch carries nothing. Driving the branch with the emf that makes it so gives the opened
+network's voltages: x' = x - z (x_b / z_b), z being the answer to one volt in the branch; adjoints the same. The
+branch's own row then reads zero, which is the residual.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ruvak.core.circuit.circuit import Removable
+from ruvak.core.results.solving import Solved
+from ruvak.core.solve.network import Complexes, Floats, Ints
+
+OPEN_ALREADY_S = 1e-9
+"""A volt in a branch that drives less current than this finds no loop: opening it changes nothing."""
+
+
+@dataclass(frozen=True)
+class Opened:
+    """A solution with one branch open. `row`: its current; `column` and `functional`: its volt and its reading."""
+
+    base: Solved
+    row: int
+    column: int
+    functional: int
+
+    @property
+    def frequencies_hz(self) -> Floats:
+        """The base's."""
+        return self.base.frequencies_hz
+
+    def rows(self, rows: Ints, columns: Ints) -> Complexes:
+        """(frequencies, rows, columns) of the unknowns; EARTH reads as zero."""
+        own, answer = self._own(columns)
+        driven = self.base.rows(rows, np.array([self.column]))
+        found: Complexes = self.base.rows(rows, columns) - driven * (own / answer)
+        return found
+
+    def adjoint_rows(self, rows: Ints, functionals: Ints) -> Complexes:
+        """(frequencies, rows, functionals) of the adjoints; EARTH reads as zero."""
+        row = np.array([self.row])
+        read = self.base.adjoint_rows(rows, np.array([self.functional]))
+        own = self.base.adjoint_rows(row, functionals)
+        answer = self.base.adjoint_rows(row, np.array([self.functional]))
+        found: Complexes = self.base.adjoint_rows(rows, functionals) - read * (own / answer)
+        return found
+
+    def closes_a_loop(self) -> bool:
+        """Whether anything at all flows when a volt stands in the branch."""
+        _, answer = self._own(np.array([], dtype=np.int64))
+        return bool(np.abs(answer).max(initial=0.0) > OPEN_ALREADY_S)
+
+    def _own(self, columns: Ints) -> tuple[Complexes, Complexes]:
+        row = np.array([self.row])
+        return self.base.rows(row, columns), self.base.rows(row, np.array([self.column]))
+
+
+def opened(base: Solved, node_count: int, removable: Removable, number: int, columns: int, legs: int) -> Opened:
+    """`number`: of the removable among all; `columns`, `legs`: how many causes and leg functionals come before."""
+    return Opened(base, node_count + removable.branch, columns + number, legs + number)
