@@ -6,10 +6,10 @@ import networkx as nx
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.results.balance import balance
 from ruvak.core.results.ends import Reach, by_owner, reach_of
-from ruvak.core.results.gains import received
+from ruvak.core.results.gains import REFERENCE_HZ, Gains
 from ruvak.core.results.hum import Disturbed
-from ruvak.core.results.opening import opened
 from ruvak.core.results.records import BondResult, Opening
 from ruvak.core.results.solving import RigSolver, drive_emfs
 from ruvak.core.rig.rig import Rig
@@ -20,9 +20,6 @@ TOLD_DB = 0.1
 """A change of hum below this is none."""
 TOLD_A = 1e-6
 """A joint that carries less and changes nothing closes no loop worth a word."""
-RETURN_DB = 1.0
-"""Where opening a screen changes the programme by more than this, the programme returns by it."""
-PROGRAMME_HZ = 1000.0
 
 
 def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
@@ -36,7 +33,7 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
     places = [(run, reach, number) for run, reach in reaches for number in reach.receivers]
     mine = {run: [one for owner in reach.owners for one in unknowns.get(owner, ())] for run, reach in reaches}
     before = [disturbed.weighted_dbu(number, mine[run]) for run, _, number in places]
-    programme = _Programme(circuit)
+    returning = _returning(traced, circuit, solver, reaches)
     found = []
     for index, joint in enumerate(circuit.removables):
         without = disturbed.without(index)
@@ -68,7 +65,7 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
                 likely_a=likely_a,
                 worst_a=worst_a,
                 loop=loop_through(circuit, joint.branch),
-                is_return=joint.kind == "screen" and programme.returns_by(index, reaches),
+                is_return=joint.kind == "screen" and joint.owner in returning,
                 openings=tuple(sorted(openings, key=lambda one: one.after_dbu - one.before_dbu)),
             )
         )
@@ -79,28 +76,16 @@ def _gain_db(bond: BondResult) -> float:
     return min((one.after_dbu - one.before_dbu for one in bond.openings), default=0.0)
 
 
-class _Programme:
-    """Whether the programme needs a joint: its level with and without."""
-
-    def __init__(self, circuit: Circuit) -> None:
-        self.circuit = circuit
-        self._solver = RigSolver(circuit, bonds=True)
-        self._base = self._solver.solve(np.array([PROGRAMME_HZ]), drive_emfs(circuit, bonds=True), adjoints=False)
-
-    def returns_by(self, number: int, reaches: list[tuple[str, Reach]]) -> bool:
-        """Any input whose programme changes when this joint is open."""
-        circuit = self.circuit
-        joint = circuit.removables[number]
-        open_ = opened(self._base, circuit.network.node_count, joint, number, len(circuit.drives), 0)
-        for _, reach in reaches:
-            drives = [drive for group in reach.groups for drive in group]
-            if joint.owner not in reach.owners or not drives or not reach.receivers:
-                continue
-            old = np.abs(received(circuit, self._base, reach.receivers, drives)).max()
-            new = np.abs(received(circuit, open_, reach.receivers, drives)).max()
-            if old > 0.0 and abs(20.0 * np.log10(max(new, 1e-12) / old)) > RETURN_DB:
-                return True
-        return False
+def _returning(traced: Trace, circuit: Circuit, solver: RigSolver, reaches: list[tuple[str, Reach]]) -> set[str]:
+    """Leads whose screen an unbalanced programme returns by: something on their run is not balanced."""
+    gains = Gains(circuit, solver.solve(np.array([REFERENCE_HZ]), drive_emfs(circuit, bonds=True), adjoints=True))
+    found: set[str] = set()
+    for _, reach in reaches:
+        drives = tuple(circuit.drives[number] for group in reach.groups for number in group)
+        for number in reach.receivers:
+            if balance(traced, drives, circuit.receivers[number], gains.leg_ohm(number)).verdict != "balanced":
+                found |= set(reach.owners)
+    return found
 
 
 def loop_through(circuit: Circuit, branch: int) -> tuple[str, ...]:

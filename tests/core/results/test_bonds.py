@@ -52,6 +52,7 @@ class Ranking(unittest.TestCase):
     def test_opening_one_of_two_leads_raises_the_other(self) -> None:
         found = bonds_of(two_leads())
         left = of(found, "left")
+        self.assertTrue(left.is_return)
         other = next(one for one in left.openings if one.run == "run2")
         self.assertGreater(other.after_dbu, other.before_dbu + 1)
 
