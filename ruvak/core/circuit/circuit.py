@@ -1,6 +1,7 @@
 """What the solver gets, and how to read its answer: drives, receivers, listening points, unknowns."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 from ruvak.core.rig.part import Input, Output, Sensitivity
@@ -117,3 +118,19 @@ class Circuit:
     border: tuple[int, ...]
     """Nodes at which runs meet: references and chassis of devices, the building's earth."""
     floating: tuple[str, ...]
+
+    @cached_property
+    def drives_of(self) -> dict[str, list[int]]:
+        """By gear: the numbers of its drives."""
+        found: dict[str, list[int]] = {}
+        for number, drive in enumerate(self.drives):
+            found.setdefault(drive.gear, []).append(number)
+        return found
+
+    @cached_property
+    def receivers_of(self) -> dict[str, list[int]]:
+        """By gear: the numbers of its receivers."""
+        found: dict[str, list[int]] = {}
+        for number, receiver in enumerate(self.receivers):
+            found.setdefault(receiver.gear, []).append(number)
+        return found

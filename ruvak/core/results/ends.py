@@ -45,7 +45,9 @@ def sources_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[tup
     """
     nodes = _nodes(traced, ends_of(rig, run, "out"))
     groups: dict[tuple[str, str], list[int]] = {}
-    for number, drive in enumerate(circuit.drives):
+    here = (number for gear in nodes for number in circuit.drives_of.get(gear, ()))
+    for number in here:
+        drive = circuit.drives[number]
         channel = next(one for one in drive.output.channels if one.id == drive.channel)
         points = [channel.hot, getattr(channel, "cold", None)]
         if any(traced.node_of[f"{drive.gear}.{point}"] in nodes.get(drive.gear, ()) for point in points if point):
@@ -64,8 +66,9 @@ def inputs_of(
     nodes = _nodes(traced, ends_of(rig, run, "in"))
     found = [
         number
-        for number, receiver in enumerate(circuit.receivers)
-        if traced.node_of[f"{receiver.gear}.{receiver.input.hot}"] in nodes.get(receiver.gear, ())
+        for gear in nodes
+        for number in circuit.receivers_of.get(gear, ())
+        if traced.node_of[f"{gear}.{circuit.receivers[number].input.hot}"] in nodes[gear]
     ]
     both = {end: one for end, one in ends_of(rig, run, "out").items() if one.side == "both"}
     returning = _nodes(traced, both)

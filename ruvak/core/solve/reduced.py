@@ -154,23 +154,27 @@ class ReducedSolution:
             kind = group.kind[block]
             around = self.border[:, group.border[block]][:, :, columns]
             found[:, index] = -(one.to_border[:, kind, places] @ around)
+            position = np.full(self.border.shape[2], -1, dtype=np.int64)
+            position[columns] = np.arange(len(columns))
             for slot, port in enumerate(group.driven[block]):
                 if port < 0:
                     break
                 answer = one.to_ports[:, kind, places, slot]
-                for at, column, volts in self._driving(int(port), columns):
+                for at, column, volts in self._driving(int(port), position):
                     found[at, index, column] -= volts * answer[at]
         return found
 
-    def _driving(self, port: int, columns: Ints) -> Iterator[tuple[int | slice, int, complex]]:
-        """Which of these columns a driven branch has an emf in: frequency (or all), position, volts."""
+    def _driving(self, port: int, position: Ints) -> list[tuple[int | slice, int, complex]]:
+        """Which columns a driven branch has an emf in: frequency (or all), position (where wanted), volts."""
         start, stop = self.emfs.indptr[port : port + 2]
-        width = self.emfs.shape[1] // self.parts_of_frequency
-        for key, volts in zip(self.emfs.indices[start:stop], self.emfs.data[start:stop], strict=True):
-            at, column = divmod(int(key), width)
-            where = np.flatnonzero(columns == column)
-            if len(where):
-                yield (at if self.parts_of_frequency > 1 else slice(None)), int(where[0]), complex(volts)
+        at, column = np.divmod(self.emfs.indices[start:stop], len(position))
+        where = position[column]
+        wanted = where >= 0
+        if self.parts_of_frequency == 1:
+            every: list[int | slice] = [slice(None)] * int(wanted.sum())
+        else:
+            every = at[wanted].tolist()
+        return list(zip(every, where[wanted].tolist(), self.emfs.data[start:stop][wanted].tolist(), strict=True))
 
     def adjoint_rows(self, rows: Ints, functionals: Ints) -> Complexes:
         """(frequencies, rows, functionals) of the adjoints; EARTH reads as zero."""

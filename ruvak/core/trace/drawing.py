@@ -90,7 +90,8 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
     layout = Layout(rig, run)
     shown = layout.points
     pieces = tuple(_piece(rig, layout, place) for place in layout.places)
-    links = [link for link in traced.links if _is_drawn(link, run, shown)]
+    mine = [*(link for leg in run.legs for link in traced.inside.get(leg, ())), *traced.mated.get(run.id, ())]
+    links = [link for link in mine if link.a in shown and link.b in shown]
     links += _within_sockets(rig, traced, pieces)
     elements = tuple(
         DrawnElement(
@@ -112,18 +113,12 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
     )
 
 
-def _is_drawn(link: Link, run: Run, shown: set[str]) -> bool:
-    # A run may be called as a piece of its gear is, so mates are told by what they are.
-    mine = link.owner == run.id if link.kind == "mate" else link.owner in run.legs
-    return mine and link.a in shown and link.b in shown
-
-
 def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> list[Link]:
     """Contacts of one gear socket that the device itself joins: a balanced socket wired unbalanced shows it."""
     own: dict[str, dict[str, str]] = {}
     for piece in pieces:
         if piece.kind == "gear" and piece.owner not in own:
-            wires = [link for link in traced.links if link.owner == piece.owner]
+            wires = traced.inside.get(piece.owner, [])
             own[piece.owner] = merged(sorted({point for link in wires for point in (link.a, link.b)}), wires)
     found = []
     for piece in pieces:

@@ -6,6 +6,7 @@ merge points into nodes; cores, screens and mated contacts are metal too, but el
 
 from collections.abc import Hashable, Iterable, Iterator
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 from networkx.utils import UnionFind
@@ -35,6 +36,23 @@ class Trace:
     links: tuple[Link, ...]
     node_of: dict[str, str]
     conductor_of: dict[str, str]
+
+    @cached_property
+    def inside(self) -> dict[str, list[Link]]:
+        """By gear or leg: its own metal."""
+        return _grouped(link for link in self.links if link.kind != "mate")
+
+    @cached_property
+    def mated(self) -> dict[str, list[Link]]:
+        """By run: contacts pushed onto each other. A run may be called as a piece of its gear is."""
+        return _grouped(link for link in self.links if link.kind == "mate")
+
+
+def _grouped(links: Iterable[Link]) -> dict[str, list[Link]]:
+    found: dict[str, list[Link]] = {}
+    for link in links:
+        found.setdefault(link.owner, []).append(link)
+    return found
 
 
 def trace(rig: Rig) -> Trace:
