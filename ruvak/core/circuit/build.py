@@ -9,6 +9,7 @@ from ruvak.core.circuit.exposure import LIVE, CableBranches, Exposure
 from ruvak.core.circuit.inputs import Inputs, Mates
 from ruvak.core.circuit.outputs import Outputs
 from ruvak.core.circuit.passive import add_components, add_leg
+from ruvak.core.circuit.phantom import feeds, sinks
 from ruvak.core.circuit.tree import EarthTree
 from ruvak.core.circuit.tree import node_of as node_at
 from ruvak.core.parts.library import default_assumptions, disturbances_of
@@ -79,6 +80,8 @@ class _Builder:
             tuple(self.hum_unknowns),
             tuple(self.causes),
             (*removables, *(Removable("screen", one.item.id, branch) for one in cables for branch in one.screens)),
+            tuple(feeds(self.rig, receivers)),
+            tuple(sinks(self.drives, node_of)),
             self._border(tree, node_of),
             floating,
         )

@@ -95,6 +95,37 @@ class Cause:
 
 
 @dataclass(frozen=True)
+class Feed:
+    """Phantom supply of an input that is switched on: through `ohm` to each leg against the reference."""
+
+    gear: str
+    input: str
+    hot: int
+    cold: int
+    reference: int
+    volt: float
+    ohm: float
+
+
+@dataclass(frozen=True)
+class Sink:
+    """What phantom reaches or should reach: an output's legs.
+
+    `ampere`: what its electronics draw, 0 for none, through `leg_ohm` from each leg.
+    """
+
+    gear: str
+    output: str
+    channel: str
+    hot: int
+    cold: int
+    reference: int
+    ampere: float
+    min_v: float
+    leg_ohm: float
+
+
+@dataclass(frozen=True)
 class Removable:
     """A joint that could be opened: a lead's screen, or a bond beside the runs. `owner`: that one's id."""
 
@@ -115,6 +146,8 @@ class Circuit:
     hum_unknowns: tuple[Unknown, ...]
     causes: tuple[Cause, ...]
     removables: tuple[Removable, ...]
+    feeds: tuple[Feed, ...]
+    sinks: tuple[Sink, ...]
     border: tuple[int, ...]
     """Nodes at which runs meet: references and chassis of devices, the building's earth."""
     floating: tuple[str, ...]

@@ -176,6 +176,23 @@ class MixResult(Record):
     pair: Sum | None
 
 
+class PhantomAt(Record):
+    """Phantom at one channel of a source: volts of the legs' middle against its reference, and between the legs.
+
+    `wanted_a`, `wanted_v`: what it draws and needs; None where it wants none. `leg_a`: direct current in a leg of an
+    output's own impedance, which only a source that wants none should never see.
+    """
+
+    gear: str
+    output: str
+    channel: str
+    wanted_a: float | None
+    wanted_v: float | None
+    volt: float
+    across_v: float
+    leg_a: float
+
+
 class SourceResult(Record):
     """One output a run starts from, and the channels of it that the run takes."""
 
@@ -199,6 +216,8 @@ class RunResult(Record):
     inputs: tuple[InputResult, ...]
     mixes: tuple[MixResult, ...]
     floating: tuple[str, ...]
+    phantom: tuple[PhantomAt, ...] = ()
+    """At each channel of its sources, where some input of the rig feeds phantom."""
 
 
 class Opening(Record):

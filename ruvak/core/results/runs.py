@@ -9,6 +9,7 @@ from ruvak.core.results.balance import balance
 from ruvak.core.results.ends import by_owner, reach_of
 from ruvak.core.results.gains import REFERENCE_HZ, Gains, received
 from ruvak.core.results.hum import Disturbed
+from ruvak.core.results.phantom import Phantom
 from ruvak.core.results.records import Hum, InputResult, Levels, MixResult, Response, RunResult, SourceResult, Sum
 from ruvak.core.results.response import THIRD_OCTAVES_HZ, response
 from ruvak.core.results.solving import RigSolver, drive_emfs
@@ -66,6 +67,7 @@ class _Reader:
         self.sweep_hz = sweep_hz
         self.swept = solver.solve(np.array(sweep_hz), emfs, adjoints=False)
         self.disturbed = Disturbed(circuit, solver) if hum else None
+        self.phantom = Phantom(circuit) if hum else None
         self.audio_of = by_owner(circuit.unknowns)
         self.hum_of = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
 
@@ -91,6 +93,7 @@ class _RunReader:
             inputs=tuple(self._input(number) for number in self.receivers),
             mixes=self._mixes(),
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
+            phantom=self.shared.phantom.at([n for group in self.groups for n in group]) if self.shared.phantom else (),
         )
 
     def _owners(self) -> set[str]:

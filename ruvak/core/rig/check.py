@@ -114,6 +114,10 @@ def _inside(part: Part) -> Iterator[Fault]:
             sentence = "common_ohm ties a cross-coupled output's midpoint to g; give it there, and nowhere else."
             yield Fault("common_ohm", f"outputs[{i}].common_ohm", sentence)
     for i, receiver in enumerate(part.inputs):
+        feed = receiver.phantom if receiver.type == "balanced" else None
+        switch = settings.get(feed.setting) if feed is not None and feed.setting is not None else None
+        if feed is not None and feed.setting is not None and (switch is None or switch.type != "switch"):
+            yield Fault("unknown_setting", f"inputs[{i}].phantom.setting", f"'{feed.setting}' is not a switch.")
         setting = settings.get(receiver.mode_setting or "")
         if receiver.mode_setting is None:
             if len(receiver.modes) != 1:

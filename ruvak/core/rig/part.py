@@ -212,6 +212,15 @@ class UnbalancedOutput(Record):
     signal: SignalClass | None = None
 
 
+class PhantomNeed(Record):
+    """A microphone's electronics, fed from both legs against g: they draw this current whatever the voltage."""
+
+    ampere: AboveZero
+    leg_ohm: AboveZero = Value(value=2200.0, source="from memory: resistors that take the supply from the two legs")
+    min_v: NotNegative = Value(value=24.0, source="from memory: half of the nominal supply")
+    """Below it, between the legs' middle and g, it does not work."""
+
+
 class BalancedOutput(Record):
     """Two legs a channel, each through `leg_ohm`; what their emfs stand on is the topology.
 
@@ -237,6 +246,7 @@ class BalancedOutput(Record):
     mono_setting: Id | None = None
     min_load_ohm: AboveZero | None = None
     """The lowest load it drives properly, between its legs."""
+    phantom: PhantomNeed | None = None
     signal: SignalClass | None = None
 
 
@@ -276,6 +286,17 @@ class UnbalancedMode(Sensitivity):
     z_ohm: AboveZero
 
 
+class PhantomFeed(Record):
+    """Supply of microphones through equal resistors to both legs; `setting` switches it, without one it is always on.
+
+    IEC 61938: 48 V within 4 V, 6.81 kohm a leg, at most 10 mA.
+    """
+
+    volt: Quantity = Value(value=48.0, low=44.0, high=52.0, source="IEC 61938, P48")
+    feed_ohm: AboveZero = Value(value=6810.0, source="IEC 61938, P48")
+    setting: Id | None = None
+
+
 class BalancedInput(Record):
     """A differential receiver: takes hot minus cold, and a little of what both carry."""
 
@@ -290,6 +311,7 @@ class BalancedInput(Record):
     modes: tuple[InputMode, ...] = Field(min_length=1, max_length=6)
     pin1_ohm: Deviation = Value(value=0.0, source="AES48: screen contact bonded to the chassis")
     """Transfer impedance of the screen contact's bond: current into it adds this much to hot."""
+    phantom: PhantomFeed | None = None
     signal: SignalClass | None = None
 
 

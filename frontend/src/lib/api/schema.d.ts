@@ -561,6 +561,8 @@ export interface components {
              *     }
              */
             pin1_ohm: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /** @default null */
+            phantom: components["schemas"]["PhantomFeed"] | null;
             /**
              * Signal
              * @default null
@@ -631,6 +633,8 @@ export interface components {
             mono_setting: string | null;
             /** @default null */
             min_load_ohm: components["schemas"]["Value"] | null;
+            /** @default null */
+            phantom: components["schemas"]["PhantomNeed"] | null;
             /**
              * Signal
              * @default null
@@ -1570,6 +1574,87 @@ export interface components {
             stock_lengths_m: number[];
         };
         /**
+         * PhantomAt
+         * @description Phantom at one channel of a source: volts of the legs' middle against its reference, and between the legs.
+         *
+         *     `wanted_a`, `wanted_v`: what it draws and needs; None where it wants none. `leg_a`: direct current in a leg of an
+         *     output's own impedance, which only a source that wants none should never see.
+         */
+        PhantomAt: {
+            /** Gear */
+            gear: string;
+            /** Output */
+            output: string;
+            /** Channel */
+            channel: string;
+            /** Wanted A */
+            wanted_a: number | null;
+            /** Wanted V */
+            wanted_v: number | null;
+            /** Volt */
+            volt: number;
+            /** Across V */
+            across_v: number;
+            /** Leg A */
+            leg_a: number;
+        };
+        /**
+         * PhantomFeed
+         * @description Supply of microphones through equal resistors to both legs; `setting` switches it, without one it is always on.
+         *
+         *     IEC 61938: 48 V within 4 V, 6.81 kohm a leg, at most 10 mA.
+         */
+        PhantomFeed: {
+            /**
+             * @default {
+             *       "value": 48,
+             *       "low": 44,
+             *       "high": 52,
+             *       "source": "IEC 61938, P48"
+             *     }
+             */
+            volt: components["schemas"]["Value"];
+            /**
+             * @default {
+             *       "value": 6810,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "IEC 61938, P48"
+             *     }
+             */
+            feed_ohm: components["schemas"]["Value"];
+            /**
+             * Setting
+             * @default null
+             */
+            setting: string | null;
+        };
+        /**
+         * PhantomNeed
+         * @description A microphone's electronics, fed from both legs against g: they draw this current whatever the voltage.
+         */
+        PhantomNeed: {
+            ampere: components["schemas"]["Value"];
+            /**
+             * @default {
+             *       "value": 2200,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "from memory: resistors that take the supply from the two legs"
+             *     }
+             */
+            leg_ohm: components["schemas"]["Value"];
+            /**
+             * @default {
+             *       "value": 24,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "from memory: half of the nominal supply"
+             *     }
+             */
+            min_v: components["schemas"]["Value"];
+        };
+        /**
          * Residue
          * @description One unknown's share of the centre, relative to the louder side alone: likely and worst, in dB.
          */
@@ -1768,6 +1853,11 @@ export interface components {
             mixes: components["schemas"]["MixResult"][];
             /** Floating */
             floating: string[];
+            /**
+             * Phantom
+             * @default []
+             */
+            phantom: components["schemas"]["PhantomAt"][];
         };
         /**
          * Segment
