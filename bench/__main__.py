@@ -2,9 +2,9 @@
 
 import sys
 
-from bench import reading
+from bench import analysis, reading
 
-BENCHES = {"reading": reading.main}
+BENCHES = {"reading": reading.main, "analysis": analysis.main}
 
 
 def main() -> int:

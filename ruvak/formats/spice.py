@@ -69,8 +69,8 @@ def netlist(rig: Rig, circuit: Circuit, excitation: Excitation, raw_name: str = 
         "* Volts and amperes rms. Node names: device or lead, connector, contact; node 0 is the main earth bar.",
         *(f"* {one}" for one in _listening(circuit, names)),
         *writer.elements(),
-        # Without full pivoting a screen's millivolts drown in the digits of what is common to both its ends.
-        ".options noopac pivrel=0.9",
+        # Without some pivoting a screen's millivolts drown in the digits of what is common to both its ends.
+        ".options noopac pivrel=0.1",
         ".control",
         "set filetype=binary",
         *_control(excitation, raw_name),

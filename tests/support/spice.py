@@ -29,7 +29,7 @@ def by_hand(elements: str, frequency_hz: float) -> dict[str, complex]:
     control = (
         f".control\nset filetype=binary\nac lin 1 {frequency_hz!r} {frequency_hz!r}\nwrite result0.raw all\nquit\n"
     )
-    return solved_by_spice(f"* by hand\n{elements}\n.options noopac pivrel=0.9\n{control}.endc\n.end\n")[0]
+    return solved_by_spice(f"* by hand\n{elements}\n.options noopac pivrel=0.1\n{control}.endc\n.end\n")[0]
 
 
 def _read(raw: bytes) -> dict[str, complex]:

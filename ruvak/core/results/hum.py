@@ -5,6 +5,7 @@ sizes. What is of unknown sign (mismatches, rejection, pin 1, a screen's couplin
 to first order. Frequencies always add as powers: they are different tones.
 """
 
+import math
 from collections.abc import Sequence
 from copy import copy
 from dataclasses import dataclass
@@ -18,7 +19,7 @@ from ruvak.core.results.records import CauseShare, Hum, Tone
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
 from ruvak.core.results.weighting import a_weighting_db
 from ruvak.core.solve.network import Floats
-from ruvak.core.units import dbu_from_volts
+from ruvak.core.units import dbu_from_volts, volts_from_dbu
 
 QUIETEST_DBU = -200.0
 """Below this nothing is told apart: 0.1 nV."""
@@ -137,14 +138,24 @@ class Disturbed:
 
     def _tones(self, likely_v: Floats, worst_v: Floats) -> tuple[Tone, ...]:
         """Where there is anything at all."""
+        there = worst_v > 0.0
+        levels = _levels(np.stack([likely_v[there], worst_v[there]]))
+        hertz = self.frequencies_hz[there].tolist()
+        # Nothing to validate: these are floats of our own, thousands of them on a large rig.
         return tuple(
-            Tone(frequency_hz=float(hz), likely_dbu=_level(likely), worst_dbu=_level(worst))
-            for hz, likely, worst in zip(self.frequencies_hz, likely_v, worst_v, strict=True)
-            if worst > 0.0
+            Tone.model_construct(frequency_hz=hz, likely_dbu=likely, worst_dbu=worst)
+            for hz, likely, worst in zip(hertz, *levels.tolist(), strict=True)
         )
+
+
+def _levels(volts: Floats) -> Floats:
+    """dBu of each, not below QUIETEST_DBU."""
+    zero_v = volts_from_dbu(0.0)
+    found: Floats = 20.0 * np.log10(np.maximum(volts / zero_v, 10.0 ** (QUIETEST_DBU / 20.0)))
+    return found
 
 
 def _level(volts: Floats | np.float64) -> float:
     """dBu of volts rms added as powers, not below QUIETEST_DBU."""
-    size = float(np.linalg.norm(volts))
+    size = math.sqrt(float(np.square(volts).sum()))
     return max(QUIETEST_DBU, dbu_from_volts(size)) if size > 0.0 else QUIETEST_DBU
