@@ -92,19 +92,45 @@ def _interface() -> tuple[int, int]:
 
 
 def _python(suites: tuple[str, ...]) -> tuple[int, int]:
+    """Suites without a database beside those with one, each group in a process of its own."""
+    alone = tuple(suite for suite in suites if suite not in NEEDS_DATABASE)
+    served = tuple(suite for suite in suites if suite in NEEDS_DATABASE)
+    if not (alone and served):
+        return _served(served) if served else _unittest(alone)
+    with (
+        subprocess.Popen(
+            (PYTHON, "-m", "script.shared.test", *alone), stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
+        ) as beside,
+        ThreadPoolExecutor(max_workers=1) as reader,
+    ):
+        # Read all along, or a full pipe would stop it.
+        said = reader.submit(beside.communicate)
+        good, bad = _served(served)
+        output = said.result()[0]
+    print(output, flush=True)
+    counted = re.search(r"^(\d+) passed, (\d+) failed$", output, re.MULTILINE)
+    if counted is None:
+        return good, bad + 1
+    return good + int(counted[1]), bad + int(counted[2])
+
+
+def _served(suites: tuple[str, ...]) -> tuple[int, int]:
+    """With a database server, always a new one: a test must not lean on what an earlier run left."""
     folder = postgres.folder_for(CHECKOUT, "test-database")
+    postgres.remove(folder)
     try:
-        if NEEDS_DATABASE & set(suites):
-            # Always a new one: a test must not lean on what an earlier run left.
-            postgres.remove(folder)
-            os.environ["RUVAK_TEST_SERVER"] = postgres.start(folder).url("postgres")
-        loader = unittest.defaultTestLoader
-        tests = unittest.TestSuite(
-            loader.discover(f"tests/{suite}", top_level_dir=".", pattern="test_*.py") for suite in suites
-        )
-        result = unittest.TextTestRunner(verbosity=1, stream=sys.stdout).run(tests)
+        os.environ["RUVAK_TEST_SERVER"] = postgres.start(folder).url("postgres")
+        return _unittest(suites)
     finally:
         postgres.remove(folder)
+
+
+def _unittest(suites: tuple[str, ...]) -> tuple[int, int]:
+    loader = unittest.defaultTestLoader
+    tests = unittest.TestSuite(
+        loader.discover(f"tests/{suite}", top_level_dir=".", pattern="test_*.py") for suite in suites
+    )
+    result = unittest.TextTestRunner(verbosity=1, stream=sys.stdout).run(tests)
     failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
     return result.testsRun - failed - len(result.skipped), failed
 

@@ -1,6 +1,5 @@
 """Whatever is wired to whatever: no crash, no figure that is not finite, and directions that are always true."""
 
-import math
 import unittest
 from typing import Any
 
@@ -8,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ruvak.core.analyse import Analysis, analyse
+from tests.support.fuzzing import unfinite
 from tests.support.rigs import receiver_part, source_part, stated_rig
 
 CONTACTS = [*(f"in.{c}" for c in "TRS"), *(f"out{n}.{c}" for n in (1, 2) for c in "123"), "inner", "case"]
@@ -27,16 +27,6 @@ def elements(draw: st.DrawFn) -> dict[str, Any]:
         "type": kind, "primary_a": a, "primary_b": b, "secondary_a": c, "secondary_b": d, "turns_ratio": size,
         "primary_ohm": 50, "secondary_ohm": 50, "magnetising_h": 10, "leakage_h": 1e-3, "winding_f": 1e-10,
     }  # fmt: skip
-
-
-def unfinite(value: Any, path: str = "") -> list[str]:
-    if isinstance(value, float):
-        return [] if math.isfinite(value) else [path]
-    if isinstance(value, dict):
-        return [found for key, one in value.items() for found in unfinite(one, f"{path}.{key}")]
-    if isinstance(value, list | tuple):
-        return [found for number, one in enumerate(value) for found in unfinite(one, f"{path}[{number}]")]
-    return []
 
 
 class AnyWiring(unittest.TestCase):

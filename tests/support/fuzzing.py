@@ -1,0 +1,78 @@
+"""One fuzz case by its number: a random rig against ngspice, or a random rig through random edits."""
+
+import math
+from random import Random
+from typing import Any
+
+from ruvak.core.analyse import analyse, bonds_of
+from ruvak.core.errors import RuvakError
+from ruvak.core.rig.edits import Edit, PutGear, PutKit, PutRun, apply
+from ruvak.core.rig.rig import Rig
+from tests.support.agreement import circuit_of, disagreements
+from tests.support.random_rigs import random_rig
+
+EDITS_EACH = 4
+
+
+def agree(seed: int) -> list[str]:
+    """Everything that differs from ngspice on this rig: every cause, every channel."""
+    rig, circuit = circuit_of(random_rig(seed))
+    return [f"seed {seed}: {one}" for one in disagreements(rig, circuit)]
+
+
+def survive(seed: int) -> list[str]:
+    """Figures that are not finite, or likely ones above the worst, on this rig and after each of some edits."""
+    pick, rig = Random(seed), random_rig(seed, 12)
+    found = faults(rig, seed)
+    for _ in range(EDITS_EACH):
+        try:
+            rig = apply(rig, Edit(label="fuzz", ops=(edited(pick, rig),)))
+        except RuvakError as refused:
+            # Refused in words is as good as done; anything else is a crash.
+            assert str(refused), "a refusal says why"
+            continue
+        found += faults(rig, seed)
+    return found
+
+
+def faults(rig: Rig, seed: int) -> list[str]:
+    analysis = analyse(rig)
+    found = [f"seed {seed}: {path} is not finite" for path in unfinite(analysis.model_dump())]
+    for run in analysis.runs:
+        for one in run.result.inputs:
+            for share in one.hum.causes if one.hum else ():
+                if share.likely_dbu > share.worst_dbu + 1e-9:
+                    found.append(f"seed {seed}: {run.run} {share.code} {share.owner}: likely above worst")
+    owners = {item.id for item in rig.kit} | {bond.id for bond in rig.bonds}
+    found += [f"seed {seed}: {one.owner} is no lead and no bond" for one in bonds_of(rig) if one.owner not in owners]
+    return found
+
+
+def unfinite(value: Any, path: str = "") -> list[str]:
+    """Where a document holds a figure that is not finite."""
+    if isinstance(value, float):
+        return [] if math.isfinite(value) else [path]
+    if isinstance(value, dict):
+        return [found for key, one in value.items() for found in unfinite(one, f"{path}.{key}")]
+    if isinstance(value, list | tuple):
+        return [found for number, one in enumerate(value) for found in unfinite(one, f"{path}[{number}]")]
+    return []
+
+
+def edited(pick: Random, rig: Rig) -> PutGear | PutKit | PutRun:
+    """A lead of another length or part, a device at another outlet, a run that lost a join or got another's leg."""
+    run, item, gear = pick.choice(rig.runs), pick.choice(rig.kit), pick.choice(rig.gear)
+    outlets = [point.id for point in rig.venue.earth] + [None]
+    match pick.randrange(5):
+        case 0:
+            length_m = pick.uniform(0.1, 300.0) if item.length_m else None
+            return PutKit(thing=item.model_copy(update={"length_m": length_m}))
+        case 1:
+            return PutKit(thing=item.model_copy(update={"part": pick.choice(rig.kit).part}))
+        case 2:
+            return PutGear(thing=gear.model_copy(update={"outlet": pick.choice(outlets)}))
+        case 3:
+            joins = tuple(join for join in run.joins if pick.random() < 0.7)
+            return PutRun(thing=run.model_copy(update={"joins": joins}))
+        case _:
+            return PutRun(thing=run.model_copy(update={"legs": (*run.legs, pick.choice(rig.kit).id)}))
