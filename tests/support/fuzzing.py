@@ -12,12 +12,14 @@ from tests.support.agreement import circuit_of, disagreements
 from tests.support.random_rigs import random_rig
 
 EDITS_EACH = 4
+SPICE_DIGITS = 2e-10
+"""Share of common volts below which ngspice tells nothing: seen on floating pairs (seed 5007)."""
 
 
 def agree(seed: int) -> list[str]:
     """Everything that differs from ngspice on this rig: every cause, every channel."""
     rig, circuit = circuit_of(random_rig(seed))
-    return [f"seed {seed}: {one}" for one in disagreements(rig, circuit)]
+    return [f"seed {seed}: {one}" for one in disagreements(rig, circuit, digits=SPICE_DIGITS)]
 
 
 def survive(seed: int) -> list[str]:
