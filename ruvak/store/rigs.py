@@ -1,16 +1,39 @@
 """Rows to records and back. A saved rig loads as exactly the record that was given."""
 
 from collections.abc import Sequence
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
+from ruvak.core.rig.earth import Bond, EarthPoint
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Alignment, Assumptions, Gear, Join, KitItem, Rig, Run, Venue
-from ruvak.store.tables import Base, GearRow, JoinRow, KitRow, LegRow, PartRow, RigRow, RunRow, VenueRow
+from ruvak.core.rig.values import Record
+from ruvak.store.tables import (
+    Base,
+    BondRow,
+    EarthRow,
+    GearRow,
+    JoinRow,
+    KitRow,
+    LegRow,
+    PartRow,
+    RigRow,
+    RunRow,
+    VenueRow,
+)
 
-Row = TypeVar("Row", PartRow, GearRow, KitRow, RunRow)
+Row = TypeVar("Row", PartRow, GearRow, KitRow, RunRow, EarthRow, BondRow)
+Thing = Part | Gear | KitItem | Run | EarthPoint | Bond
+ThingRow = PartRow | GearRow | KitRow | RunRow | EarthRow | BondRow
+
+VENUE_COLUMNS = ("name", "mains_hz", "mains_v", "programme_db_spl", "noise_dba")
+GEAR_COLUMNS = ("id", "name", "settings", "outlet", "touch_a", "supply_fault_v")
+KIT_COLUMNS = ("id", "tag", "length_m", "owned", "installed", "beside", "loop_width_m")
+EARTH_COLUMNS = ("id", "name", "kind", "parent", "ohm", "henry", "emf_v", "voltage")
+BOND_COLUMNS = ("id", "name", "kind", "ohm", "henry")
+"""Fields that are columns of the same name; what is called otherwise in its table is added beside them."""
 
 
 def load_rig(session: Session, row: RigRow) -> Rig:
@@ -28,24 +51,26 @@ def load_rig(session: Session, row: RigRow) -> Rig:
         id=row.id,
         name=row.name,
         occasion=row.occasion,
-        venue=Venue.model_validate({"name": venue.name, "mains_hz": venue.mains_hz}),
+        venue=Venue.model_validate(
+            {
+                "name": venue.name,
+                "mains_hz": venue.mains_hz,
+                "mains_v": venue.mains_v,
+                "programme_db_spl": venue.programme_db_spl,
+                "noise_dba": venue.noise_dba,
+                "earth": [_document(point, EARTH_COLUMNS) for point in _rows(session, EarthRow, row.id)],
+            }
+        ),
         length_unit="ft" if row.length_unit == "ft" else "m",
         alignment=Alignment.model_validate(row.alignment),
         assumptions=Assumptions.model_validate(row.assumptions),
         parts=tuple(Part.model_validate(part.body) for part in _rows(session, PartRow, row.id)),
         gear=tuple(
-            Gear(id=gear.id, name=gear.name, part=gear.part_id, settings=gear.settings)
+            Gear.model_validate({**_document(gear, GEAR_COLUMNS), "part": gear.part_id})
             for gear in _rows(session, GearRow, row.id)
         ),
         kit=tuple(
-            KitItem(
-                id=item.id,
-                tag=item.tag,
-                part=item.part_id,
-                length_m=item.length_m,
-                owned=item.owned,
-                installed=item.installed,
-            )
+            KitItem.model_validate({**_document(item, KIT_COLUMNS), "part": item.part_id})
             for item in _rows(session, KitRow, row.id)
         ),
         runs=tuple(
@@ -59,12 +84,16 @@ def load_rig(session: Session, row: RigRow) -> Rig:
             )
             for run in _rows(session, RunRow, row.id)
         ),
+        bonds=tuple(
+            Bond.model_validate({**_document(bond, BOND_COLUMNS), "a": bond.a_end, "b": bond.b_end})
+            for bond in _rows(session, BondRow, row.id)
+        ),
     )
 
 
 def create_rig(session: Session, rig: Rig) -> RigRow:
     """A new rig with all its rows. The rig is embedded and checked; its id is free."""
-    venue = VenueRow(id=f"venue-of-{rig.id}", name=rig.venue.name, mains_hz=rig.venue.mains_hz)
+    venue = VenueRow(id=f"venue-of-{rig.id}", **_columns(rig.venue, VENUE_COLUMNS))
     session.add(venue)
     session.flush()
     row = RigRow(id=rig.id, venue_id=venue.id, version=0, **_rig_columns(rig))
@@ -78,13 +107,16 @@ def save_rig(session: Session, row: RigRow, before: Rig, after: Rig) -> None:
     """Writes what differs between the two records; rows that stay the same are not touched."""
     for column, value in _rig_columns(after).items():
         setattr(row, column, value)
+    venue = session.get_one(VenueRow, row.venue_id)
+    for column, value in _columns(after.venue, VENUE_COLUMNS).items():
+        setattr(venue, column, value)
     _save_things(session, before, after)
 
 
 def delete_rig(session: Session, row: RigRow) -> None:
     """The rig and all its rows, its history included."""
     venue_id = row.venue_id
-    for table in (LegRow, JoinRow, RunRow, KitRow, GearRow, PartRow):
+    for table in (LegRow, JoinRow, RunRow, KitRow, GearRow, PartRow, EarthRow, BondRow):
         session.execute(delete(table).where(table.rig_id == row.id))
     session.delete(row)
     session.flush()
@@ -125,69 +157,49 @@ def _save_things(session: Session, before: Rig | None, after: Rig) -> None:
     session.flush()
 
 
-def _pairs(
-    before: Rig | None, after: Rig
-) -> list[
-    tuple[
-        Sequence[Part | Gear | KitItem | Run],
-        Sequence[Part | Gear | KitItem | Run],
-        type[PartRow] | type[GearRow] | type[KitRow] | type[RunRow],
-    ]
-]:
+def _pairs(before: Rig | None, after: Rig) -> list[tuple[Sequence[Thing], Sequence[Thing], type[ThingRow]]]:
     return [
         (before.parts if before else (), after.parts, PartRow),
         (before.gear if before else (), after.gear, GearRow),
         (before.kit if before else (), after.kit, KitRow),
         (before.runs if before else (), after.runs, RunRow),
+        (before.venue.earth if before else (), after.venue.earth, EarthRow),
+        (before.bonds if before else (), after.bonds, BondRow),
     ]
 
 
-def _write(
-    session: Session,
-    rig_id: str,
-    old: Sequence[Part | Gear | KitItem | Run],
-    new: Sequence[Part | Gear | KitItem | Run],
-) -> None:
+def _write(session: Session, rig_id: str, old: Sequence[Thing], new: Sequence[Thing]) -> None:
     known = {thing.id: (position, thing) for position, thing in enumerate(old)}
     for position, thing in enumerate(new):
         if known.get(thing.id) != (position, thing):
             session.merge(_row(rig_id, position, thing))
 
 
-def _row(rig_id: str, position: int, thing: Part | Gear | KitItem | Run) -> Base:
+def _row(rig_id: str, position: int, thing: Thing) -> Base:
+    place: dict[str, Any] = {"rig_id": rig_id, "position": position}
     match thing:
         case Part():
-            body = thing.model_dump(mode="json")
-            return PartRow(rig_id=rig_id, position=position, id=thing.id, revision=thing.revision, body=body)
+            return PartRow(**place, id=thing.id, revision=thing.revision, body=thing.model_dump(mode="json"))
         case Gear():
-            return GearRow(
-                rig_id=rig_id,
-                position=position,
-                id=thing.id,
-                name=thing.name,
-                part_id=thing.part,
-                settings=dict(thing.settings),
-            )
+            return GearRow(**place, **_columns(thing, GEAR_COLUMNS), part_id=thing.part)
         case KitItem():
-            return KitRow(
-                rig_id=rig_id,
-                position=position,
-                id=thing.id,
-                tag=thing.tag,
-                part_id=thing.part,
-                length_m=thing.length_m,
-                owned=thing.owned,
-                installed=thing.installed,
-            )
+            return KitRow(**place, **_columns(thing, KIT_COLUMNS), part_id=thing.part)
+        case EarthPoint():
+            return EarthRow(**place, **_columns(thing, EARTH_COLUMNS))
+        case Bond():
+            return BondRow(**place, **_columns(thing, BOND_COLUMNS), a_end=thing.a, b_end=thing.b)
         case Run():
-            return RunRow(
-                rig_id=rig_id,
-                position=position,
-                id=thing.id,
-                number=thing.number,
-                name=thing.name,
-                note=thing.note,
-            )
+            return RunRow(**place, id=thing.id, number=thing.number, name=thing.name, note=thing.note)
+
+
+def _columns(record: Record, names: tuple[str, ...]) -> dict[str, Any]:
+    """These fields of a record as columns of its row: records within are kept as JSON."""
+    document = record.model_dump(mode="json", include=set(names))
+    return {name: document[name] for name in names}
+
+
+def _document(row: Base, names: tuple[str, ...]) -> dict[str, Any]:
+    return {name: getattr(row, name) for name in names}
 
 
 def _run_rows(rig: Rig) -> list[Base]:

@@ -7,6 +7,9 @@ from sqlalchemy import BigInteger, CheckConstraint, DateTime, ForeignKey, Foreig
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
+Document = dict[str, Any]
+"""A validated record, or a figure with its provenance, as JSON."""
+
 
 class Base(DeclarativeBase):
     """Named constraints, so that migrations can find them."""
@@ -20,7 +23,7 @@ class Base(DeclarativeBase):
             "pk": "pk_%(table_name)s",
         }
     )
-    type_annotation_map = {dict[str, Any]: JSONB, datetime: DateTime(timezone=True)}  # noqa: RUF012
+    type_annotation_map = {dict[str, Any]: JSONB(none_as_null=True), datetime: DateTime(timezone=True)}  # noqa: RUF012
 
 
 class VenueRow(Base):
@@ -30,6 +33,9 @@ class VenueRow(Base):
     id: Mapped[str] = mapped_column(primary_key=True)
     name: Mapped[str]
     mains_hz: Mapped[int] = mapped_column(CheckConstraint("mains_hz IN (50, 60)", name="mains_hz"))
+    mains_v: Mapped[Document | None]
+    programme_db_spl: Mapped[float | None]
+    noise_dba: Mapped[float | None]
 
 
 class RigRow(Base):
@@ -70,6 +76,9 @@ class GearRow(_OfRig, Base):
     name: Mapped[str]
     part_id: Mapped[str]
     settings: Mapped[dict[str, Any]]
+    outlet: Mapped[str | None]
+    touch_a: Mapped[Document | None]
+    supply_fault_v: Mapped[Document | None]
 
 
 class KitRow(_OfRig, Base):
@@ -83,6 +92,35 @@ class KitRow(_OfRig, Base):
     length_m: Mapped[float | None] = mapped_column(CheckConstraint("length_m > 0", name="length_m"))
     owned: Mapped[bool]
     installed: Mapped[bool] = mapped_column(default=False)
+    beside: Mapped[Document | None]
+    loop_width_m: Mapped[Document | None]
+
+
+class EarthRow(_OfRig, Base):
+    """A point of the protective earth's tree. `parent` is checked by the core, with every other name."""
+
+    __tablename__ = "earth_point"
+    id: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    kind: Mapped[str]
+    parent: Mapped[str | None]
+    ohm: Mapped[Document | None]
+    henry: Mapped[Document | None]
+    emf_v: Mapped[Document | None]
+    voltage: Mapped[Document | None]
+
+
+class BondRow(_OfRig, Base):
+    """Metal beside the runs."""
+
+    __tablename__ = "bond"
+    id: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    kind: Mapped[str]
+    a_end: Mapped[str]
+    b_end: Mapped[str]
+    ohm: Mapped[Document | None]
+    henry: Mapped[Document | None]
 
 
 class RunRow(_OfRig, Base):

@@ -6,12 +6,25 @@ from sqlalchemy import create_engine, text
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.remedies.search import remedies_for
-from ruvak.core.rig.edits import Edit, PutKit, PutPart, PutRun, Remove, SetLength, SetSetting
+from ruvak.core.rig.earth import Bond, EarthPoint
+from ruvak.core.rig.edits import (
+    Edit,
+    PutBond,
+    PutEarth,
+    PutGear,
+    PutKit,
+    PutPart,
+    PutRun,
+    Remove,
+    SetLength,
+    SetSetting,
+)
 from ruvak.core.rig.rig import KitItem, Run
 from ruvak.service.problems import Conflict, NotFound, NothingToUndo
 from ruvak.service.states import Person, RigState
 from ruvak.service.upkeep import rigs_at
 from tests.support.database import DatabaseTest
+from tests.support.random_rigs import random_rig
 from tests.support.rigs import demo_rig
 
 ANN, BEN = Person(id="a", name="First"), Person(id="b", name="Second")
@@ -31,14 +44,27 @@ class Saving(DatabaseTest):
     def test_a_rig_comes_back_as_it_was(self) -> None:
         self.assertEqual(self.rigs.exported(self.rig_id), demo_rig().replaced(id=self.rig_id))
 
+    def test_any_rig_comes_back_as_it_was(self) -> None:
+        for seed in range(6):
+            rig = random_rig(seed).replaced(id=f"random-{seed}")
+            self.addCleanup(self.rigs.deleted, self.rigs.imported(rig, ANN).rig.id)
+            self.assertEqual(rigs_at(self.url).exported(rig.id), rig)
+
     def test_every_kind_of_edit_survives_a_new_connection(self) -> None:
         kit = KitItem(id="lead-9", tag="M9", part="mic-lead", length_m=3.0)
+        strip = EarthPoint(id="strip", name="Stage strip", kind="strip")
+        outlet = EarthPoint(id="first", name="First", kind="outlet", parent="strip")
+        plugged = next(one for one in demo_rig().gear if one.id == "speaker").model_copy(update={"outlet": "first"})
+        usb = Bond(id="usb", name="USB", kind="usb", a="laptop", b="speaker")
         for edit in (
             length(22.5),
             Edit(label="mic", ops=(SetSetting(gear="speaker", setting="input1", value="mic"),)),
             Edit(label="kit", ops=(PutKit(thing=kit, at=0),)),
             Edit(label="run", ops=(PutRun(thing=Run(id="spare", number=2, name="Spare", legs=("lead-9",))),)),
             Edit(label="gone", ops=(Remove(kind="kit", id="lead-8"),)),
+            Edit(label="outlet", ops=(PutEarth(thing=strip), PutEarth(thing=outlet), PutGear(thing=plugged))),
+            Edit(label="bond", ops=(PutBond(thing=usb),)),
+            Edit(label="unbonded", ops=(Remove(kind="bonds", id="usb"),)),
         ):
             state = self.rigs.opened(self.rig_id, ANN)
             saved = self.rigs.edited(self.rig_id, state.version, edit, ANN)

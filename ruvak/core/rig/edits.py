@@ -6,6 +6,7 @@ from pydantic import Field
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.rig.check import check, setting_fault
+from ruvak.core.rig.earth import Bond, EarthPoint
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import MAX_LENGTH_M, Gear, KitItem, Rig, Run, SettingValue
 from ruvak.core.rig.values import Id, Identified, Label, Number, Record
@@ -64,15 +65,39 @@ class PutPart(Record):
     at: At = None
 
 
+class PutEarth(Record):
+    """Adds a point of the building's earth, or replaces the one with the same id."""
+
+    op: Literal["put_earth"] = "put_earth"
+    thing: EarthPoint
+    at: At = None
+
+
+class PutBond(Record):
+    """Adds a bond beside the runs, or replaces the one with the same id."""
+
+    op: Literal["put_bond"] = "put_bond"
+    thing: Bond
+    at: At = None
+
+
+ListName = Literal["gear", "kit", "runs", "parts", "earth", "bonds"]
+"""The rig's lists; earth is the venue's."""
+
+
 class Remove(Record):
     """Takes something out of one of the rig's lists."""
 
     op: Literal["remove"] = "remove"
-    kind: Literal["gear", "kit", "runs", "parts"]
+    kind: ListName
     id: Id
 
 
-Op = Annotated[SetSetting | SetLength | PutGear | PutKit | PutRun | PutPart | Remove, Field(discriminator="op")]
+Op = Annotated[
+    SetSetting | SetLength | PutGear | PutKit | PutRun | PutPart | PutEarth | PutBond | Remove,
+    Field(discriminator="op"),
+]
+Listed = Gear | KitItem | Run | Part | EarthPoint | Bond
 
 
 class Edit(Record):
@@ -122,10 +147,14 @@ def _apply_op(rig: Rig, op: Op) -> Rig:
             return rig.replaced(runs=_put(rig.runs, op.thing, op.at))
         case PutPart():
             return rig.replaced(parts=_put(rig.parts, op.thing, op.at))
+        case PutEarth():
+            return _with_list(rig, "earth", _put(rig.venue.earth, op.thing, op.at))
+        case PutBond():
+            return rig.replaced(bonds=_put(rig.bonds, op.thing, op.at))
         case Remove():
-            things = getattr(rig, op.kind)
+            things = _list_of(rig, op.kind)
             _find(things, op.id, op.kind)
-            return rig.replaced(**{op.kind: tuple(thing for thing in things if thing.id != op.id)})
+            return _with_list(rig, op.kind, tuple(thing for thing in things if thing.id != op.id))
 
 
 def _inverse_of(rig: Rig, op: Op) -> Op:
@@ -146,10 +175,25 @@ def _inverse_of(rig: Rig, op: Op) -> Op:
             return _unput(rig.runs, op.thing, "runs")
         case PutPart():
             return _unput(rig.parts, op.thing, "parts")
+        case PutEarth():
+            return _unput(rig.venue.earth, op.thing, "earth")
+        case PutBond():
+            return _unput(rig.bonds, op.thing, "bonds")
         case Remove():
-            things: tuple[Gear | KitItem | Run | Part, ...] = getattr(rig, op.kind)
+            things = _list_of(rig, op.kind)
             thing = _find(things, op.id, op.kind)
             return _put_op(thing, things.index(thing))
+
+
+def _list_of(rig: Rig, kind: ListName) -> tuple[Listed, ...]:
+    things: tuple[Listed, ...] = rig.venue.earth if kind == "earth" else getattr(rig, kind)
+    return things
+
+
+def _with_list(rig: Rig, kind: ListName, things: tuple[Listed, ...]) -> Rig:
+    if kind == "earth":
+        return rig.replaced(venue=rig.venue.model_copy(update={"earth": things}))
+    return rig.replaced(**{kind: things})
 
 
 def _with_setting(rig: Rig, op: SetSetting) -> Rig:
@@ -182,18 +226,14 @@ def _put(things: tuple[Thing, ...], thing: Thing, at: int | None) -> tuple[Thing
     return (*things[:at], thing, *things[at:])
 
 
-def _unput(
-    things: tuple[Gear | KitItem | Run | Part, ...],
-    put: Gear | KitItem | Run | Part,
-    kind: Literal["gear", "kit", "runs", "parts"],
-) -> Op:
+def _unput(things: tuple[Listed, ...], put: Listed, kind: ListName) -> Op:
     for thing in things:
         if thing.id == put.id:
             return _put_op(thing, None)
     return Remove(kind=kind, id=put.id)
 
 
-def _put_op(thing: Gear | KitItem | Run | Part, at: int | None) -> Op:
+def _put_op(thing: Listed, at: int | None) -> Op:
     match thing:
         case Gear():
             return PutGear(thing=thing, at=at)
@@ -201,5 +241,9 @@ def _put_op(thing: Gear | KitItem | Run | Part, at: int | None) -> Op:
             return PutKit(thing=thing, at=at)
         case Run():
             return PutRun(thing=thing, at=at)
+        case EarthPoint():
+            return PutEarth(thing=thing, at=at)
+        case Bond():
+            return PutBond(thing=thing, at=at)
         case Part():
             return PutPart(thing=thing, at=at)

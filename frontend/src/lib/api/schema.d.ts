@@ -2248,7 +2248,7 @@ export interface components {
             /** Label */
             label: string;
             /** Ops */
-            ops: (components["schemas"]["SetSetting"] | components["schemas"]["SetLength"] | components["schemas"]["PutGear"] | components["schemas"]["PutKit"] | components["schemas"]["PutRun"] | components["schemas"]["PutPart"] | components["schemas"]["Remove"])[];
+            ops: (components["schemas"]["SetSetting"] | components["schemas"]["SetLength"] | components["schemas"]["PutGear"] | components["schemas"]["PutKit"] | components["schemas"]["PutRun"] | components["schemas"]["PutPart"] | components["schemas"]["PutEarth"] | components["schemas"]["PutBond"] | components["schemas"]["Remove"])[];
         };
         /**
          * Effect
@@ -2288,6 +2288,40 @@ export interface components {
             words: string;
             /** In Kit */
             in_kit: boolean;
+        };
+        /**
+         * PutBond
+         * @description Adds a bond beside the runs, or replaces the one with the same id.
+         */
+        PutBond: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "put_bond";
+            thing: components["schemas"]["Bond"];
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+        };
+        /**
+         * PutEarth
+         * @description Adds a point of the building's earth, or replaces the one with the same id.
+         */
+        PutEarth: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "put_earth";
+            thing: components["schemas"]["EarthPoint"];
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
         };
         /**
          * PutGear
@@ -2396,7 +2430,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "gear" | "kit" | "runs" | "parts";
+            kind: "gear" | "kit" | "runs" | "parts" | "earth" | "bonds";
             /** Id */
             id: string;
         };
