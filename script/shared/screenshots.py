@@ -32,6 +32,15 @@ def apply_sum(page: Page) -> None:
     page.locator("main ol li").first.wait_for()
 
 
+def two_earths(page: Page) -> None:
+    """The laptop summed to mono and on its charger: what hums then, by cause."""
+    page.locator("button.remedy").first.click()
+    page.get_by_text("Arrives whole").first.wait_for()
+    page.get_by_text("earthed plug", exact=True).click()
+    page.locator(".finding", has_text="Hum and buzz").first.wait_for()
+    page.locator(".hum .tones").scroll_into_view_if_needed()
+
+
 def type_a_line(page: Page) -> None:
     """A stereo line as it is understood, before Enter."""
     page.locator("#line").click()
@@ -73,6 +82,7 @@ VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...]
     ("runs-preview", "/", DESK, "booth", look_at_isolator),
     ("runs-daylight", "/", DESK, "daylight", nothing),
     ("runs-phone", "/", PHONE, "booth", nothing),
+    ("hum", "/", (1280, 1000), "booth", two_earths),
     ("line", "/", DESK, "booth", type_a_line),
     ("line-phone", "/", PHONE, "daylight", type_a_line),
     ("many", "/", DESK, "daylight", many_lines),

@@ -112,6 +112,7 @@
 	thead th + th,
 	td {
 		text-align: right;
+		padding-left: 0.9rem;
 		white-space: nowrap;
 	}
 	.bar {

@@ -5,7 +5,9 @@
 	import ChoiceControl from './ChoiceControl.svelte';
 	import LengthControl from './LengthControl.svelte';
 	import LevelControl from './LevelControl.svelte';
+	import PlugControl from './PlugControl.svelte';
 	import SwitchControl from './SwitchControl.svelte';
+	import { isEarthed, plugEdit } from '../../domain/outlets';
 	import { valueOf } from '../../domain/settings';
 
 	let { rig, run }: { rig: Schemas['Rig']; run: Schemas['RunAnalysis'] } = $props();
@@ -68,6 +70,9 @@
 			{/if}
 		</div>
 	{/each}
+	{#if isEarthed(parts.get(one.part), one)}
+		<PlugControl {rig} gear={one} onset={(choice) => void desk.edit(plugEdit(rig, one, choice))} />
+	{/if}
 {/snippet}
 
 <div class="in-place no-print">

@@ -1,0 +1,44 @@
+<!-- Which strip a device's mains plug is in: the plain question that decides most of the hum. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { ANOTHER, NOBODY_SAID, stripOf, stripsOf } from '../../domain/outlets';
+
+	interface Props {
+		rig: Schemas['Rig'];
+		gear: Schemas['Gear'];
+		onset: (choice: string) => void;
+	}
+	let { rig, gear, onset }: Props = $props();
+	const strips = $derived(stripsOf(rig));
+	const value = $derived(stripOf(rig, gear));
+</script>
+
+<label class="plug">
+	<span>Mains plug of {gear.name}</span>
+	<select {value} onchange={(event) => onset(event.currentTarget.value)}>
+		<option value={NOBODY_SAID}>nobody said</option>
+		{#each strips as strip (strip.id)}<option value={strip.id}>in {strip.name}</option>{/each}
+		{#if value !== NOBODY_SAID && !strips.some((strip) => strip.id === value)}
+			<option {value}>at {(rig.venue.earth ?? []).find((point) => point.id === value)?.name ?? value}</option>
+		{/if}
+		<option value={ANOTHER}>in another strip</option>
+	</select>
+</label>
+
+<style>
+	.plug {
+		display: grid;
+		gap: 0.3rem;
+		font-size: 0.8125rem;
+		font-weight: 600;
+	}
+	select {
+		background: var(--panel);
+		color: var(--ink);
+		border: 1px solid var(--line-strong);
+		padding: 0.4rem 0.6rem;
+		min-height: 2.1rem;
+		font-size: 0.875rem;
+		font-weight: 400;
+	}
+</style>

@@ -1,0 +1,69 @@
+/** Where mains plugs are: strips of the venue, and the edit that says which one a device is at. */
+import type { Schemas } from '../api/client';
+import { valueOf } from './settings';
+
+type Rig = Schemas['Rig'];
+type Gear = Schemas['Gear'];
+
+export const NOBODY_SAID = '';
+export const ANOTHER = '+';
+
+/** Whether a device's plug has an earth, with its switches as they stand: only then it matters where it is. */
+export function isEarthed(part: Schemas['Part'] | undefined, gear: Gear): boolean {
+	if (!part) return false;
+	const setting = (part.settings ?? []).find((one) => one.id === part.earthing_setting);
+	const earthing = setting ? part.earthings?.[String(valueOf(gear, setting))] : part.earthing;
+	return earthing?.type === 'class-1';
+}
+
+export interface Strip {
+	id: string;
+	name: string;
+}
+
+/** What a plug can be put into: strips, and circuits or boards that have sockets of their own. */
+export const stripsOf = (rig: Rig): Strip[] =>
+	(rig.venue.earth ?? []).filter((point) => point.kind !== 'outlet').map(({ id, name }) => ({ id, name }));
+
+/** The strip a device is at, or NOBODY_SAID. */
+export function stripOf(rig: Rig, gear: Gear): string {
+	const point = (rig.venue.earth ?? []).find((one) => one.id === gear.outlet);
+	return (point?.kind === 'outlet' ? point.parent : point?.id) ?? point?.id ?? NOBODY_SAID;
+}
+
+/** A device's plug in a strip, in another one, or nowhere said. */
+export function plugEdit(rig: Rig, gear: Gear, choice: string): Schemas['Edit'] {
+	if (choice === NOBODY_SAID) {
+		return {
+			label: `${gear.name}: outlet not known`,
+			ops: [{ op: 'put_gear', thing: { ...gear, outlet: null }, at: null }]
+		};
+	}
+	const strips = stripsOf(rig);
+	const number = [...Array(strips.length + 1).keys()]
+		.map((index) => index + 1)
+		.find((one) => !strips.some((strip) => strip.id === `strip-${one}`));
+	const strip =
+		choice === ANOTHER
+			? { id: `strip-${number}`, name: `Strip ${number}` }
+			: strips.find((one) => one.id === choice);
+	if (!strip) throw new Error(`There is no strip ${choice}.`);
+	const outlet = `${gear.id.slice(0, 58)}-plug`;
+	return {
+		label: `${gear.name}: plug in ${strip.name}`,
+		ops: [
+			...(choice === ANOTHER ? [put(point(strip.id, strip.name, 'strip', null))] : []),
+			put(point(outlet, `${gear.name}’s plug`, 'outlet', strip.id)),
+			{ op: 'put_gear', thing: { ...gear, outlet }, at: null }
+		]
+	};
+}
+
+const put = (thing: Schemas['EarthPoint']): Schemas['PutEarth'] => ({ op: 'put_earth', thing, at: null });
+
+const point = (
+	id: string,
+	name: string,
+	kind: Schemas['EarthPoint']['kind'],
+	parent: string | null
+): Schemas['EarthPoint'] => ({ id, name, kind, parent, ohm: null, henry: null, emf_v: null, voltage: null });
