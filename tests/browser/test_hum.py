@@ -25,7 +25,7 @@ class HumOnScreen(BrowserTest):
         )
         page.get_by_label("Mains plug of Left speaker").select_option("in Strip 1")
         table.get_by_text(f"earth of Slides laptop{APOSTROPHE}s plug").wait_for()
-        self.assertNotIn("nobody has named", page.locator(".hum .note").inner_text())
+        page.locator(".hum .note").filter(has_not_text="nobody has named").wait_for()
         page.keyboard.press("Escape")
         page.locator("main h2").first.click()
         page.keyboard.press("u")

@@ -86,8 +86,14 @@ class System:
         targets = functionals.astype(np.complex128)
         if network.size <= SMALL:
             matrices = self._dense(frequencies_hz)
-            unknowns[:] = np.linalg.solve(matrices, right)
-            adjoints[:] = np.linalg.solve(matrices.transpose(0, 2, 1), targets)
+            if network.amplifiers:
+                unknowns[:] = np.linalg.solve(matrices, right)
+                adjoints[:] = np.linalg.solve(matrices.transpose(0, 2, 1), targets)
+            else:
+                # Symmetric: one factorisation answers both.
+                both = [np.broadcast_to(one, (len(matrices), *one.shape[-2:])) for one in (right, targets)]
+                solved = np.linalg.solve(matrices, np.concatenate(both, axis=2))
+                unknowns[:], adjoints[:] = solved[:, :, : right.shape[2]], solved[:, :, right.shape[2] :]
             return Solution(frequencies_hz=frequencies_hz, unknowns=unknowns, adjoints=adjoints)
         for index, frequency_hz in enumerate(frequencies_hz):
             data = self._constant + 1j * (2.0 * np.pi * frequency_hz) * self._slope

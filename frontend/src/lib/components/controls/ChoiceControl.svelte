@@ -30,6 +30,10 @@
 </SegmentedControl>
 
 <style>
+	:global([data-scope='radio-group'][data-part='item']) {
+		font-size: 0.875rem;
+		padding-inline: 0.6rem;
+	}
 	/* The sliding mark is measured after it appears; the chosen word must be legible before that, and without it. */
 	:global([data-scope='radio-group'][data-part='item'][data-state='checked']) {
 		background: var(--ink);

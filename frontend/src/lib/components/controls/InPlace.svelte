@@ -105,12 +105,14 @@
 		justify-content: space-between;
 		gap: 0.75rem 2rem;
 		font-size: 0.875rem;
+		min-width: 0;
 	}
 	.group {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.75rem 1.5rem;
 		align-items: flex-start;
+		max-width: 100%;
 	}
 	.level {
 		width: 9.5rem;

@@ -134,6 +134,7 @@
 		min-width: 0;
 	}
 	.controls-place {
+		min-width: 0;
 		grid-area: controls;
 		min-width: 0;
 	}
