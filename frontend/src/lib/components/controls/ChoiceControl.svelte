@@ -30,6 +30,16 @@
 </SegmentedControl>
 
 <style>
+	:global([data-scope='radio-group'][data-part='root']) {
+		max-width: 100%;
+	}
+	/* Beside the ladder on a phone there is room for one word a row. */
+	:global([data-scope='radio-group'][data-part='root'] > [role='presentation']),
+	:global([data-scope='radio-group'][data-part='root'] > div) {
+		flex-wrap: wrap;
+		max-width: 100%;
+		height: auto;
+	}
 	:global([data-scope='radio-group'][data-part='item']) {
 		font-size: 0.875rem;
 		padding-inline: 0.6rem;

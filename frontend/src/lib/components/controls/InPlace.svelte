@@ -117,4 +117,7 @@
 	.level {
 		width: 9.5rem;
 	}
+	.choice {
+		max-width: 100%;
+	}
 </style>
