@@ -16,8 +16,8 @@ from ruvak.core.solve.blocks import Entries
 from ruvak.core.solve.islands import islands
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints, Network
 
-SMALL = 100
-"""Up to this many unknowns a full matrix is solved faster than a sparse one; one run alone has about fifty."""
+SMALL = 160
+"""Up to this many unknowns a full matrix is solved soonest; one run alone has about fifty."""
 
 
 @dataclass(frozen=True)
