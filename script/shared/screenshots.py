@@ -82,7 +82,6 @@ VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...]
     ("runs-preview", "/", DESK, "booth", look_at_isolator),
     ("runs-daylight", "/", DESK, "daylight", nothing),
     ("runs-phone", "/", PHONE, "booth", nothing),
-    ("hum", "/", (1280, 1000), "booth", two_earths),
     ("line", "/", DESK, "booth", type_a_line),
     ("line-phone", "/", PHONE, "daylight", type_a_line),
     ("many", "/", DESK, "daylight", many_lines),
@@ -90,6 +89,8 @@ VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...]
     ("wiring", "/", DESK, "booth", draw_wiring),
     ("rigs", "/rigs", DESK, "booth", nothing),
     ("changes", "/", DESK, "booth", apply_sum),
+    # Last: what it changes stays.
+    ("hum", "/", (1280, 1000), "booth", two_earths),
 )
 
 

@@ -55,7 +55,7 @@ def random_rig(seed: int, most_runs: int = 20) -> Rig:
             joins.append((end, f"{box_id}.in"))
             end = f"{box_id}.out"
         runs.append([*joins, (end, f"{desk}.in{used[desk]}")])
-    if pick.random() < 0.4:
+    if pick.random() < 0.6:
         _battery_pair(pick, parts, leads, runs)
     gear = [part["id"] for part in parts if part["kind"] == "gear"]
     at = {id_: pick.choice(outlets) for id_ in gear if pick.randint(0, 4)}
