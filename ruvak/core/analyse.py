@@ -47,7 +47,7 @@ def analyse(rig: Rig) -> Analysis:
     """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring."""
     rig = in_use(prepare(rig))
     traced = trace(rig)
-    results = _with_other_modes(rig, run_results(rig, traced, build(rig, traced), hum=True))
+    results = _with_other_modes(rig, run_results(rig, traced, build(rig, traced), hum="full"))
     findings = with_added(judge(rig, results), _uncertainties(rig, results))
     runs = tuple(
         RunAnalysis(run=run.id, drawing=draw(rig, traced, run), result=result, findings=found)
@@ -59,7 +59,7 @@ def analyse(rig: Rig) -> Analysis:
 def glance(rig: Rig, traced: Trace | None = None) -> tuple[tuple[Finding, ...], ...]:
     """Findings of each run from a few frequencies, switches as they stand: to compare wirings. The rig is prepared."""
     traced = traced or trace(rig)
-    return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ, hum=True))
+    return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ, hum="brief"))
 
 
 def bonds_of(rig: Rig) -> tuple[BondResult, ...]:

@@ -1,5 +1,6 @@
 """Legs for the runs a line asks for: searched by what plugs into what, ranked by what they do when solved."""
 
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import chain, islice
@@ -107,9 +108,15 @@ class Proposer:
     ) -> Built | None:
         """Candidates solved one after the other, simplest first, until one is clear."""
         best: tuple[tuple[object, ...], Built, Grade] | None = None
-        for count, wiring in enumerate(chain(self._plainest(pool, wanted), self._candidates(pool, wanted))):
-            if count >= SOLVED and best is not None and best[2] is Grade.WATCH:
+        humming: list[Counter[str]] = []
+        solved_so_far = 0
+        for wiring in chain(self._plainest(pool, wanted), self._candidates(pool, wanted)):
+            if solved_so_far >= SOLVED and best is not None and best[2] is Grade.WATCH:
                 break
+            pieces = Counter(_parts_of(wiring.route))
+            if any(_only_longer(pool, tried, pieces) for tried in humming):
+                continue
+            solved_so_far += 1
             built = self._built(base, new, wanted, named, wiring)
             solved = _solved(built.rig, (built.run.id,))[0]
             grade = solved.findings[0].grade
@@ -117,6 +124,8 @@ class Proposer:
             rank = (-SEVERITY[grade], many, *simplicity(wiring.route))
             if best is None or rank < best[0]:
                 best = rank, replace(built, solved=solved), grade
+            if _only_hums(solved.findings):
+                humming.append(pieces)
             if grade is Grade.CLEAR:
                 # Candidates come simplest first, so nothing that follows can rank before a clear one.
                 break
@@ -200,6 +209,18 @@ def _solved(rig: Rig, run_ids: tuple[str, ...]) -> list[Solved]:
     small = alone(rig, *run_ids)
     traced = trace(small)
     return [Solved(findings, small, traced) for findings in glance(small, traced)]
+
+
+def _only_hums(findings: tuple[Finding, ...]) -> bool:
+    """Whether hum is the one thing that has to be mended."""
+    return any(one.code == "hum" for one in findings) and all(
+        one.code == "hum" or one.grade is Grade.WATCH for one in findings
+    )
+
+
+def _only_longer(pool: Pool, tried: Counter[str], pieces: Counter[str]) -> bool:
+    """Whether a wiring adds nothing but leads and adapters to one that only hums: they would not quieten it."""
+    return tried <= pieces and all(pool.parts[part].kind != "box" for part in pieces - tried)
 
 
 def _straight(rig: Rig, sources: tuple[str, ...], goals: tuple[str, ...]) -> bool:

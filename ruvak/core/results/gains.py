@@ -66,7 +66,7 @@ def received(circuit: Circuit, solved: Solved, receivers: Sequence[int], columns
     out = np.zeros((len(solved.frequencies_hz), len(receivers), len(columns)), dtype=np.complex128)
     for index, number in enumerate(receivers):
         receiver = circuit.receivers[number]
-        legs = _leg_volts(_Rows(solved, which, _leg_rows(circuit, receiver)), circuit, receiver)
+        legs = _leg_volts(_Rows(solved, which, leg_rows(circuit, receiver)), circuit, receiver)
         common = receiver.stated_rejection * rejection_fall(receiver, solved.frequencies_hz)
         out[:, index] = legs[0] - legs[1] + 0.5 * (legs[0] + legs[1]) * common[:, None]
     return out
@@ -89,7 +89,8 @@ class _Rows:
         return found
 
 
-def _leg_rows(circuit: Circuit, receiver: Receiver) -> set[int]:
+def leg_rows(circuit: Circuit, receiver: Receiver) -> set[int]:
+    """The unknowns of the network that an input reads."""
     branches = {circuit.network.node_count + branch for branch, _ in receiver.pin1}
     return {receiver.hot, receiver.cold, receiver.reference} | branches
 
@@ -119,9 +120,9 @@ def effects_of(
     found = np.zeros(shape, dtype=np.complex128)
     if not receivers or not unknowns:
         return found
-    rows = {row for unknown in unknowns for row in _rows_of(circuit, unknown)}
+    rows = {row for unknown in unknowns for row in rows_of(circuit, unknown)}
     for number in receivers:
-        rows |= _leg_rows(circuit, circuit.receivers[number])
+        rows |= leg_rows(circuit, circuit.receivers[number])
     order = np.array(sorted(rows), dtype=np.int64)
     x = _Rows(solved, np.array(columns, dtype=np.int64), rows)
     fall = np.array([rejection_fall(circuit.receivers[number], solved.frequencies_hz) for number in receivers]).T
@@ -147,7 +148,7 @@ def effects_of(
     return found
 
 
-def _rows_of(circuit: Circuit, unknown: Unknown) -> set[int]:
+def rows_of(circuit: Circuit, unknown: Unknown) -> set[int]:
     """The unknowns of the network that an uncertain element touches."""
     network, first = circuit.network, circuit.network.node_count
     nodes = {node for number, _ in unknown.conductances for node in network.conductances[number][:2]}

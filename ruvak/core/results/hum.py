@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit, Unknown
+from ruvak.core.results.fetched import fetched
 from ruvak.core.results.gains import effects_of, received
 from ruvak.core.results.opening import opened
 from ruvak.core.results.records import CauseShare, Hum, Tone
@@ -40,8 +41,9 @@ class HumVolts:
 class Disturbed:
     """The network under every cause, at every frequency some cause has."""
 
-    def __init__(self, circuit: Circuit, solver: RigSolver, bonds: bool = False) -> None:
-        self.circuit = circuit
+    def __init__(self, circuit: Circuit, solver: RigSolver, bonds: bool = False, brief: bool = False) -> None:
+        """`bonds`: each removable joint can be opened; `brief`: totals and the largest cause, without their tones."""
+        self.circuit, self.brief = circuit, brief
         frequencies_hz, emfs = cause_emfs(circuit, bonds)
         self.frequencies_hz = frequencies_hz
         self._solved: Solved | None = solver.solve(frequencies_hz, emfs, adjoints=True) if len(frequencies_hz) else None
@@ -61,6 +63,15 @@ class Disturbed:
             return None
         other = copy(self)
         other._solved = one
+        return other
+
+    def fetched(self, rows: set[int], functionals: list[int]) -> "Disturbed":
+        """The same, with what these rows and functionals need read from the solution at once."""
+        if self._solved is None:
+            return self
+        other = copy(self)
+        columns = range(len(self.circuit.causes))
+        other._solved = fetched(self._solved, self.circuit.network.size, rows, columns, functionals)
         return other
 
     def weighted_dbu(self, receiver: int, unknowns: Sequence[Unknown]) -> tuple[float, float]:
@@ -117,7 +128,11 @@ class Disturbed:
         worst = np.linalg.norm(self._weights[:, None] * volts.worst_v, axis=0)
         order = np.argsort(-sizes, kind="stable")
         floor = max(sizes.max(initial=0.0), worst.max(initial=0.0)) * 10.0 ** (-TOLD_WITHIN_DB / 20.0)
-        told = [int(c) for c in order[:TOLD_AT_MOST] if sizes[c] > 0.0 and max(sizes[c], worst[c]) >= floor]
+        told = [
+            int(c)
+            for c in order[: 1 if self.brief else TOLD_AT_MOST]
+            if sizes[c] > 0.0 and max(sizes[c], worst[c]) >= floor
+        ]
         rest = [int(c) for c in order if int(c) not in told]
         return {
             "causes": tuple(self._share(volts, column) for column in told),
@@ -138,6 +153,8 @@ class Disturbed:
 
     def _tones(self, likely_v: Floats, worst_v: Floats) -> tuple[Tone, ...]:
         """Where there is anything at all."""
+        if self.brief:
+            return ()
         there = worst_v > 0.0
         levels = _levels(np.stack([likely_v[there], worst_v[there]]))
         hertz = self.frequencies_hz[there].tolist()

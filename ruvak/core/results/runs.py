@@ -1,13 +1,15 @@
 """Puts a run's results together: its inputs, and the mixes in which they are heard."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit, Drive, Receiver
 from ruvak.core.results.balance import balance
-from ruvak.core.results.ends import by_owner, reach_of
-from ruvak.core.results.gains import REFERENCE_HZ, Gains, received
+from ruvak.core.results.ends import Reach, by_owner, reach_of
+from ruvak.core.results.fetched import fetched
+from ruvak.core.results.gains import REFERENCE_HZ, Gains, leg_rows, received, rows_of
 from ruvak.core.results.hum import Disturbed
 from ruvak.core.results.phantom import Phantom
 from ruvak.core.results.records import Hum, InputResult, Levels, MixResult, Response, RunResult, SourceResult, Sum
@@ -29,16 +31,33 @@ from ruvak.core.units import dbu_from_volts, floored_db, volts_from_dbu
 
 Group = tuple[int, ...]
 """Numbers of one source's drives."""
+TOGETHER = 32
+"""Runs whose share of the solution is fetched at once: more save little and take memory."""
 
 
 def run_results(
-    rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...] = THIRD_OCTAVES_HZ, hum: bool = False
+    rig: Rig,
+    traced: Trace,
+    circuit: Circuit,
+    sweep_hz: tuple[float, ...] = THIRD_OCTAVES_HZ,
+    hum: Literal["none", "brief", "full"] = "none",
 ) -> tuple[RunResult, ...]:
-    """Every run of the rig, in its order, from one solved network; the response at `sweep_hz`, hum where asked."""
+    """Every run of the rig, in its order, from one solved network; the response at `sweep_hz`, hum where asked.
+
+    Brief hum has totals and the largest cause alone.
+    """
     if not rig.runs:
         return ()
-    reader = _Reader(rig, traced, circuit, sweep_hz, hum)
-    return tuple(_RunReader(reader, run).result() for run in rig.runs)
+    solved = _SolvedRig(rig, traced, circuit, sweep_hz, hum)
+    reaches = [reach_of(rig, traced, circuit, run) for run in rig.runs]
+    found: list[RunResult] = []
+    for first in range(0, len(rig.runs), TOGETHER):
+        mine = slice(first, first + TOGETHER)
+        some = _Reader(solved, reaches[mine])
+        found += [
+            _RunReader(some, run, reach).result() for run, reach in zip(rig.runs[mine], reaches[mine], strict=True)
+        ]
+    return tuple(found)
 
 
 @dataclass(frozen=True)
@@ -56,44 +75,62 @@ class _Heard:
         return self.nominal[mine], self.effects[:, mine]
 
 
-class _Reader:
-    """The solved rig, shared by all runs."""
+class _SolvedRig:
+    """The solved rig."""
 
-    def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...], hum: bool) -> None:
+    def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...], hum: str) -> None:
         self.rig, self.traced, self.circuit = rig, traced, circuit
         solver = RigSolver(circuit)
         emfs = drive_emfs(circuit)
-        self.gains = Gains(circuit, solver.solve(np.array([REFERENCE_HZ]), emfs, adjoints=True))
+        self.gains = solver.solve(np.array([REFERENCE_HZ]), emfs, adjoints=True)
         self.sweep_hz = sweep_hz
         self.swept = solver.solve(np.array(sweep_hz), emfs, adjoints=False)
-        self.disturbed = Disturbed(circuit, solver) if hum else None
-        self.phantom = Phantom(circuit) if hum else None
+        self.disturbed = Disturbed(circuit, solver, brief=hum == "brief") if hum != "none" else None
+        self.phantom = Phantom(circuit) if hum != "none" else None
         self.audio_of = by_owner(circuit.unknowns)
         self.hum_of = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
+
+
+class _Reader:
+    """Some runs' share of the solved rig, fetched at once."""
+
+    def __init__(self, solved: _SolvedRig, reaches: list[Reach]) -> None:
+        self.solved, self.rig, self.traced, self.circuit = solved, solved.rig, solved.traced, solved.circuit
+        circuit = self.circuit
+        receivers = {number for reach in reaches for number in reach.receivers}
+        drives = {number for reach in reaches for group in reach.groups for number in group}
+        owners = {owner for reach in reaches for owner in reach.owners}
+        legs = {row for number in receivers for row in leg_rows(circuit, circuit.receivers[number])}
+        driving = {circuit.network.node_count + one for n in drives for one, _ in circuit.drives[n].branch_gains}
+        touched = {row for owner in owners for one in solved.hum_of.get(owner, ()) for row in rows_of(circuit, one)}
+        size, read = circuit.network.size, [2 * number + leg for number in receivers for leg in (0, 1)]
+        self.gains = Gains(circuit, fetched(solved.gains, size, legs | driving | touched, drives, read))
+        self.swept = fetched(solved.swept, size, legs, drives, ())
+        self.disturbed = solved.disturbed.fetched(legs | touched, read) if solved.disturbed else None
 
 
 class _RunReader:
     """One run: its sources, its inputs, and what is uncertain about what belongs to it."""
 
-    def __init__(self, shared: _Reader, run: Run) -> None:
+    def __init__(self, shared: _Reader, run: Run, reach: Reach) -> None:
         self.shared, self.run_record = shared, run
         self.rig, self.circuit, self.gains = shared.rig, shared.circuit, shared.gains
-        reach = reach_of(shared.rig, shared.traced, shared.circuit, run)
         self.groups, self.receivers = reach.groups, reach.receivers
         flat = [number for group in self.groups for number in group]
-        self.unknowns = tuple(one for owner in reach.owners for one in shared.audio_of.get(owner, ()))
-        self.hum_unknowns = tuple(one for owner in reach.owners for one in shared.hum_of.get(owner, ()))
+        self.unknowns = tuple(one for owner in reach.owners for one in shared.solved.audio_of.get(owner, ()))
+        self.hum_unknowns = tuple(one for owner in reach.owners for one in shared.solved.hum_of.get(owner, ()))
         self.nominal = self.gains.nominal(self.receivers, flat)
         self.effects = self.gains.effects(self.unknowns, self.receivers, flat)
 
     def result(self) -> RunResult:
+        phantom = self.shared.solved.phantom
         return RunResult(
             run=self.run_record.id,
             sources=tuple(self._source(group) for group in self.groups),
             inputs=tuple(self._input(number) for number in self.receivers),
             mixes=self._mixes(),
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
-            phantom=self.shared.phantom.at([n for group in self.groups for n in group]) if self.shared.phantom else (),
+            phantom=phantom.at([n for group in self.groups for n in group]) if phantom else (),
         )
 
     def _owners(self) -> set[str]:
@@ -200,7 +237,7 @@ class _RunReader:
         sizes = np.abs(nominal)
         # The first of equals, whatever the last bits of a solution are.
         louder = int(np.argmax(sizes >= sizes.max() * (1.0 - 1e-9)))
-        sweep_hz = self.shared.sweep_hz
+        sweep_hz = self.shared.solved.sweep_hz
         own = own_gains(self.rig, self.circuit.drives[group[louder]], sweep_hz)
         curves = received(self.circuit, self.shared.swept, [number], group)[:, 0]
         if abs(nominal.sum()) > 0.5 * abs(nominal[louder]):

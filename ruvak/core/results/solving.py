@@ -27,7 +27,9 @@ class Solved(Protocol):
 
 
 class RigSolver:
-    """Raises SingularNetwork. Functionals are two a receiver, hot and cold: see leg_functionals.
+    """Built circuits have no islands, so none are looked for.
+
+    Functionals are two a receiver, hot and cold: see leg_functionals.
 
     `bonds`: each removable joint's current is a functional too, and its branch may be driven.
     """
@@ -42,7 +44,7 @@ class RigSolver:
             self.legs = np.hstack([self.legs, currents])
         network = circuit.network
         if network.size <= SMALL:
-            self._whole: System | None = System(network)
+            self._whole: System | None = System(network, tied=True)
             return
         self._whole = None
         lines = [line for cause in circuit.causes for line in cause.lines]

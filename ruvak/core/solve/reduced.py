@@ -15,7 +15,7 @@ from scipy.sparse.linalg import SuperLU, splu
 from ruvak.core.errors import SingularNetwork
 from ruvak.core.solve.blocks import Group, Partition, partition
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints, Network
-from ruvak.core.solve.solver import entries_of, refuse_islands
+from ruvak.core.solve.solver import entries_of
 
 LARGEST = 160
 """Up to this many unknowns a block's full matrix is solved; a larger one (a multicore with all its runs) sparse."""
@@ -32,13 +32,12 @@ class _Answers:
 
 
 class Reduced:
-    """A network split once at its border nodes. Raises SingularNetwork naming nodes nothing ties to the reference.
+    """A network split once at its border nodes; every node is tied to the reference (see islands), or it is singular.
 
     `driven`: the branches any emf enters; `functionals`: (size, m), what adjoints are wanted of.
     """
 
     def __init__(self, network: Network, border: Ints, driven: Ints, functionals: Floats) -> None:
-        refuse_islands(network)
         self.network = network
         self.driven = np.unique(driven)
         self.functionals = sparse.csc_matrix(functionals)
@@ -150,12 +149,12 @@ class ReducedSolution:
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the solution; EARTH reads as zero."""
         found = np.zeros((len(self.frequencies_hz), len(rows), len(columns)), dtype=np.complex128)
+        position = np.full(self.border.shape[2], -1, dtype=np.int64)
+        position[columns] = np.arange(len(columns))
         for index, places, group, one, block in self._blocks(rows, self.border, columns, found):
             kind = group.kind[block]
             around = self.border[:, group.border[block]][:, :, columns]
             found[:, index] = -(one.to_border[:, kind, places] @ around)
-            position = np.full(self.border.shape[2], -1, dtype=np.int64)
-            position[columns] = np.arange(len(columns))
             for slot, port in enumerate(group.driven[block]):
                 if port < 0:
                     break
@@ -179,12 +178,14 @@ class ReducedSolution:
     def adjoint_rows(self, rows: Ints, functionals: Ints) -> Complexes:
         """(frequencies, rows, functionals) of the adjoints; EARTH reads as zero."""
         found = np.zeros((len(self.frequencies_hz), len(rows), len(functionals)), dtype=np.complex128)
+        position = np.full(self.border_adjoints.shape[2], -1, dtype=np.int64)
+        position[functionals] = np.arange(len(functionals))
         for index, places, group, one, block in self._blocks(rows, self.border_adjoints, functionals, found):
             kind = group.kind[block]
             around = self.border_adjoints[:, group.border[block]][:, :, functionals]
             found[:, index] = -(one.adjoint_border[:, kind, places] @ around)
             for slot, functional in enumerate(group.read[block]):
-                for column in np.flatnonzero(functionals == functional):
+                if functional >= 0 and (column := position[functional]) >= 0:
                     found[:, index, column] += one.to_picks[:, kind, places, slot]
         return found
 
@@ -197,10 +198,14 @@ class ReducedSolution:
         here = np.flatnonzero(real & (number < 0))
         if len(here):
             found[:, here] = border[:, parts.place[rows[here]]][:, :, columns]
-        for one, inside in sorted(set(zip(number[real].tolist(), block[real].tolist(), strict=True))):
-            if one >= 0:
-                index = np.flatnonzero(real & (number == one) & (block == inside))
-                yield index, parts.place[rows[index]], parts.groups[one], self.answers[one], inside
+        inner = np.flatnonzero(real & (number >= 0))
+        inner = inner[np.lexsort((block[inner], number[inner]))]
+        if not len(inner):
+            return
+        changes = np.flatnonzero(np.diff(number[inner]) | np.diff(block[inner])) + 1
+        for index in np.split(inner, changes):
+            one = int(number[index[0]])
+            yield index, parts.place[rows[index]], parts.groups[one], self.answers[one], int(block[index[0]])
 
 
 def _stiff(network: Network, border: Ints) -> Ints:

@@ -44,11 +44,12 @@ class Solution:
 class System:
     """A network assembled once, to be solved at any frequencies.
 
-    Raises SingularNetwork naming the nodes that nothing ties to the reference.
+    Raises SingularNetwork naming the nodes that nothing ties to the reference; `tied`: the caller has seen to that.
     """
 
-    def __init__(self, network: Network) -> None:
-        refuse_islands(network)
+    def __init__(self, network: Network, tied: bool = False) -> None:
+        if not tied:
+            refuse_islands(network)
         self.network = network
         entries = entries_of(network)
         where = (entries.rows, entries.columns)

@@ -4,7 +4,7 @@ import { readInputList, readLines } from '../api/queries';
 
 type Readings = Schemas['Readings'];
 
-export const PAUSE_MS = 60;
+export const PAUSE_MS = 30;
 
 /** Whether pasted text is a table rather than lines: several columns and no arrow anywhere. */
 export const isTable = (text: string): boolean =>
