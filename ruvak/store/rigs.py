@@ -28,10 +28,11 @@ Row = TypeVar("Row", PartRow, GearRow, KitRow, RunRow, EarthRow, BondRow)
 Thing = Part | Gear | KitItem | Run | EarthPoint | Bond
 ThingRow = PartRow | GearRow | KitRow | RunRow | EarthRow | BondRow
 
-VENUE_COLUMNS = ("name", "mains_hz", "mains_v", "programme_db_spl", "noise_dba")
-GEAR_COLUMNS = ("id", "name", "settings", "outlet", "touch_a", "supply_fault_v")
+VENUE_COLUMNS = ("name", "mains_hz", "mains_v", "bar_at", "mains", "programme_db_spl", "noise_dba")
+GEAR_COLUMNS = ("id", "name", "settings", "outlet", "touch_a", "supply_fault_v", "at")
 KIT_COLUMNS = ("id", "tag", "length_m", "owned", "installed", "beside", "loop_width_m")
-EARTH_COLUMNS = ("id", "name", "kind", "parent", "ohm", "henry", "emf_v", "voltage")
+EARTH_COLUMNS = ("id", "name", "kind", "parent", "ohm", "henry", "emf_v", "voltage", "at")
+RUN_COLUMNS = ("id", "number", "name", "note", "route")
 BOND_COLUMNS = ("id", "name", "kind", "ohm", "henry")
 """Fields that are columns of the same name; what is called otherwise in its table is added beside them."""
 
@@ -53,11 +54,7 @@ def load_rig(session: Session, row: RigRow) -> Rig:
         occasion=row.occasion,
         venue=Venue.model_validate(
             {
-                "name": venue.name,
-                "mains_hz": venue.mains_hz,
-                "mains_v": venue.mains_v,
-                "programme_db_spl": venue.programme_db_spl,
-                "noise_dba": venue.noise_dba,
+                **_document(venue, VENUE_COLUMNS),
                 "earth": [_document(point, EARTH_COLUMNS) for point in _rows(session, EarthRow, row.id)],
             }
         ),
@@ -74,13 +71,8 @@ def load_rig(session: Session, row: RigRow) -> Rig:
             for item in _rows(session, KitRow, row.id)
         ),
         runs=tuple(
-            Run(
-                id=run.id,
-                number=run.number,
-                name=run.name,
-                legs=tuple(legs.get(run.id, ())),
-                joins=tuple(joins.get(run.id, ())),
-                note=run.note,
+            Run.model_validate(
+                {**_document(run, RUN_COLUMNS), "legs": legs.get(run.id, ()), "joins": joins.get(run.id, ())}
             )
             for run in _rows(session, RunRow, row.id)
         ),
@@ -189,7 +181,7 @@ def _row(rig_id: str, position: int, thing: Thing) -> Base:
         case Bond():
             return BondRow(**place, **_columns(thing, BOND_COLUMNS), a_end=thing.a, b_end=thing.b)
         case Run():
-            return RunRow(**place, id=thing.id, number=thing.number, name=thing.name, note=thing.note)
+            return RunRow(**place, **_columns(thing, RUN_COLUMNS))
 
 
 def _columns(record: Record, names: tuple[str, ...]) -> dict[str, Any]:

@@ -9,6 +9,8 @@ from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 Document = dict[str, Any]
 """A validated record, or a figure with its provenance, as JSON."""
+Documents = list[dict[str, Any]]
+"""Several in order."""
 
 
 class Base(DeclarativeBase):
@@ -23,7 +25,11 @@ class Base(DeclarativeBase):
             "pk": "pk_%(table_name)s",
         }
     )
-    type_annotation_map = {dict[str, Any]: JSONB(none_as_null=True), datetime: DateTime(timezone=True)}  # noqa: RUF012
+    type_annotation_map = {  # noqa: RUF012
+        dict[str, Any]: JSONB(none_as_null=True),
+        list[dict[str, Any]]: JSONB(),
+        datetime: DateTime(timezone=True),
+    }
 
 
 class VenueRow(Base):
@@ -34,6 +40,8 @@ class VenueRow(Base):
     name: Mapped[str]
     mains_hz: Mapped[int] = mapped_column(CheckConstraint("mains_hz IN (50, 60)", name="mains_hz"))
     mains_v: Mapped[Document | None]
+    bar_at: Mapped[Document | None]
+    mains: Mapped[Documents] = mapped_column(default=list)
     programme_db_spl: Mapped[float | None]
     noise_dba: Mapped[float | None]
 
@@ -79,6 +87,7 @@ class GearRow(_OfRig, Base):
     outlet: Mapped[str | None]
     touch_a: Mapped[Document | None]
     supply_fault_v: Mapped[Document | None]
+    at: Mapped[Document | None]
 
 
 class KitRow(_OfRig, Base):
@@ -108,6 +117,7 @@ class EarthRow(_OfRig, Base):
     henry: Mapped[Document | None]
     emf_v: Mapped[Document | None]
     voltage: Mapped[Document | None]
+    at: Mapped[Document | None]
 
 
 class BondRow(_OfRig, Base):
@@ -131,6 +141,7 @@ class RunRow(_OfRig, Base):
     number: Mapped[int]
     name: Mapped[str]
     note: Mapped[str] = mapped_column(default="")
+    route: Mapped[Documents] = mapped_column(default=list)
 
 
 class _OfRun:

@@ -9,6 +9,7 @@ from random import Random
 from hypothesis import strategies as st
 
 from ruvak.core.parts.library import default_disturbances
+from ruvak.core.rig.earth import MainsRun, Place
 from ruvak.core.rig.rig import Rig
 from tests.support.earths import Doc, cable, earthed, ts_input, ts_source, xlr_input, xlr_source
 
@@ -60,7 +61,7 @@ def random_rig(seed: int, most_runs: int = 20) -> Rig:
     gear = [part["id"] for part in parts if part["kind"] == "gear"]
     at = {id_: pick.choice(outlets) for id_ in gear if pick.randint(0, 4)}
     faults = {id_: {"supply_fault_v": 0.02} for id_ in gear if pick.randint(0, 30) == 0}
-    return earthed(
+    rig = earthed(
         parts,
         runs,
         leads,
@@ -71,6 +72,30 @@ def random_rig(seed: int, most_runs: int = 20) -> Rig:
         gear=faults,
         bonds=_bonds(pick, gear, outlets),
         venue={"mains_hz": pick.choice([50, 60])},
+    )
+    return _planned(pick, rig) if pick.random() < 0.4 else rig
+
+
+def _planned(pick: Random, rig: Rig) -> Rig:
+    """Most of it put on a plan, now and then beside mains cables drawn there."""
+
+    def place() -> Place:
+        return Place(x_m=round(pick.uniform(0, 30), 2), y_m=round(pick.uniform(0, 20), 2))
+
+    mains = [
+        {"id": f"feed-{n}", "name": f"feed {n}", "points": [place() for _ in range(pick.randint(2, 4))]}
+        | {"current_a": logged(pick, 0.1, 30), "residual_a": pick.choice([None, 0.01])}
+        for n in range(pick.randint(0, 2))
+    ]
+    drawn = {"bar_at": place() if pick.random() < 0.5 else None, "mains": tuple(map(MainsRun.model_validate, mains))}
+    earth = [one.model_copy(update={"at": place() if pick.random() < 0.6 else None}) for one in rig.venue.earth]
+    return rig.replaced(
+        venue=rig.venue.model_copy(update={**drawn, "earth": tuple(earth)}),
+        gear=tuple(one.model_copy(update={"at": place() if pick.random() < 0.8 else None}) for one in rig.gear),
+        runs=tuple(
+            run.model_copy(update={"route": tuple(place() for _ in range(pick.choice([0, 0, 1, 3])))})
+            for run in rig.runs
+        ),
     )
 
 

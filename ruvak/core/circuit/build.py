@@ -18,6 +18,7 @@ from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE, Part
 from ruvak.core.rig.rig import Assumptions, Gear, Rig
 from ruvak.core.solve.islands import islands
 from ruvak.core.solve.network import EARTH
+from ruvak.core.stage.plan import Plan
 from ruvak.core.trace.trace import Trace, connector_at
 
 
@@ -68,7 +69,8 @@ class _Builder:
         floating = self._tie_down()
         self.causes += tree.causes()
         earthings.touch()
-        Exposure(self.elements, self.rig, disturbances, earthings, self.causes).add(cables)
+        plan = Plan(self.rig)
+        Exposure(self.elements, self.rig, disturbances, earthings, self.causes, plan).add(cables)
         network, node_of = self.elements.numbered()
         receivers = self.inputs.receivers(node_of)
         return Circuit(

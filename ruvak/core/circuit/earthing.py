@@ -1,7 +1,7 @@
 """How devices meet the building: earth cords, interference capacitors, bonds beside the runs, computers' noise."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from ruvak.core.circuit.circuit import Cause, CauseLine
 from ruvak.core.circuit.elements import EARTH_POINT, Collector
@@ -24,6 +24,10 @@ class Earthings:
     disturbances: Disturbances
     tree: EarthTree
     causes: list[Cause]
+    cords: dict[str, int] = field(default_factory=dict)
+    """Branches of the cords' earth conductors, by gear."""
+    bonds: dict[str, int] = field(default_factory=dict)
+    """Branches of bonds beside the runs, by id."""
 
     def add(self, gear: Gear) -> None:
         """One device: its reference to its chassis, its chassis to the building."""
@@ -36,7 +40,8 @@ class Earthings:
         if earthing.type == "class-1" and earthing.cord_ohm is not None:
             cord_h = self.disturbances.cord_m.value * self.disturbances.henry_per_m.value
             henry = earthing.cord_h.value if earthing.cord_h is not None else cord_h
-            self.elements.bundle([self.tree.outlet(gear)], [chassis], [earthing.cord_ohm.value], [[henry]])
+            ends = [self.tree.outlet(gear)], [chassis]
+            self.cords[gear.id] = self.elements.bundle(*ends, [earthing.cord_ohm.value], [[henry]])
 
     def touch(self) -> None:
         """Interference capacitors of class 2 devices."""
@@ -50,7 +55,9 @@ class Earthings:
         ohm = bond.ohm or self.disturbances.bond_ohm[bond.kind]
         henry_per_m = self.disturbances.henry_per_m.value
         henry = bond.henry.value if bond.henry is not None else self.disturbances.bond_m.value * henry_per_m
-        return self.elements.bundle([self._end(bond.a)], [self._end(bond.b)], [ohm.value], [[henry]])
+        branch = self.elements.bundle([self._end(bond.a)], [self._end(bond.b)], [ohm.value], [[henry]])
+        self.bonds[bond.id] = branch
+        return branch
 
     def mains_volts(self) -> float:
         """Phase to neutral, rms."""

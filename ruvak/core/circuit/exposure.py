@@ -1,19 +1,20 @@
 """What leads catch on their way: the magnetic field in the loop beside them, a mains cable, the electric field."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ruvak.core.circuit.circuit import Cause, CauseLine
 from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, Collector
-from ruvak.core.circuit.spectra import preset
-from ruvak.core.circuit.tree import sizes
-from ruvak.core.rig.earth import Beside, Disturbances
+from ruvak.core.circuit.spectra import Harmonic, preset
+from ruvak.core.circuit.tree import gear_somewhere, sizes
+from ruvak.core.rig.earth import Beside, Disturbances, Place
 from ruvak.core.rig.part import Cable
 from ruvak.core.rig.rig import KitItem, Rig
+from ruvak.core.stage.flux import MU0_OVER_4PI, Path, loop_area_m2, pair_flux_wb, wire_flux_wb
+from ruvak.core.stage.plan import Plan
 
-MU0_OVER_2PI = 2e-7
-"""H/m: flux per metre around a wire, mu0 / 2 pi (CODATA 2018: 4 pi 1e-7 to 1e-9)."""
 LIVE = "mains:live"
 
 
@@ -47,10 +48,12 @@ class Exposure:
     disturbances: Disturbances
     earthings: Earthings
     causes: list[Cause]
+    plan: Plan
 
     def add(self, cables: list[CableBranches]) -> None:
         """All cables of the rig."""
         self._field(cables)
+        self._mains_on_the_plan(cables)
         for one in cables:
             if one.item.beside is not None:
                 self._beside(one, one.item.beside)
@@ -60,14 +63,70 @@ class Exposure:
         return (item.loop_width_m or self.disturbances.loop_width_m).value
 
     def _field(self, cables: list[CableBranches]) -> None:
-        """One field goes through every loop; along a lead stands j w B length width, in every conductor alike."""
+        """One field goes through every loop: j w B times the area beside a conductor stands along it.
+
+        Where the plan says how things lie, the areas are its own; else a lead's length times its stated width.
+        """
         likely, worst = sizes(self.disturbances.field_t)
-        areas = [(branch, one.length_m * self._width_m(one.item)) for one in cables for branch in one.branches]
+        areas = [
+            (branch, one.length_m * self._width_m(one.item))
+            for one in cables
+            if not self.plan.is_drawn(one.item)
+            for branch in one.branches
+        ]
+        areas += [(branch, loop_area_m2(self.plan.bar, path)) for branch, path in self._paths(cables)]
         areas = [(branch, area) for branch, area in areas if area]
         if worst and areas:
-            self.causes.append(Cause("field", "venue", likely, worst, self._induced(areas)))
+            lines = self._induced(areas, preset(self.disturbances, self.disturbances.mains_spectrum))
+            self.causes.append(Cause("field", "venue", likely, worst, lines))
 
-    def _induced(self, flux: list[tuple[int, float]]) -> tuple[CauseLine, ...]:
+    def _mains_on_the_plan(self, cables: list[CableBranches]) -> None:
+        """Every mains cable drawn on the plan: its load there and back, and what returns elsewhere."""
+        paths = self._paths(cables) if self.rig.venue.mains else []
+        for mains in self.rig.venue.mains:
+            spacing_m = (mains.spacing_m or self.disturbances.pair_spacing_m).value
+            twist_db = (mains.twist_db if mains.twist_db is not None else self.disturbances.pair_twist_db).value
+            pair_a = mains.current_a.value * 10.0 ** (-twist_db / 20.0)
+            residual_a = mains.residual_a.value if mains.residual_a is not None else 0.0
+            flux = []
+            for branch, path in paths:
+                weber = pair_a * pair_flux_wb(self.plan.bar, path, mains.points, spacing_m) if pair_a else 0.0
+                weber += residual_a * wire_flux_wb(self.plan.bar, path, mains.points, spacing_m) if residual_a else 0.0
+                if weber:
+                    flux.append((branch, weber))
+            if flux:
+                lines = self._induced(
+                    flux, preset(self.disturbances, mains.spectrum or self.disturbances.mains_spectrum)
+                )
+                self.causes.append(Cause("mains_pair", mains.id, 1.0, 1.0, lines))
+
+    def _paths(self, cables: list[CableBranches]) -> list[tuple[int, Path]]:
+        """Every conductor with a way of its own on the plan: leads, cords, bonds, the building's earth."""
+        if not self.plan.drawn:
+            return []
+        found: list[tuple[int, Path]] = []
+        for one in cables:
+            for branch, conductor in zip(one.branches, one.cable.conductors, strict=True):
+                ends = [point.split(".")[0] if point else None for point in (conductor.a, conductor.b)]
+                found.append((branch, self.plan.lead(one.item, *ends)))
+        tree = self.earthings.tree
+        for id_, branch in tree.branches.items():
+            found.append((branch, tuple(self._point(end) for end in (tree.upper(id_), id_))))
+        for gear, branch in self.earthings.cords.items():
+            found.append((branch, (self._point(tree.outlet_id(gear)), self.plan.gear(gear))))
+        for id_, branch in self.earthings.bonds.items():
+            bond = next(one for one in self.rig.bonds if one.id == id_)
+            found.append((branch, (self.plan.end(bond.a), self.plan.end(bond.b))))
+        return found
+
+    def _point(self, point: str | None) -> Place:
+        """An earth point, or the outlet nobody named, which is where its device is."""
+        if point is None:
+            return self.plan.bar
+        unnamed = gear_somewhere(point)
+        return self.plan.gear(unnamed) if unnamed else self.plan.point(point)
+
+    def _induced(self, flux: list[tuple[int, float]], shape: Sequence[Harmonic]) -> tuple[CauseLine, ...]:
         """Emfs from flux per unit of the cause, with the harmonics of mains currents, each times its order."""
         omega = 2.0 * math.pi * self.rig.venue.mains_hz
         return tuple(
@@ -75,7 +134,7 @@ class Exposure:
                 float(order * self.rig.venue.mains_hz),
                 tuple((branch, 1j * omega * order * size * weber) for branch, weber in flux),
             )
-            for order, size in preset(self.disturbances, self.disturbances.mains_spectrum)
+            for order, size in shape
         )
 
     def _beside(self, one: CableBranches, beside: Beside) -> None:
@@ -86,16 +145,12 @@ class Exposure:
         twist = 10.0 ** (-(beside.twist_db if beside.twist_db is not None else disturbances.pair_twist_db).value / 20.0)
         pair = math.log((near + spacing) / near) - math.log((far + spacing) / far)
         residual_a = beside.residual_a.value if beside.residual_a is not None else 0.0
-        per_m = MU0_OVER_2PI * (beside.current_a.value * pair * twist + residual_a * math.log(far / near))
+        per_m = 2.0 * MU0_OVER_4PI * (beside.current_a.value * pair * twist + residual_a * math.log(far / near))
         if not per_m:
             return
         shape = preset(disturbances, beside.spectrum or disturbances.mains_spectrum)
-        omega, mains_hz = 2.0 * math.pi * self.rig.venue.mains_hz, float(self.rig.venue.mains_hz)
         weber = per_m * beside.length_m.value
-        lines = tuple(
-            CauseLine(order * mains_hz, tuple((b, 1j * omega * order * size * weber) for b in one.branches))
-            for order, size in shape
-        )
+        lines = self._induced([(branch, weber) for branch in one.branches], shape)
         self.causes.append(Cause("mains_pair", one.item.id, 1.0, 1.0, lines))
 
     def _electric(self, cables: list[CableBranches]) -> None:

@@ -69,7 +69,16 @@ class EarthTree:
 
     def outlet(self, gear: Gear) -> str:
         """The node of the outlet a device is at, made up where nobody said."""
-        return node_of(gear.outlet or _somewhere(gear))
+        return node_of(self.outlet_id(gear.id))
+
+    def outlet_id(self, gear_id: str) -> str:
+        """The earth point a device is at, made up where nobody said."""
+        gear = self.rig.owners_by_id[gear_id]
+        return (gear.outlet if isinstance(gear, Gear) else None) or _somewhere(gear_id)
+
+    def upper(self, id_: str) -> str | None:
+        """The point a conductor comes from; None is the main bar."""
+        return self._stretches[id_].upper
 
     def causes(self) -> list[Cause]:
         """The measured voltages as one cause, each other conductor's emf as one of its own."""
@@ -88,7 +97,7 @@ class EarthTree:
             ohm = sum(self.disturbances.segments[kind].ohm.value for kind in kinds)
             length_m = sum(self.disturbances.segments[kind].length_m.value for kind in kinds)
             henry = length_m * self.disturbances.henry_per_m.value
-            id_ = _somewhere(gear)
+            id_ = _somewhere(gear.id)
             self._stretches[id_] = _Stretch(id_, None, ohm, henry, self._emf_between(None, joins))
 
     def _need(self, id_: str) -> None:
@@ -180,8 +189,16 @@ def sizes(given: Deviation) -> tuple[float, float]:
     return abs(given.value), abs(given.value)
 
 
-def _somewhere(gear: Gear) -> str:
-    return f"somewhere:{gear.id}"
+SOMEWHERE = "somewhere:"
+
+
+def gear_somewhere(point: str) -> str | None:
+    """The device an outlet was made up for; None for a real one."""
+    return point.removeprefix(SOMEWHERE) if point.startswith(SOMEWHERE) else None
+
+
+def _somewhere(gear_id: str) -> str:
+    return f"{SOMEWHERE}{gear_id}"
 
 
 def _below(kind: PointKind, joins: JoinKind) -> bool:

@@ -29,6 +29,13 @@ JoinKind = Literal["strip", "circuit", "board", "building", "site"]
 BOND_END_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}(\.[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?)?$"
 
 
+class Place(Record):
+    """Where something stands on the plan; x to the right, y away from the listener, from any corner one likes."""
+
+    x_m: Annotated[Number, Field(ge=-10_000, le=10_000)]
+    y_m: Annotated[Number, Field(ge=-10_000, le=10_000)]
+
+
 class MainsLine(Record):
     """One harmonic of the mains, as a phasor."""
 
@@ -64,6 +71,8 @@ class EarthPoint(Identified):
     henry: NotNegative | None = None
     emf_v: Deviation | None = None
     voltage: EarthVoltage | None = None
+    at: Place | None = None
+    """On the plan; left out, where the first device plugged in there stands, else where its parent does."""
 
 
 BondKind = Literal["video", "usb", "network", "aerial", "lighting", "rack", "other"]
@@ -95,6 +104,22 @@ class Beside(Record):
     """Between the pair's two conductors."""
     residual_a: NotNegative | None = None
     """Net current of the pair that returns elsewhere."""
+    twist_db: NotNegative | None = None
+    """By how much the pair's twist lowers its field."""
+    spectrum: Preset | None = None
+
+
+class MainsRun(Identified):
+    """A mains cable on the plan, from point to point: what lies along it catches its field."""
+
+    name: Label
+    points: tuple[Place, ...] = Field(min_length=2, max_length=100)
+    current_a: NotNegative
+    """Load current, fundamental."""
+    spacing_m: AboveZero | None = None
+    """Between the pair's two conductors."""
+    residual_a: NotNegative | None = None
+    """Net current that returns elsewhere."""
     twist_db: NotNegative | None = None
     """By how much the pair's twist lowers its field."""
     spectrum: Preset | None = None

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, StringConstraints
 
 from ruvak.core.rig.connectors import Sleeve
-from ruvak.core.rig.earth import Beside, Bond, Disturbances, EarthPoint
+from ruvak.core.rig.earth import Beside, Bond, Disturbances, EarthPoint, MainsRun, Place
 from ruvak.core.rig.part import Earthing, Part
 from ruvak.core.rig.values import (
     AboveZero,
@@ -39,6 +39,10 @@ class Venue(Record):
     """Phase to neutral; left out, the assumption for the frequency."""
     earth: tuple[EarthPoint, ...] = Field(default=(), max_length=2000)
     """The protective earth as a tree: boards, circuits, strips, outlets. Devices name the outlet they are at."""
+    bar_at: Place | None = None
+    """The main earth bar on the plan; left out, its origin."""
+    mains: tuple[MainsRun, ...] = Field(default=(), max_length=200)
+    """Mains cables on the plan."""
     programme_db_spl: Annotated[Number, Field(ge=0, le=140)] | None = None
     """How loud average programme is at the listener; hum is then told as sound level too."""
     noise_dba: Annotated[Number, Field(ge=-10, le=120)] | None = None
@@ -57,6 +61,8 @@ class Gear(Identified):
     """Measured touch current, class 2 gear; replaces the part's."""
     supply_fault_v: NotNegative | None = None
     """A failing supply: ripple on its outputs, at the mains frequency and twice it."""
+    at: Place | None = None
+    """On the plan; left out while nobody has put it there."""
 
 
 class KitItem(Identified):
@@ -93,6 +99,8 @@ class Run(Identified):
     joins: tuple[Join, ...] = Field(default=(), max_length=256)
     note: Words = ""
     """What was said about it: who, stand, phantom wanted."""
+    route: tuple[Place, ...] = Field(default=(), max_length=100)
+    """Where its leads bend on their way from source to destination on the plan."""
 
 
 class Assumptions(Record):

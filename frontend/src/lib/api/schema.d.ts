@@ -1074,6 +1074,8 @@ export interface components {
             emf_v: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
             /** @default null */
             voltage: components["schemas"]["EarthVoltage"] | null;
+            /** @default null */
+            at: components["schemas"]["Place"] | null;
         };
         /**
          * EarthVoltage
@@ -1214,6 +1216,8 @@ export interface components {
             touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
             /** @default null */
             supply_fault_v: components["schemas"]["Value"] | null;
+            /** @default null */
+            at: components["schemas"]["Place"] | null;
         };
         /**
          * Grade
@@ -1442,6 +1446,30 @@ export interface components {
             phase_deg: number;
         };
         /**
+         * MainsRun
+         * @description A mains cable on the plan, from point to point: what lies along it catches its field.
+         */
+        MainsRun: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Points */
+            points: components["schemas"]["Place"][];
+            current_a: components["schemas"]["Value"];
+            /** @default null */
+            spacing_m: components["schemas"]["Value"] | null;
+            /** @default null */
+            residual_a: components["schemas"]["Value"] | null;
+            /** @default null */
+            twist_db: components["schemas"]["Value"] | null;
+            /**
+             * Spectrum
+             * @default null
+             */
+            spectrum: ("linear" | "switched-mode" | "dimmers") | null;
+        };
+        /**
          * Mix
          * @description Inputs that are heard together. A stereo mix has a left and a right; a mono one only `left`.
          */
@@ -1655,6 +1683,16 @@ export interface components {
             min_v: components["schemas"]["Value"];
         };
         /**
+         * Place
+         * @description Where something stands on the plan; x to the right, y away from the listener, from any corner one likes.
+         */
+        Place: {
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /**
          * Residue
          * @description One unknown's share of the centre, relative to the louder side alone: likely and worst, in dB.
          */
@@ -1809,6 +1847,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Route
+             * @default []
+             */
+            route: components["schemas"]["Place"][];
         };
         /**
          * RunAnalysis
@@ -2150,6 +2193,13 @@ export interface components {
              * @default []
              */
             earth: components["schemas"]["EarthPoint"][];
+            /** @default null */
+            bar_at: components["schemas"]["Place"] | null;
+            /**
+             * Mains
+             * @default []
+             */
+            mains: components["schemas"]["MainsRun"][];
             /**
              * Programme Db Spl
              * @default null
