@@ -1,18 +1,21 @@
 """The pipeline: a checked rig goes in, an analysis comes out. Nothing is kept, nothing is changed."""
 
+from collections.abc import Iterator
+
 from ruvak.core.circuit.build import build
 from ruvak.core.judge.finding import Finding, Verdict
 from ruvak.core.judge.registry import judge, verdict, with_added
 from ruvak.core.judge.rules.uncertain import Possibility, uncertain
 from ruvak.core.parts.library import embed
 from ruvak.core.results.bonds import bonds
-from ruvak.core.results.records import BondResult, InputResult, Levels, RunResult
+from ruvak.core.results.records import BondResult, DestinationResult, InputResult, Levels, RunResult
 from ruvak.core.results.response import COARSE_HZ
-from ruvak.core.results.runs import run_results
+from ruvak.core.results.runs import rig_results, run_results
 from ruvak.core.rig.check import check
 from ruvak.core.rig.connectors import Sleeve
+from ruvak.core.rig.controls import settings_in_use
 from ruvak.core.rig.part import Input
-from ruvak.core.rig.rig import Join, Rig
+from ruvak.core.rig.rig import Join, Rig, Run
 from ruvak.core.rig.slim import in_use
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.trace.drawing import RunDrawing, draw
@@ -21,13 +24,21 @@ from ruvak.core.trace.trace import Trace, connector_at, trace, uncertain_joins
 SLEEVES: tuple[Sleeve, ...] = ("R2", "S", "both")
 
 
+class Control(Record):
+    """A switch or control that belongs to a run's sockets."""
+
+    gear: Id
+    setting: Id
+
+
 class RunAnalysis(Record):
-    """One run: its drawing, its figures, what there is to say about it."""
+    """One run: its drawing, its figures, what there is to say about it, what can be switched on it."""
 
     run: Id
     drawing: RunDrawing
     result: RunResult
     findings: tuple[Finding, ...]
+    controls: tuple[Control, ...]
 
 
 class Analysis(Record):
@@ -36,6 +47,8 @@ class Analysis(Record):
     rig: Id
     verdict: Verdict
     runs: tuple[RunAnalysis, ...]
+    destinations: tuple[DestinationResult, ...] = ()
+    """What each device makes of all its inputs together."""
 
 
 def prepare(rig: Rig) -> Rig:
@@ -47,13 +60,33 @@ def analyse(rig: Rig) -> Analysis:
     """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring."""
     rig = in_use(prepare(rig))
     traced = trace(rig)
-    results = _with_other_modes(rig, run_results(rig, traced, build(rig, traced), hum="full"))
+    found = rig_results(rig, traced, build(rig, traced))
+    results = _with_other_modes(rig, found.runs)
     findings = with_added(judge(rig, results), _uncertainties(rig, results))
     runs = tuple(
-        RunAnalysis(run=run.id, drawing=draw(rig, traced, run), result=result, findings=found)
-        for run, result, found in zip(rig.runs, results, findings, strict=True)
+        RunAnalysis(
+            run=run.id,
+            drawing=draw(rig, traced, run),
+            result=result,
+            findings=said,
+            controls=tuple(_controls(rig, run)),
+        )
+        for run, result, said in zip(rig.runs, results, findings, strict=True)
     )
-    return Analysis(rig=rig.id, verdict=verdict(findings), runs=runs)
+    return Analysis(rig=rig.id, verdict=verdict(findings), runs=runs, destinations=found.destinations)
+
+
+def _controls(rig: Rig, run: Run) -> Iterator[Control]:
+    """Source devices first, as the joins name them."""
+    used: dict[str, list[str]] = {}
+    for join in run.joins:
+        for owner, connector in (join.a.split("."), join.b.split(".")):
+            used.setdefault(owner, []).append(connector)
+    for owner, connectors in used.items():
+        part = rig.part_of(owner)
+        if part.kind == "gear":
+            for setting in settings_in_use(part, connectors):
+                yield Control(gear=owner, setting=setting.id)
 
 
 def glance(rig: Rig, traced: Trace | None = None) -> tuple[tuple[Finding, ...], ...]:

@@ -88,6 +88,7 @@ class GearRow(_OfRig, Base):
     touch_a: Mapped[Document | None]
     supply_fault_v: Mapped[Document | None]
     at: Mapped[Document | None]
+    faders_db: Mapped[dict[str, Any]]
 
 
 class KitRow(_OfRig, Base):

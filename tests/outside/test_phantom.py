@@ -37,7 +37,7 @@ class Phantom(unittest.TestCase):
         got = reached(rig_of(microphone(3), xlr_cable(core_ohm_per_m=1e-6, screen_ohm_per_m=1e-6)))
         self.assertAlmostEqual(got.volt, 48 - 0.003 * 6810 / 2, places=3)
         self.assertAlmostEqual(got.volt, 37.8, delta=0.05)
-        self.assertAlmostEqual(got.across_v, 0.0, places=6)
+        self.assertAlmostEqual(got.across_v, 0.0, places=4)
 
     def test_a_long_thin_lead_takes_its_share(self) -> None:
         # 100 m: 10 ohm a core, two in parallel, and 5 of screen carry 10 mA.
@@ -48,7 +48,7 @@ class Phantom(unittest.TestCase):
         got = reached(rig_of(xlr_source("source", 100, FLOATING, topology="floating"), xlr_cable()))
         self.assertIsNone(got.wanted_a)
         self.assertAlmostEqual(got.volt, 48.0, places=3)
-        self.assertAlmostEqual(got.across_v, 0.0, places=6)
+        self.assertAlmostEqual(got.across_v, 0.0, places=4)
         self.assertLess(got.leg_a, 1e-6)
 
     def test_a_lead_with_an_open_core_puts_the_whole_current_into_one_leg(self) -> None:
@@ -63,8 +63,8 @@ class Phantom(unittest.TestCase):
     def test_a_lifted_screen_delivers_none(self) -> None:
         lifted = reached(rig_of(microphone(3), xlr_cable(("in.1", ""))))
         bonded = reached(rig_of(microphone(3), xlr_cable()))
-        self.assertLess(lifted.volt, bonded.volt)
-        self.assertLess(lifted.volt, lifted.wanted_v or 0)
+        self.assertGreater(bonded.volt, 37.0)
+        self.assertEqual(lifted.volt, 0.0)
 
     def test_an_unbalanced_output_takes_direct_current_into_its_own_impedance(self) -> None:
         headphones = ts_source("source", 10, {"earthing": {"type": "class-1", "cord_ohm": 0.1}})
@@ -91,7 +91,7 @@ class Phantom(unittest.TestCase):
         part = desk(setting="phantom")
         part["settings"] = [{"type": "switch", "id": "phantom", "label": "Phantom", "default": False}]
         rig = earthed([microphone(3), part, xlr_cable()], JOINS, {"lead": {"part": "lead", "length_m": 5.0}})
-        self.assertEqual(analyse(rig).runs[0].result.phantom, ())
+        self.assertEqual(reached(rig).volt, 0.0)
 
 
 class ByHand(unittest.TestCase):

@@ -45,6 +45,8 @@ class Receiver:
     rejection_corner_hz: float
     pin1: tuple[tuple[int, float], ...] = ()
     """(branch, ohm): what current through the screen contact adds to hot, where it is stated."""
+    coupled: tuple[int, ...] = ()
+    """Its conductances where phantom can be fed: capacitors keep direct current out of them."""
 
 
 @dataclass(frozen=True)

@@ -23,6 +23,7 @@ class _Pending:
     stated_rejection: float = 0.0
     rejection_corner_hz: float = float("inf")
     pin1: tuple[tuple[int, float], ...] = ()
+    coupled: tuple[int, ...] = ()
 
 
 Mates = dict[str, list[tuple[int, float]]]
@@ -61,6 +62,7 @@ class Inputs:
                 stated_rejection=one.stated_rejection,
                 rejection_corner_hz=one.rejection_corner_hz,
                 pin1=one.pin1,
+                coupled=one.coupled,
             )
             for one in self.pending
         )
@@ -78,7 +80,7 @@ class Inputs:
         hot, cold = f"{gear.id}.{receiver.hot}", f"{gear.id}.{receiver.cold}"
         mismatch, stated = mode.z_common_mismatch, stated_part(mode.z_common_mismatch)
         z_common_ohm = mode.z_common_ohm.value
-        self.elements.resistor(hot, cold, mode.z_differential_ohm.value)
+        across = self.elements.resistor(hot, cold, mode.z_differential_ohm.value)
         legs = [
             self.elements.resistor(hot, reference, z_common_ohm * (1.0 + 0.5 * stated)),
             self.elements.resistor(cold, reference, z_common_ohm * (1.0 - 0.5 * stated)),
@@ -96,6 +98,7 @@ class Inputs:
                 stated_rejection=self._rejection(owner, mode),
                 rejection_corner_hz=mode.rejection_corner_hz.value,
                 pin1=self._pin1(gear, receiver, receiver.screen),
+                coupled=tuple(one for one in (across, *legs) if one is not None) if receiver.phantom else (),
             )
         )
 

@@ -12,7 +12,8 @@ from ruvak.core.legs.pool import Pool, Ways, pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.parts.library import embed
 from ruvak.core.rig.connectors import fits
-from ruvak.core.rig.edits import Op, PutGear, PutPart, PutRun
+from ruvak.core.rig.controls import phantom_settings
+from ruvak.core.rig.edits import Op, PutGear, PutPart, PutRun, SetSetting
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Gear, Join, Rig, Run
 from ruvak.core.trace.layout import inside_links
@@ -138,8 +139,15 @@ class Proposer:
         note = "; ".join([*(["phantom"] if "phantom" in wanted.options else []), *([said] if said else [])])
         legs = tuple(dict.fromkeys(item.id for item in wiring.route.items))
         run = Run(id=run_id, number=number, name=name, legs=legs, joins=wiring.route.joins, note=note)
-        ops: tuple[Op, ...] = (*self._gear_ops(base, new), *put_ops(base, wiring.route.items), PutRun(thing=run))
-        return Built(wanted, run, wiring.route, ops, _with(base, wiring.route, run), None)
+        phantom = "phantom" in wanted.options or _want_phantom(base, wiring.sources)
+        switches = tuple(_phantom_on(base, wiring.goals)) if phantom else ()
+        ops: tuple[Op, ...] = (
+            *self._gear_ops(base, new),
+            *put_ops(base, wiring.route.items),
+            *switches,
+            PutRun(thing=run),
+        )
+        return Built(wanted, run, wiring.route, ops, _switched(_with(base, wiring.route, run), switches), None)
 
     def _gear_ops(self, base: Rig, new: dict[str, Gear]) -> Iterator[Op]:
         known = set(self.rig.parts_by_id)
@@ -229,6 +237,39 @@ def _straight(rig: Rig, sources: tuple[str, ...], goals: tuple[str, ...]) -> boo
         return False
     one, other = connector_at(rig, sources[0]).form, connector_at(rig, goals[0]).form
     return fits(one, other) and not one.startswith("xlr")
+
+
+def _want_phantom(rig: Rig, sources: tuple[str, ...]) -> bool:
+    """Whether a microphone here cannot do without: then nobody should have to say so."""
+    for source in sources:
+        owner, connector = source.split(".")
+        for one in rig.part_of(owner).outputs:
+            if one.type == "balanced" and one.phantom is not None and connector in one.connectors:
+                return True
+    return False
+
+
+def _phantom_on(rig: Rig, goals: tuple[str, ...]) -> Iterator[SetSetting]:
+    """What switches phantom on at these sockets, where it can be and is not yet."""
+    for goal in goals:
+        owner, connector = goal.split(".")
+        gear = rig.owners_by_id[owner]
+        if isinstance(gear, Gear):
+            for name in phantom_settings(rig.part_of(owner), (connector,)):
+                if gear.settings.get(name) is not True:
+                    yield SetSetting(gear=owner, setting=name, value=True)
+
+
+def _switched(rig: Rig, switches: tuple[SetSetting, ...]) -> Rig:
+    for one in switches:
+        gear = tuple(
+            device.model_copy(update={"settings": {**device.settings, one.setting: True}})
+            if device.id == one.gear
+            else device
+            for device in rig.gear
+        )
+        rig = rig.replaced(gear=gear)
+    return rig
 
 
 def _kinds(route: Route) -> tuple[tuple[str, ...], tuple[str, ...]]:

@@ -9,7 +9,7 @@ from ruvak.core.entry.reading import Reading, ReadPiece, ReadProblem, ReadRun
 from ruvak.core.entry.rows import InputRow, line_of, note_of
 from ruvak.core.entry.words import plain
 from ruvak.core.judge.finding import Grade
-from ruvak.core.rig.edits import Edit
+from ruvak.core.rig.edits import Edit, SetSetting
 from ruvak.core.rig.rig import Gear, KitItem, Rig
 from ruvak.core.trace.drawing import draw
 from ruvak.core.trace.ends import ends_of
@@ -144,6 +144,7 @@ def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
         length_m=wanted.length_m,
         reach_assumed=wanted.length_m is None,
         options=wanted.options,
+        phantom_on=any(isinstance(op, SetSetting) for op in proposal.ops),
         grade=Grade(worst.grade),
         finding=worst,
         drawing=draw(proposal.solved.rig, proposal.solved.traced, proposal.run),
@@ -169,7 +170,7 @@ def _sentence(runs: tuple[ReadRun, ...]) -> str:
     if len(runs) == 1:
         one = runs[0]
         legs = ", ".join(piece.words for piece in one.legs) or "plugged straight in"
-        return f"{one.from_words} to {one.to_words}: {legs}."
+        return f"{one.from_words} to {one.to_words}: {legs}{'; phantom switched on' if one.phantom_on else ''}."
     return f"{len(runs)} runs, {runs[0].from_words} to {runs[0].to_words} first."
 
 

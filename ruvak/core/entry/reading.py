@@ -60,6 +60,8 @@ class ReadRun(Record):
     length_m: float | None
     reach_assumed: bool
     options: tuple[str, ...]
+    phantom_on: bool
+    """Switched on with it, because somebody said so or the microphone cannot do without."""
     grade: Grade
     finding: Finding
     drawing: RunDrawing

@@ -3,16 +3,18 @@
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade, Verdict
 from ruvak.core.judge.rule import Rule, active, finding, input_words
 from ruvak.core.judge.rules.centre import centre
+from ruvak.core.judge.rules.crosstalk import crosstalk
 from ruvak.core.judge.rules.hum import hum
 from ruvak.core.judge.rules.level import level
 from ruvak.core.judge.rules.load import load
+from ruvak.core.judge.rules.phantom import phantom
 from ruvak.core.judge.rules.sides import sides
 from ruvak.core.judge.rules.silence import silence
 from ruvak.core.judge.rules.tone import tone
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
-RULES: tuple[Rule, ...] = (silence, centre, sides, load, level, tone, hum)
+RULES: tuple[Rule, ...] = (silence, phantom, centre, sides, load, level, tone, hum, crosstalk)
 
 
 def judge(rig: Rig, results: tuple[RunResult, ...]) -> tuple[tuple[Finding, ...], ...]:

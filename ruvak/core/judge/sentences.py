@@ -79,8 +79,25 @@ CATALOGUE: dict[str, Words] = {
         "Something in the run blocks low frequencies; look at its transformers and capacitors.",
     ),
     "hum": Words(
-        "Hum and buzz lie {below_db} dB under the programme at {place} ({worst_db} at worst): {why}.",
+        "Hum and buzz lie {below_db} dB under the programme at {place} ({worst_db} at worst): {why}.{where}",
         "{what}",
+    ),
+    "crosstalk": Words(
+        "{stranger} is heard at {place}, only {below_db} dB under the programme there.",
+        "The two share a conductor on their way; give each its own lead, or its own return.",
+    ),
+    "phantom_missing": Words(
+        "{source} wants phantom power and gets none: it stays silent.",
+        "Switch phantom on at its input; every leg on the way must let direct current through, so no transformer, and "
+        "three wires joined.",
+    ),
+    "phantom_low": Words(
+        "{source} gets {volt} V of phantom and wants {wanted_v} V: it may be noisy, distort, or stop.",
+        "Too much is drawn from one supply, or a contact on the way is bad; give it an input of its own.",
+    ),
+    "phantom_harms": Words(
+        "Phantom power drives {current_ma} mA of direct current into {source}, which was not made for it.",
+        "Switch phantom off at this input before plugging in, or put a transformer between; do not try it out.",
     ),
     "source_lost": Words(
         "Nothing of {source} arrives anywhere on this run, while its other source does.",

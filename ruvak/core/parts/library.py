@@ -40,6 +40,11 @@ def default_disturbances() -> Disturbances:
     return Disturbances.model_validate_json(_text("disturbances.json"))
 
 
+def assumptions_of(rig: Rig) -> Assumptions:
+    """The rig's own; embed() gives every rig some."""
+    return rig.assumptions or default_assumptions()
+
+
 def disturbances_of(rig: Rig) -> Disturbances:
     """The rig's own, or the library's for a rig saved before there were any."""
     own = rig.assumptions.disturbances if rig.assumptions else None

@@ -12,11 +12,11 @@ HEADROOM_AIM_DB = 6.0
 
 
 def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
-    """Each switch in its other positions, and each level control where the findings ask for it."""
-    gear_ids = dict.fromkeys(piece.owner for piece in found.drawing.pieces if piece.kind == "gear")
-    for gear in (one for one in rig.gear if one.id in gear_ids):
+    """Each switch of the sockets in use in its other positions, each level control where the findings ask for it."""
+    for control in found.controls:
+        gear = next(one for one in rig.gear if one.id == control.gear)
         part = rig.part_of(gear.id)
-        for setting in part.settings:
+        for setting in (one for one in part.settings if one.id == control.setting):
             now = setting_of(gear, part, setting.id)
             for value in _others(setting, now, found):
                 yield Edit(

@@ -40,8 +40,17 @@ class Gains:
         receiver = self.circuit.receivers[number]
         rows = np.array([receiver.hot, receiver.cold, receiver.reference], dtype=np.int64)
         hot, cold, reference = self.solved.adjoint_rows(rows, np.array([2 * number, 2 * number + 1]))[0]
-        between = (hot - cold)[0] - (hot - cold)[1]
-        return np.array([abs(hot[0] - reference[0]), abs(cold[1] - reference[1]), abs(between)])
+        between = abs(self.between_ohm(number)[0])
+        return np.array([abs(hot[0] - reference[0]), abs(cold[1] - reference[1]), between])
+
+    def between_ohm(self, number: int) -> Complexes:
+        """Impedance between an input's legs at every frequency solved, complex, the input's own included."""
+        receiver = self.circuit.receivers[number]
+        rows = np.array([receiver.hot, receiver.cold], dtype=np.int64)
+        both = self.solved.adjoint_rows(rows, np.array([2 * number, 2 * number + 1]))
+        across = both[:, :, 0] - both[:, :, 1]
+        found: Complexes = across[:, 0] - across[:, 1]
+        return found
 
     def load_ohm(self, number: int) -> float:
         """What is left of a drive's emf over current once its own impedance is taken off, its worst leg, as loop."""

@@ -19,7 +19,7 @@ from ruvak.core.results.opening import opened
 from ruvak.core.results.records import CauseShare, Hum, Tone
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
 from ruvak.core.results.weighting import a_weighting_db
-from ruvak.core.solve.network import Floats
+from ruvak.core.solve.network import Complexes, Floats
 from ruvak.core.units import dbu_from_volts, volts_from_dbu
 
 QUIETEST_DBU = -200.0
@@ -36,6 +36,24 @@ class HumVolts:
     frequencies_hz: Floats
     likely_v: Floats
     worst_v: Floats
+
+
+@dataclass(frozen=True)
+class Phasors:
+    """(frequencies, causes), per unit of each cause: what is known with its sign, and what is not."""
+
+    nominal: Complexes
+    likely_squares: Floats
+    worst: Floats
+
+    def times(self, gain: float) -> "Phasors":
+        """At another gain."""
+        return Phasors(gain * self.nominal, gain**2 * self.likely_squares, gain * self.worst)
+
+    def plus(self, other: "Phasors") -> "Phasors":
+        """Another input added; unknown signs of two inputs have nothing to do with each other."""
+        squares = self.likely_squares + other.likely_squares
+        return Phasors(self.nominal + other.nominal, squares, self.worst + other.worst)
 
 
 class Disturbed:
@@ -92,17 +110,33 @@ class Disturbed:
 
     def volts(self, receiver: int, unknowns: Sequence[Unknown]) -> HumVolts:
         """`unknowns`: those of the receiver's run."""
-        if self._solved is None:
-            nothing = np.zeros((0, len(self.circuit.causes)))
-            return HumVolts(self.frequencies_hz, nothing, nothing)
+        one = self.phasors(receiver, unknowns)
+        likely_v = np.sqrt(np.abs(one.nominal) ** 2 + one.likely_squares)
+        worst_v = np.abs(one.nominal) + one.worst
+        return HumVolts(self.frequencies_hz, likely_v * self._likely, worst_v * self._worst)
+
+    def phasors(self, receiver: int, unknowns: Sequence[Unknown]) -> "Phasors":
+        """Of a unit of each cause at one input."""
         causes = range(len(self.circuit.causes))
-        nominal = np.abs(received(self.circuit, self._solved, [receiver], causes)[:, 0])
+        if self._solved is None:
+            nothing = np.zeros((0, len(causes)))
+            return Phasors(nothing.astype(np.complex128), nothing, nothing)
+        nominal = received(self.circuit, self._solved, [receiver], causes)[:, 0]
         effects = np.abs(effects_of(self.circuit, self._solved, unknowns, [receiver], causes)[:, :, 0])
         likely_of = np.array([one.likely for one in unknowns])
         worst_of = np.array([one.worst for one in unknowns])
-        likely_v = np.sqrt(nominal**2 + np.einsum("u,fuc->fc", likely_of**2, effects**2))
-        worst_v = nominal + np.einsum("u,fuc->fc", worst_of, effects)
-        return HumVolts(self.frequencies_hz, likely_v * self._likely, worst_v * self._worst)
+        return Phasors(
+            nominal,
+            np.einsum("u,fuc->fc", likely_of**2, effects**2),
+            np.einsum("u,fuc->fc", worst_of, effects),
+        )
+
+    def together(self, added: "Phasors") -> tuple[float, float]:
+        """A-weighted ratio, likely and worst, of inputs already added up."""
+        likely = np.sqrt(np.abs(added.nominal) ** 2 + added.likely_squares) * self._likely
+        worst = (np.abs(added.nominal) + added.worst) * self._worst
+        weights = self._weights[:, None]
+        return float(np.linalg.norm(weights * likely)), float(np.linalg.norm(self._weights * worst.sum(axis=1)))
 
     def hum(self, receiver: int, unknowns: Sequence[Unknown], programme_dbu: float | None) -> Hum:
         """`programme_dbu`: what arrives there on average."""

@@ -20,22 +20,23 @@ FLOATING_OHM = 1e9
 
 
 class Phantom:
-    """The rig's direct voltages, solved once; None of its answers where no input feeds phantom."""
+    """The rig's direct voltages, solved once. Without any feed there is only what is wanted and missing to tell."""
 
     def __init__(self, circuit: Circuit) -> None:
         self.circuit = circuit
-        self._volts: Floats | None = _solved(circuit) if circuit.feeds else None
+        self._volts, self._drawing = _settled(circuit)
 
     def at(self, numbers: list[int]) -> tuple[PhantomAt, ...]:
         """For these drives' outputs: what stands there and flows."""
-        if self._volts is None:
-            return ()
-        return tuple(self._at(self.circuit.sinks[number], self._volts) for number in numbers)
+        return tuple(self._at(one) for one in numbers if self.circuit.feeds or self.circuit.sinks[one].ampere)
 
-    def _at(self, sink: Sink, volts: Floats) -> PhantomAt:
+    def _at(self, number: int) -> PhantomAt:
+        volts, sink, drive = self._volts, self.circuit.sinks[number], self.circuit.drives[number]
         reference = _of(volts, sink.reference)
         hot, cold = _of(volts, sink.hot) - reference, _of(volts, sink.cold) - reference
-        drive = self.circuit.drives[self.circuit.sinks.index(sink)]
+        if sink.ampere and not self._drawing[number]:
+            # What stands on a line that can feed nothing goes as soon as anything wants current.
+            hot = cold = 0.0
         first = self.circuit.network.node_count
         legs = [float(volts[first + branch]) for branch, _ in drive.branch_gains]
         return PhantomAt(
@@ -54,7 +55,24 @@ def _of(volts: Floats, node: int) -> float:
     return 0.0 if node == EARTH else float(volts[node])
 
 
-def _solved(circuit: Circuit) -> Floats:
+def _settled(circuit: Circuit) -> tuple[Floats, list[bool]]:
+    """Solved again without those that get nothing: a microphone draws no current out of an empty line."""
+    if not circuit.feeds:
+        return np.zeros(circuit.network.size), [False] * len(circuit.sinks)
+    drawing = [bool(sink.ampere) for sink in circuit.sinks]
+    while True:
+        volts = _solved(circuit, drawing)
+        still = [on and _middle(volts, sink) > 0.0 for on, sink in zip(drawing, circuit.sinks, strict=True)]
+        if still == drawing:
+            return volts, drawing
+        drawing = still
+
+
+def _middle(volts: Floats, sink: Sink) -> float:
+    return 0.5 * (_of(volts, sink.hot) + _of(volts, sink.cold)) - _of(volts, sink.reference)
+
+
+def _solved(circuit: Circuit, drawing: list[bool]) -> Floats:
     """Node voltages and branch currents at direct current."""
     fed = {
         branch
@@ -62,11 +80,11 @@ def _solved(circuit: Circuit) -> Floats:
         if sink.ampere
         for branch, _ in drive.branch_gains
     }
-    network = _at_dc(circuit.network, fed)
+    network = _at_dc(circuit.network, fed, {one for receiver in circuit.receivers for one in receiver.coupled})
     loose = islands(network)
     ties = tuple((min(group), EARTH, 1.0 / FLOATING_OHM) for group in loose)
     supply = tuple((leg, feed.reference, 1.0 / feed.ohm) for feed in circuit.feeds for leg in (feed.hot, feed.cold))
-    fed_by = [sink for sink in circuit.sinks if sink.ampere]
+    fed_by = [sink for sink, on in zip(circuit.sinks, drawing, strict=True) if on]
     entries = entries_of(replace(network, conductances=(*network.conductances, *ties, *supply)))
     size = network.size + len(fed_by)
     rows, columns, values = [entries.rows], [entries.columns], [entries.values.real]
@@ -94,8 +112,11 @@ def _solved(circuit: Circuit) -> Floats:
     return found
 
 
-def _at_dc(network: Network, blocked: set[int]) -> Network:
-    """Capacitors open, coils their wire alone; `blocked`: legs of microphones that phantom feeds, which pass no DC."""
+def _at_dc(network: Network, blocked: set[int], coupled: set[int]) -> Network:
+    """Capacitors open, coils their wire alone.
+
+    `blocked`: legs of microphones that phantom feeds, which pass no DC; `coupled`: conductances behind capacitors.
+    """
     bundles, first = [], 0
     for one in network.bundles:
         nothing = tuple(tuple(0.0 for _ in row) for row in one.henry)
@@ -107,4 +128,5 @@ def _at_dc(network: Network, blocked: set[int]) -> Network:
         else:
             bundles.append(Bundle(one.a, one.b, one.ohm, nothing))
         first += len(one.a)
-    return replace(network, capacitances=(), bundles=tuple(bundles))
+    kept = tuple(one for number, one in enumerate(network.conductances) if number not in coupled)
+    return replace(network, conductances=kept, capacitances=(), bundles=tuple(bundles))

@@ -138,6 +138,27 @@ class Hum(Record):
     """All causes too small to be told one by one, likely."""
 
 
+class Noise(Record):
+    """Hiss at an input's contacts, 20 Hz to 20 kHz, unweighted: the input's own, and of the resistances before it.
+
+    `thermal_dbu`: None where nothing resistive is joined.
+    """
+
+    receiver_dbu: float
+    thermal_dbu: float | None
+    total_dbu: float
+    below_programme_db: float | None
+
+
+class Crosstalk(Record):
+    """The other run's source that is heard most at an input, against the input's own programme at 1 and 10 kHz."""
+
+    gear: str
+    channel: str
+    at_1k_db: float
+    at_10k_db: float
+
+
 class InputResult(Record):
     """One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest."""
 
@@ -153,7 +174,9 @@ class InputResult(Record):
     response: Response | None
     balance: Balance
     hum: Hum | None = None
-    """Left out of a glance."""
+    noise: Noise | None = None
+    crosstalk: Crosstalk | None = None
+    """All three are left out where nobody asked; crosstalk also where nothing comes through."""
 
 
 class MixResult(Record):
@@ -218,6 +241,23 @@ class RunResult(Record):
     floating: tuple[str, ...]
     phantom: tuple[PhantomAt, ...] = ()
     """At each channel of its sources, where some input of the rig feeds phantom."""
+
+
+class DestinationResult(Record):
+    """What a device makes of all its inputs together, each at the gain that brings its programme to one level.
+
+    Hum A-weighted and noise, below that level; as sound at the listener where the venue says how loud it is. Inputs'
+    `faders_db` count. One cause's share adds up as it arrives, with its sign; different causes as powers.
+    """
+
+    gear: str
+    inputs: tuple[str, ...]
+    hum_below_db: float
+    hum_below_worst_db: float
+    noise_below_db: float
+    hum_dba: float | None
+    noise_dba: float | None
+    room_dba: float | None
 
 
 class Opening(Record):

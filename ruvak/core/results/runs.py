@@ -6,13 +6,28 @@ from typing import Literal
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit, Drive, Receiver
+from ruvak.core.parts.library import assumptions_of
 from ruvak.core.results.balance import balance
+from ruvak.core.results.destinations import Destinations
 from ruvak.core.results.ends import Reach, by_owner, reach_of
 from ruvak.core.results.fetched import fetched
 from ruvak.core.results.gains import REFERENCE_HZ, Gains, leg_rows, received, rows_of
 from ruvak.core.results.hum import Disturbed
+from ruvak.core.results.noise import noise
 from ruvak.core.results.phantom import Phantom
-from ruvak.core.results.records import Hum, InputResult, Levels, MixResult, Response, RunResult, SourceResult, Sum
+from ruvak.core.results.records import (
+    Crosstalk,
+    DestinationResult,
+    Hum,
+    InputResult,
+    Levels,
+    MixResult,
+    Noise,
+    Response,
+    RunResult,
+    SourceResult,
+    Sum,
+)
 from ruvak.core.results.response import THIRD_OCTAVES_HZ, response
 from ruvak.core.results.solving import RigSolver, drive_emfs
 from ruvak.core.results.sums import (
@@ -27,12 +42,26 @@ from ruvak.core.results.voice import own_gains
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.solve.network import Complexes
 from ruvak.core.trace.trace import Trace
-from ruvak.core.units import dbu_from_volts, floored_db, volts_from_dbu
+from ruvak.core.units import FLOOR_DB, dbu_from_volts, floored_db, ratio_from_db, volts_from_dbu
 
 Group = tuple[int, ...]
 """Numbers of one source's drives."""
+HIGH_HZ = 10_000.0
+"""Where crosstalk is told too: capacitances let more through there."""
+NOISE_HZ = (20.0, 200.0, 2000.0, 3150.0, 5000.0, 8000.0, 14_000.0, 20_000.0)
+"""With the two above: dense where a pickup's coil rings."""
+HEARD_DB = -90.0
+"""Crosstalk below this is none."""
 TOGETHER = 32
 """Runs whose share of the solution is fetched at once: more save little and take memory."""
+
+
+@dataclass(frozen=True)
+class RigResults:
+    """Every run, in the rig's order; every device that a run reaches."""
+
+    runs: tuple[RunResult, ...]
+    destinations: tuple[DestinationResult, ...]
 
 
 def run_results(
@@ -40,24 +69,36 @@ def run_results(
     traced: Trace,
     circuit: Circuit,
     sweep_hz: tuple[float, ...] = THIRD_OCTAVES_HZ,
-    hum: Literal["none", "brief", "full"] = "none",
+    hum: Literal["none", "brief"] = "none",
 ) -> tuple[RunResult, ...]:
-    """Every run of the rig, in its order, from one solved network; the response at `sweep_hz`, hum where asked.
+    """Every run of the rig, in its order, from one solved network; the response at `sweep_hz`.
 
     Brief hum has totals and the largest cause alone.
     """
+    return _results(rig, traced, circuit, sweep_hz, hum).runs
+
+
+def rig_results(rig: Rig, traced: Trace, circuit: Circuit) -> RigResults:
+    """Everything: hum by cause and tone, noise, crosstalk, and what each device makes of its inputs together."""
+    return _results(rig, traced, circuit, THIRD_OCTAVES_HZ, "full")
+
+
+def _results(rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...], hum: str) -> RigResults:
     if not rig.runs:
-        return ()
+        return RigResults((), ())
     solved = _SolvedRig(rig, traced, circuit, sweep_hz, hum)
+    destinations = Destinations(rig, solved.disturbed) if solved.full and solved.disturbed else None
     reaches = [reach_of(rig, traced, circuit, run) for run in rig.runs]
     found: list[RunResult] = []
     for first in range(0, len(rig.runs), TOGETHER):
         mine = slice(first, first + TOGETHER)
         some = _Reader(solved, reaches[mine])
-        found += [
-            _RunReader(some, run, reach).result() for run, reach in zip(rig.runs[mine], reaches[mine], strict=True)
-        ]
-    return tuple(found)
+        for run, reach in zip(rig.runs[mine], reaches[mine], strict=True):
+            reader = _RunReader(some, run, reach)
+            found.append(reader.result())
+            if destinations is not None and some.disturbed is not None:
+                reader.gathered(destinations, some.disturbed, found[-1])
+    return RigResults(tuple(found), destinations.results() if destinations is not None else ())
 
 
 @dataclass(frozen=True)
@@ -82,7 +123,9 @@ class _SolvedRig:
         self.rig, self.traced, self.circuit = rig, traced, circuit
         solver = RigSolver(circuit)
         emfs = drive_emfs(circuit)
-        self.gains = solver.solve(np.array([REFERENCE_HZ]), emfs, adjoints=True)
+        self.full = hum == "full"
+        spots_hz = (REFERENCE_HZ, HIGH_HZ, *NOISE_HZ) if self.full else (REFERENCE_HZ,)
+        self.gains = solver.solve(np.array(spots_hz), emfs, adjoints=True)
         self.sweep_hz = sweep_hz
         self.swept = solver.solve(np.array(sweep_hz), emfs, adjoints=False)
         self.disturbed = Disturbed(circuit, solver, brief=hum == "brief") if hum != "none" else None
@@ -106,6 +149,9 @@ class _Reader:
         size, read = circuit.network.size, [2 * number + leg for number in receivers for leg in (0, 1)]
         self.gains = Gains(circuit, fetched(solved.gains, size, legs | driving | touched, drives, read))
         self.swept = fetched(solved.swept, size, legs, drives, ())
+        self.temperature_c = assumptions_of(self.rig).temperature_c.value
+        every = range(len(circuit.drives))
+        self.everywhere = fetched(solved.gains, size, legs, every, ()) if solved.full else None
         self.disturbed = solved.disturbed.fetched(legs | touched, read) if solved.disturbed else None
 
 
@@ -132,6 +178,11 @@ class _RunReader:
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
             phantom=phantom.at([n for group in self.groups for n in group]) if phantom else (),
         )
+
+    def gathered(self, destinations: Destinations, disturbed: Disturbed, result: RunResult) -> None:
+        """Its inputs, as its destinations hear them."""
+        for number, one in zip(self.receivers, result.inputs, strict=True):
+            destinations.add(number, one, disturbed.phasors(number, self.hum_unknowns))
 
     def _owners(self) -> set[str]:
         run = self.run_record
@@ -196,6 +247,8 @@ class _RunReader:
             response=self._response(self.groups[main], number, nominal, effects) if main is not None else None,
             balance=balance(self.shared.traced, drives, receiver, self.gains.leg_ohm(number)),
             hum=self._hum(number, levels),
+            noise=self._noise(number, levels) if self.shared.solved.full else None,
+            crosstalk=self._crosstalk(number, levels),
         )
 
     def _hum(self, number: int, levels: Levels | None) -> Hum | None:
@@ -203,6 +256,28 @@ class _RunReader:
             return None
         programme_dbu = levels.arriving_dbu if levels is not None else None
         return self.shared.disturbed.hum(number, self.hum_unknowns, programme_dbu)
+
+    def _noise(self, number: int, levels: Levels | None) -> Noise:
+        receiver = self.circuit.receivers[number]
+        programme_dbu = levels.arriving_dbu if levels is not None else None
+        ohm, frequencies_hz = self.gains.between_ohm(number), self.gains.solved.frequencies_hz
+        return noise(ohm, frequencies_hz, self.shared.temperature_c, receiver.mode.noise_dbu.value, programme_dbu)
+
+    def _crosstalk(self, number: int, levels: Levels | None) -> Crosstalk | None:
+        """The loudest of all sources that are not this run's own."""
+        everywhere, own = self.shared.everywhere, {drive for group in self.groups for drive in group}
+        others = [one for one in range(len(self.circuit.drives)) if one not in own]
+        if everywhere is None or levels is None or not others:
+            return None
+        sizes = np.abs(received(self.circuit, everywhere, [number], others)[:2, 0])
+        nominal_dbu = np.array([self.circuit.drives[one].nominal_dbu for one in others])
+        found = nominal_dbu + 20.0 * np.log10(np.maximum(sizes, ratio_from_db(FLOOR_DB))) - levels.arriving_dbu
+        loudest = int(np.argmax(found.max(axis=0)))
+        if found[:, loudest].max() < HEARD_DB:
+            return None
+        drive = self.circuit.drives[others[loudest]]
+        low_db, high_db = found[:2, loudest].tolist()
+        return Crosstalk(gear=drive.gear, channel=drive.channel, at_1k_db=low_db, at_10k_db=high_db)
 
     def _levels(self, heard: _Heard, main: int, receiver: Receiver) -> Levels:
         mode, unknowns = receiver.mode, self.unknowns

@@ -154,6 +154,12 @@ def _owners(rig: Rig) -> Iterator[Fault]:
                 yield Fault("unknown_setting", where, f"'{gear.name}' has no setting '{name}'; it has {have}.")
             elif sentence := setting_fault(settings[name], value):
                 yield Fault("bad_setting", where, sentence)
+        inputs = {one.id for one in part.inputs}
+        for name in gear.faders_db:
+            if name not in inputs:
+                have = ", ".join(sorted(inputs)[:12]) or "none"
+                sentence = f"'{gear.name}' has no input '{name}'; it has {have}."
+                yield Fault("unknown_input", f"gear[{i}].faders_db", sentence)
     for i, item in enumerate(rig.kit):
         part = rig.parts_by_id.get(item.part)
         if part is None or part.kind == "gear":

@@ -415,6 +415,8 @@ class Part(Identified):
     outputs: tuple[Output, ...] = Field(default=(), max_length=128)
     inputs: tuple[Input, ...] = Field(default=(), max_length=128)
     mixes: tuple[Mix, ...] = Field(default=(), max_length=16)
+    records: Annotated[bool, Field(strict=True)] = False
+    """What goes in is recorded or broadcast, and heard again elsewhere: hum has to be lower than in a hall."""
     settings: tuple[Setting, ...] = Field(default=(), max_length=64)
     earthing: Earthing | None = None
     earthing_setting: Id | None = None

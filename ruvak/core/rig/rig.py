@@ -63,6 +63,8 @@ class Gear(Identified):
     """A failing supply: ripple on its outputs, at the mains frequency and twice it."""
     at: Place | None = None
     """On the plan; left out while nobody has put it there."""
+    faders_db: dict[Id, Annotated[Number, Field(ge=-130, le=40)]] = Field(default_factory=dict, max_length=256)
+    """By input: how far from the mark its programme is mixed; left out, at the mark like everything else."""
 
 
 class KitItem(Identified):

@@ -4,12 +4,14 @@ import string
 import unittest
 from typing import Any
 
-from ruvak.core.analyse import analyse
+from ruvak.core.analyse import analyse, prepare
 from ruvak.core.judge.finding import Grade
 from ruvak.core.judge.registry import RULES
 from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, signed, written
 from ruvak.core.rig.edits import Edit, SetSetting, apply
+from ruvak.core.rig.files import rig_from_document
 from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.values import Value
 from tests.support.earths import class_1, earthed, outlets, ts_cable, ts_input, ts_source
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
 from tests.support.wirings import situation, unbalanced_input, unbalanced_source
@@ -67,6 +69,65 @@ def two_earths(volts: float) -> Rig:
     return earthed(parts, joins, leads, at, outlets(here=0.0, there=volts))
 
 
+def powered(microphone: str = "mic-condenser", switch: bool = True, lead: dict[str, Any] | None = None) -> Rig:
+    """A microphone, or something else with three pins, at a desk whose phantom can be switched."""
+    leg = lead or {"id": "m", "tag": "M", "part": "mic-lead", "length_m": 10}
+    document = {
+        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "gear": [
+            {"id": "source", "name": "Source", "part": microphone},
+            {"id": "desk", "name": "Desk", "part": "desk-digital-16", "settings": {"phantom1": switch}},
+        ],
+        "kit": [leg],
+        "runs": [{
+            "id": "r", "number": 1, "name": "R", "legs": [leg["id"]],
+            "joins": [{"a": f"source.{'xlr' if microphone == 'wireless-receiver' else 'out'}", "b": "m.in"},
+                      {"a": "m.out", "b": "desk.mic1"}],
+        }],
+    }  # fmt: skip
+    return prepare(rig_from_document(document))
+
+
+def starved(ampere: float) -> Rig:
+    """A microphone that draws so much, through 6.81 kohm a leg."""
+    rig = powered()
+    parts = []
+    for part in rig.parts:
+        if part.id == "mic-condenser":
+            output = part.outputs[0]
+            assert output.type == "balanced" and output.phantom is not None
+            need = output.phantom.model_copy(update={"ampere": Value(value=ampere, source="stated")})
+            part = part.model_copy(update={"outputs": (output.model_copy(update={"phantom": need}),)})
+        parts.append(part)
+    return rig.replaced(parts=tuple(parts))
+
+
+def sharing(screen_ohm_per_m: float) -> Rig:
+    """Two outputs of one player by one lead with one screen into an unbalanced pair."""
+    lead = {
+        "id": "both", "name": "both", "kind": "lead",
+        "connectors": [
+            {"id": f"{side}{n}", "label": f"{side}{n}", "form": "ts635-plug", "side": side}
+            for side in ("in", "out") for n in (1, 2)
+        ],
+        "wires": [{"a": f"{side}1.S", "b": f"{side}2.S"} for side in ("in", "out")],
+        "cables": [{
+            **ts_cable(screen_ohm_per_m=screen_ohm_per_m)["cables"][0],
+            "conductors": [
+                *({"a": f"in{n}.T", "b": f"out{n}.T", "kind": "core"} for n in (1, 2)),
+                {"a": "in1.S", "b": "out1.S", "kind": "screen"},
+            ],
+        }],
+    }  # fmt: skip
+    floating = {"earthing": {"type": "floating"}}
+    return earthed(
+        [ts_source("player", 10, floating, 2), ts_input("desk", 1000, class_1(0.1), 2), lead],
+        [[(f"player.out{n}", f"both.in{n}"), (f"both.out{n}", f"desk.in{n}")] for n in (1, 2)],
+        {"both": {"part": "both", "length_m": 20.0}},
+        gear={"player": {"name": "Player"}},
+    )
+
+
 FIRES: dict[str, Rig] = {
     "centre_cancels": demo_rig(),
     # Right upside down at 0.6 of left's level: 0.4 remains of the centre, 8 dB below.
@@ -93,6 +154,10 @@ FIRES: dict[str, Rig] = {
     "clear": stated_rig(wires=LEFT, source=MONO),
     "source_lost": two_sources(both=False),
     "hum": two_earths(0.5),
+    "crosstalk": sharing(0.5),
+    "phantom_missing": powered(switch=False),
+    "phantom_low": starved(0.008),
+    "phantom_harms": powered("wireless-receiver"),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600), receiver=receiver_part(z_common_ohm=100)),
     "contact_uncertain": situation(*headset("usb-sound-adapter", "mic")),
     "one_sided": stated_rig(
@@ -121,6 +186,10 @@ SILENT: dict[str, Rig] = {
     "clear": demo_rig(),
     "source_lost": two_sources(both=True),
     "hum": two_earths(0.001),
+    "crosstalk": sharing(0.001),
+    "phantom_missing": powered(),
+    "phantom_low": starved(0.003),
+    "phantom_harms": powered("mic-dynamic"),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600)),
     "contact_uncertain": situation(*headset("phone-headset", "headset")),
     "one_sided": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),

@@ -470,6 +470,11 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Runs */
             runs: components["schemas"]["RunAnalysis"][];
+            /**
+             * Destinations
+             * @default []
+             */
+            destinations: components["schemas"]["DestinationResult"][];
         };
         /**
          * Assumptions
@@ -878,6 +883,55 @@ export interface components {
             ring: "open" | "sleeve";
         };
         /**
+         * Control
+         * @description A switch or control that belongs to a run's sockets.
+         */
+        Control: {
+            /** Gear */
+            gear: string;
+            /** Setting */
+            setting: string;
+        };
+        /**
+         * Crosstalk
+         * @description The other run's source that is heard most at an input, against the input's own programme at 1 and 10 kHz.
+         */
+        Crosstalk: {
+            /** Gear */
+            gear: string;
+            /** Channel */
+            channel: string;
+            /** At 1K Db */
+            at_1k_db: number;
+            /** At 10K Db */
+            at_10k_db: number;
+        };
+        /**
+         * DestinationResult
+         * @description What a device makes of all its inputs together, each at the gain that brings its programme to one level.
+         *
+         *     Hum A-weighted and noise, below that level; as sound at the listener where the venue says how loud it is. Inputs'
+         *     `faders_db` count. One cause's share adds up as it arrives, with its sign; different causes as powers.
+         */
+        DestinationResult: {
+            /** Gear */
+            gear: string;
+            /** Inputs */
+            inputs: string[];
+            /** Hum Below Db */
+            hum_below_db: number;
+            /** Hum Below Worst Db */
+            hum_below_worst_db: number;
+            /** Noise Below Db */
+            noise_below_db: number;
+            /** Hum Dba */
+            hum_dba: number | null;
+            /** Noise Dba */
+            noise_dba: number | null;
+            /** Room Dba */
+            room_dba: number | null;
+        };
+        /**
          * Disturbances
          * @description What disturbs where nobody has measured: earth voltages, fields, the mains. A rig carries its own copy.
          *
@@ -1218,6 +1272,8 @@ export interface components {
             supply_fault_v: components["schemas"]["Value"] | null;
             /** @default null */
             at: components["schemas"]["Place"] | null;
+            /** Faders Db */
+            faders_db?: Record<string, never>;
         };
         /**
          * Grade
@@ -1328,6 +1384,10 @@ export interface components {
             balance: components["schemas"]["Balance"];
             /** @default null */
             hum: components["schemas"]["Hum"] | null;
+            /** @default null */
+            noise: components["schemas"]["Noise"] | null;
+            /** @default null */
+            crosstalk: components["schemas"]["Crosstalk"] | null;
         };
         /**
          * Join
@@ -1516,6 +1576,22 @@ export interface components {
             pair: components["schemas"]["Sum"] | null;
         };
         /**
+         * Noise
+         * @description Hiss at an input's contacts, 20 Hz to 20 kHz, unweighted: the input's own, and of the resistances before it.
+         *
+         *     `thermal_dbu`: None where nothing resistive is joined.
+         */
+        Noise: {
+            /** Receiver Dbu */
+            receiver_dbu: number;
+            /** Thermal Dbu */
+            thermal_dbu: number | null;
+            /** Total Dbu */
+            total_dbu: number;
+            /** Below Programme Db */
+            below_programme_db: number | null;
+        };
+        /**
          * Part
          * @description One kind of thing. A rig carries the parts it uses, so a later library never changes an old verdict.
          */
@@ -1581,6 +1657,11 @@ export interface components {
              * @default []
              */
             mixes: components["schemas"]["Mix"][];
+            /**
+             * Records
+             * @default false
+             */
+            records: boolean;
             /**
              * Settings
              * @default []
@@ -1855,7 +1936,7 @@ export interface components {
         };
         /**
          * RunAnalysis
-         * @description One run: its drawing, its figures, what there is to say about it.
+         * @description One run: its drawing, its figures, what there is to say about it, what can be switched on it.
          */
         RunAnalysis: {
             /** Run */
@@ -1864,6 +1945,8 @@ export interface components {
             result: components["schemas"]["RunResult"];
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            /** Controls */
+            controls: components["schemas"]["Control"][];
         };
         /**
          * RunDrawing
@@ -2646,6 +2729,8 @@ export interface components {
             reach_assumed: boolean;
             /** Options */
             options: string[];
+            /** Phantom On */
+            phantom_on: boolean;
             grade: components["schemas"]["Grade"];
             finding: components["schemas"]["Finding"];
             drawing: components["schemas"]["RunDrawing"];

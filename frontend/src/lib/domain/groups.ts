@@ -1,8 +1,11 @@
 /** Runs by where they go, in the rig's order. */
 import type { Schemas } from '../api/client';
+import { number } from './format';
 
 export interface Group {
 	words: string;
+	/** What the device makes of all its inputs together, where it has several. */
+	together: string;
 	runs: Schemas['RunAnalysis'][];
 }
 
@@ -12,9 +15,20 @@ export function grouped(state: Schemas['RigState']): Group[] {
 	for (const run of state.analysis.runs) {
 		const into = run.result.inputs[0]?.gear;
 		const words = into ? `Into ${names.get(into) ?? into}` : 'Not connected yet';
-		const group = groups.get(words) ?? { words, runs: [] };
+		const heard = state.analysis.destinations?.find((one) => one.gear === into);
+		const together = heard && heard.inputs.length > 1 ? togetherWords(heard) : '';
+		const group = groups.get(words) ?? { words, together, runs: [] };
 		group.runs.push(run);
 		groups.set(words, group);
 	}
 	return [...groups.values()];
+}
+
+/** "its 8 inputs together: hum 64.0 dB under the programme, 21.0 dBA at the listener in a room of 30". */
+export function togetherWords(heard: Schemas['DestinationResult']): string {
+	const hum = `its ${heard.inputs.length} inputs together: hum ${number(heard.hum_below_db)} dB under the programme`;
+	const hiss = `hiss ${number(heard.noise_below_db)} dB`;
+	if (heard.hum_dba === null) return `${hum}, ${hiss}`;
+	const room = heard.room_dba === null ? '' : ` in a room of ${number(heard.room_dba, 0)}`;
+	return `${hum}, ${number(heard.hum_dba, 0)} dBA at the listener${room}; ${hiss}`;
 }

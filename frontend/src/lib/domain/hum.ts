@@ -24,9 +24,7 @@ export function causeWords(rig: Schemas['Rig'], cause: Cause): string {
 function nameOf(rig: Schemas['Rig'], id: string): string {
 	const gear = (rig.gear ?? []).find((one) => one.id === id);
 	const item = (rig.kit ?? []).find((one) => one.id === id);
-	const point = [...(rig.venue.earth ?? []), ...(rig.venue.mains ?? [])].find(
-		(one) => one.id === id
-	);
+	const point = [...(rig.venue.earth ?? []), ...(rig.venue.mains ?? [])].find((one) => one.id === id);
 	return gear?.name ?? item?.tag ?? point?.name ?? id;
 }
 

@@ -9,7 +9,8 @@ const gear = (outlet: string | null): Schemas['Gear'] => ({
 	settings: {},
 	outlet,
 	touch_a: null,
-	supply_fault_v: null
+	supply_fault_v: null,
+	at: null
 });
 const point = (id: string, kind: string, parent: string | null) => ({
 	id,

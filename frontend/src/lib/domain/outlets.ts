@@ -66,4 +66,14 @@ const point = (
 	name: string,
 	kind: Schemas['EarthPoint']['kind'],
 	parent: string | null
-): Schemas['EarthPoint'] => ({ id, name, kind, parent, ohm: null, henry: null, emf_v: null, voltage: null });
+): Schemas['EarthPoint'] => ({
+	id,
+	name,
+	kind,
+	parent,
+	ohm: null,
+	henry: null,
+	emf_v: null,
+	voltage: null,
+	at: null
+});

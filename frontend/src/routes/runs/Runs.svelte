@@ -35,7 +35,10 @@
 	<div class="runs">
 		<div class="list">
 			{#each groups as group (group.words)}
-				<h2 class="heading group">{group.words}</h2>
+				<h2 class="heading group">
+					{group.words}
+					{#if group.together}<span class="together">{group.together}</span>{/if}
+				</h2>
 				{#each group.runs as run (run.run)}
 					<RunCard rig={state.rig} {run} selected={run.run === selected.run} />
 					{#if run.run === selected.run && wide.current}
@@ -64,6 +67,14 @@
 	}
 	.group {
 		padding: 0.7rem 1.25rem 0.4rem;
+	}
+	.together {
+		font-weight: 400;
+		font-size: 0.8125rem;
+		color: var(--dim);
+		margin-left: 0.75rem;
+		text-transform: none;
+		letter-spacing: normal;
 	}
 	.details {
 		padding: 1.1rem 1.25rem;

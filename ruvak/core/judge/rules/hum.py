@@ -3,13 +3,19 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, input_words, usable
-from ruvak.core.results.records import CauseShare, Hum, RunResult
+from ruvak.core.judge.hearing import threshold_db_spl
+from ruvak.core.judge.rule import active, finding, input_words, usable
+from ruvak.core.judge.sentences import number
+from ruvak.core.results.records import CauseShare, Hum, InputResult, RunResult
 from ruvak.core.rig.rig import Rig
 
 CLEAR_DB, FIX_DB = 70.0, 55.0
 """A-weighted hum so far under average programme is not heard, and nearer than that an audience notices, where the
 room's own noise is not known: common practice."""
+RECORDED_DB = 80.0
+"""What is recorded or broadcast is heard again in quieter rooms, by headphones: common practice."""
+UNDER_ROOM_CLEAR_DB, UNDER_ROOM_FIX_DB = 15.0, 5.0
+"""So far under the room's own noise it is not heard; nearer than the second an audience notices: common practice."""
 
 WHY: dict[str, str] = {
     "earth_measured": "the two ends stand on different earths",
@@ -36,11 +42,11 @@ WHAT: dict[str, str] = {
 def hum(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Per input that something usable reaches."""
     for one in result.inputs:
-        if one.hum is None or one.hum.below_programme_db is None or not usable(result, one):
+        if one.hum is None or one.hum.below_programme_db is None or not usable(result, one) or not one.hum.causes:
             continue
-        if one.hum.below_programme_db >= CLEAR_DB or not one.hum.causes:
+        grade = _grade(rig, one, one.hum, one.hum.below_programme_db)
+        if grade is None:
             continue
-        grade = Grade.FIX if one.hum.below_programme_db < FIX_DB else Grade.WATCH
         main = _main(one.hum)
         params: dict[str, float | str] = {
             "place": input_words(rig, one),
@@ -48,8 +54,52 @@ def hum(rig: Rig, result: RunResult) -> Iterator[Finding]:
             "worst_db": one.hum.below_programme_worst_db or 0.0,
             "why": WHY[main.code],
             "what": WHAT[main.code],
+            "where": _where(rig, one, one.hum.below_programme_db),
         }
         yield finding("hum", grade, result, one.gear, one.input, params)
+
+
+def _grade(rig: Rig, one: InputResult, heard: Hum, below_db: float) -> Grade | None:
+    """None where it is not heard."""
+    if rig.part_of(one.gear).records:
+        clear, fix = below_db >= RECORDED_DB, below_db < FIX_DB
+    elif (room := _room(rig)) is not None:
+        loud_db, room_dba = room
+        margin_db = room_dba - (loud_db - below_db)
+        clear = margin_db >= UNDER_ROOM_CLEAR_DB or not _any_tone_heard(one, heard, loud_db)
+        fix = margin_db < UNDER_ROOM_FIX_DB
+    else:
+        clear, fix = below_db >= CLEAR_DB, below_db < FIX_DB
+    if clear:
+        return None
+    return Grade.FIX if fix else Grade.WATCH
+
+
+def _room(rig: Rig) -> tuple[float, float] | None:
+    """How loud programme is at the listener, and the room by itself, where both are known."""
+    venue = rig.venue
+    if venue.programme_db_spl is None or venue.noise_dba is None:
+        return None
+    return venue.programme_db_spl, venue.noise_dba
+
+
+def _any_tone_heard(one: InputResult, heard: Hum, loud_db: float) -> bool:
+    """Whether any tone is above the threshold of hearing by itself; a glance has no tones, so it is taken to be."""
+    level = active(one)
+    if level is None or not heard.tones:
+        return True
+    spl = [(tone.frequency_hz, loud_db + tone.likely_dbu - level.arriving_dbu) for tone in heard.tones]
+    return any(db_spl >= threshold_db_spl(hz) for hz, db_spl in spl)
+
+
+def _where(rig: Rig, one: InputResult, below_db: float) -> str:
+    """What that means for whoever listens."""
+    if rig.part_of(one.gear).records:
+        return " What is recorded or broadcast should have 80 dB."
+    room = _room(rig)
+    if room is None:
+        return ""
+    return f" At the listener that is {number(room[0] - below_db)} dBA in a room of {number(room[1])} dBA."
 
 
 def _main(heard: Hum) -> CauseShare:

@@ -5,6 +5,7 @@
 	import { BALANCE_WORDS } from '../../domain/heard';
 	import Budget from './Budget.svelte';
 	import Curve from './Curve.svelte';
+	import HissTable from './HissTable.svelte';
 	import HumTable from './HumTable.svelte';
 	import LevelsTable from './LevelsTable.svelte';
 
@@ -40,6 +41,11 @@
 					? ', cold is joined to the screen'
 					: ''}.
 			</p>
+			{#if input.noise}
+				<div class="part">
+					<HissTable {rig} noise={input.noise} crosstalk={input.crosstalk} label={input.label} />
+				</div>
+			{/if}
 			{#if input.hum}
 				<div class="part">
 					<HumTable {rig} hum={input.hum} label={input.label} after={after?.result.inputs[0]?.hum ?? null} />

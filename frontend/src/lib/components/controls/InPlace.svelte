@@ -10,6 +10,8 @@
 	import { isEarthed, plugEdit } from '../../domain/outlets';
 	import { valueOf } from '../../domain/settings';
 
+	type Setting = Schemas['Part']['settings'][number];
+
 	let { rig, run }: { rig: Schemas['Rig']; run: Schemas['RunAnalysis'] } = $props();
 	const desk = getDesk();
 
@@ -27,11 +29,13 @@
 		)
 	);
 
-	function set(
-		device: Schemas['Gear'],
-		setting: Schemas['Part']['settings'][number],
-		value: string | number | boolean
-	) {
+	/** Only what belongs to this run's sockets: not every channel's switch of a large desk. */
+	const settingsOf = (device: Schemas['Gear']): Setting[] =>
+		(parts.get(device.part)?.settings ?? []).filter((setting) =>
+			run.controls.some((one) => one.gear === device.id && one.setting === setting.id)
+		);
+
+	function set(device: Schemas['Gear'], setting: Setting, value: string | number | boolean) {
 		const words =
 			typeof value === 'boolean' ? (value ? 'on' : 'off') : typeof value === 'number' ? `${value} dB` : value;
 		void desk.edit({
@@ -42,7 +46,7 @@
 </script>
 
 {#snippet device(one: Schemas['Gear'])}
-	{#each parts.get(one.part)?.settings ?? [] as setting (setting.id)}
+	{#each settingsOf(one) as setting (setting.id)}
 		{@const value = valueOf(one, setting)}
 		<div class="control {setting.type}">
 			{#if setting.type === 'level'}

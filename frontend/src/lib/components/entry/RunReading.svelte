@@ -11,7 +11,8 @@
 		run: `reading-${run.run}`,
 		drawing: run.drawing,
 		findings: [run.finding],
-		result: { run: run.run, sources: [], inputs: [], mixes: [], floating: [], phantom: [] }
+		result: { run: run.run, sources: [], inputs: [], mixes: [], floating: [], phantom: [] },
+		controls: []
 	});
 </script>
 
@@ -24,6 +25,7 @@
 		{:else}
 			<span class="leg">plugged straight in</span>
 		{/each}
+		{#if run.phantom_on}<span class="leg">phantom switched on</span>{/if}
 		{#if run.reach_assumed && run.legs.length > 0}<span class="quiet">no length given: a short one</span>{/if}
 	</p>
 	<p class="finding"><GradeMark grade={run.grade} /> <span>{run.finding.sentence}</span></p>

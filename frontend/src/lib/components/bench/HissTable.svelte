@@ -1,0 +1,65 @@
+<!-- Hiss at an input: its own, of what is joined to it, and how far under the programme; what comes across. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { db, dbu, signedDb } from '../../domain/format';
+
+	interface Props {
+		rig: Schemas['Rig'];
+		noise: Schemas['Noise'];
+		crosstalk: Schemas['Crosstalk'] | null;
+		label: string;
+	}
+	let { rig, noise, crosstalk, label }: Props = $props();
+
+	const stranger = $derived((rig.gear ?? []).find((one) => one.id === crosstalk?.gear)?.name ?? '');
+</script>
+
+<table class="figures">
+	<caption class="heading">Hiss at {label}, 20 Hz to 20 kHz</caption>
+	<tbody>
+		<tr><th scope="row">the input’s own</th><td class="figure">{dbu(noise.receiver_dbu)}</td></tr>
+		{#if noise.thermal_dbu !== null}
+			<tr>
+				<th scope="row">warmth of the resistances joined to it</th>
+				<td class="figure">{dbu(noise.thermal_dbu)}</td>
+			</tr>
+		{/if}
+		<tr class="total"><th scope="row">together</th><td class="figure">{dbu(noise.total_dbu)}</td></tr>
+		{#if noise.below_programme_db !== null}
+			<tr>
+				<th scope="row">under the programme</th>
+				<td class="figure">{db(noise.below_programme_db)}</td>
+			</tr>
+		{/if}
+		{#if crosstalk}
+			<tr>
+				<th scope="row">{stranger} comes across, against the programme</th>
+				<td class="figure">
+					{signedDb(crosstalk.at_1k_db)}
+					<span class="quiet">{signedDb(crosstalk.at_10k_db)} at 10 kHz</span>
+				</td>
+			</tr>
+		{/if}
+	</tbody>
+</table>
+
+<style>
+	table {
+		width: 100%;
+	}
+	th {
+		font-weight: 400;
+		text-align: left;
+	}
+	td {
+		text-align: right;
+		padding-left: 0.9rem;
+		white-space: nowrap;
+	}
+	td .quiet {
+		display: block;
+	}
+	.total > * {
+		border-top: 1px solid var(--line-strong);
+	}
+</style>

@@ -1,0 +1,31 @@
+"""Another run's source heard where it does not belong."""
+
+from collections.abc import Iterator
+
+from ruvak.core.judge.finding import Finding, Grade
+from ruvak.core.judge.rule import finding, input_words, usable
+from ruvak.core.results.records import RunResult
+from ruvak.core.rig.rig import Rig
+
+WATCH_DB, FIX_DB = -50.0, -30.0
+"""Against the run's own programme: what is further down is covered by it, and nearer it is plainly heard: common
+practice."""
+
+
+def crosstalk(rig: Rig, result: RunResult) -> Iterator[Finding]:
+    """Per input, the loudest stranger."""
+    for one in result.inputs:
+        if one.crosstalk is None or not usable(result, one):
+            continue
+        worst_db = max(one.crosstalk.at_1k_db, one.crosstalk.at_10k_db)
+        if worst_db < WATCH_DB:
+            continue
+        gear = rig.owners_by_id[one.crosstalk.gear]
+        params: dict[str, float | str] = {
+            "place": input_words(rig, one),
+            "stranger": getattr(gear, "name", one.crosstalk.gear),
+            "below_db": -worst_db,
+        }
+        yield finding(
+            "crosstalk", Grade.FIX if worst_db >= FIX_DB else Grade.WATCH, result, one.gear, one.input, params
+        )

@@ -1,0 +1,66 @@
+"""All inputs of a device heard together: hum that reaches several of them adds up, with its sign."""
+
+import math
+from dataclasses import dataclass, field
+
+from ruvak.core.results.hum import Disturbed, Phasors
+from ruvak.core.results.records import DestinationResult, InputResult
+from ruvak.core.rig.rig import Gear, Rig
+from ruvak.core.units import FLOOR_DB, floored_db, ratio_from_db, volts_from_dbu
+
+
+@dataclass
+class _Sum:
+    """Against the programme's level: the inputs so far."""
+
+    phasors: Phasors
+    noise: float
+    inputs: list[str]
+
+
+@dataclass
+class Destinations:
+    """Gathers inputs run by run; an input that two runs reach counts once."""
+
+    rig: Rig
+    disturbed: Disturbed
+    sums: dict[str, _Sum] = field(default_factory=dict)
+    known: set[int] = field(default_factory=set)
+
+    def add(self, number: int, one: InputResult, phasors: Phasors) -> None:
+        """One input: brought to the programme's level where anything arrives at all, then by its fader."""
+        level = next((level for level in one.levels if level.active), None)
+        alive = any(channel.in_phase is not None for channel in one.channels)
+        if number in self.known or level is None or not alive or one.noise is None:
+            return
+        self.known.add(number)
+        gear = self.rig.owners_by_id[one.gear]
+        fader_db = gear.faders_db.get(one.input, 0.0) if isinstance(gear, Gear) else 0.0
+        gain = ratio_from_db(fader_db) / volts_from_dbu(level.arriving_dbu)
+        noise = gain * volts_from_dbu(one.noise.total_dbu)
+        before = self.sums.get(one.gear)
+        if before is None:
+            self.sums[one.gear] = _Sum(phasors.times(gain), noise, [one.input])
+            return
+        before.phasors = before.phasors.plus(phasors.times(gain))
+        before.noise = math.hypot(before.noise, noise)
+        before.inputs.append(one.input)
+
+    def results(self) -> tuple[DestinationResult, ...]:
+        """In the order in which runs reach them."""
+        return tuple(self._result(gear, one) for gear, one in self.sums.items())
+
+    def _result(self, gear: str, one: _Sum) -> DestinationResult:
+        likely, worst = (min(-FLOOR_DB, -floored_db(ratio)) for ratio in self.disturbed.together(one.phasors))
+        noise_below_db = -floored_db(one.noise)
+        loud = self.rig.venue.programme_db_spl
+        return DestinationResult(
+            gear=gear,
+            inputs=tuple(one.inputs),
+            hum_below_db=likely,
+            hum_below_worst_db=worst,
+            noise_below_db=noise_below_db,
+            hum_dba=loud - likely if loud is not None else None,
+            noise_dba=loud - noise_below_db if loud is not None else None,
+            room_dba=self.rig.venue.noise_dba,
+        )
