@@ -6,6 +6,7 @@ from pydantic import Field, RootModel, StringConstraints
 
 from ruvak.core.legs.choices import LegChoice
 from ruvak.core.remedies.remedy import Remedy
+from ruvak.core.results.formulas import Formula
 from ruvak.core.results.records import BondResult
 from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.edits import Edit
@@ -87,6 +88,10 @@ class PlaceQuery(Record):
 
 class LegChoiceList(RootModel[tuple[LegChoice, ...]]):
     """What could stand there, fitting and owned things first."""
+
+
+class FormulaList(RootModel[tuple[Formula, ...]]):
+    """Every displayed figure that follows from others."""
 
 
 class ContactList(RootModel[dict[Form, tuple[str, ...]]]):

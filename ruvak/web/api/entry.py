@@ -2,6 +2,7 @@
 
 from flask import Response
 
+from ruvak.core.results.formulas import FORMULAS
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.formats.input_list import rows_from_csv
 from ruvak.service.states import Readings, Rewired
@@ -9,6 +10,7 @@ from ruvak.web.answers import answer, entry
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import (
     ContactList,
+    FormulaList,
     InputListBody,
     LegChoiceList,
     LegsBody,
@@ -31,6 +33,12 @@ def read_lines(path: RigPath, body: LinesBody) -> Response:
 def read_input_list(path: RigPath, body: InputListBody) -> Response:
     """What an input list means, row by row."""
     return answer(entry().read_list(path.rig_id, rows_from_csv(body.csv), body.goal))
+
+
+@api.get("/formulas", responses={"200": FormulaList})
+def list_formulas() -> Response:
+    """How displayed figures follow from others: formula, inputs with their paths in the analysis, source."""
+    return answer(FormulaList(FORMULAS))
 
 
 @api.get("/contacts", responses={"200": ContactList})

@@ -68,6 +68,14 @@ export const readInputList = (rigId: string, csv: string, signal?: AbortSignal) 
 		})
 	);
 
+/** How displayed figures follow from others; the same for as long as the page lives. */
+export const formulasQuery = () =>
+	queryOptions({
+		queryKey: ['formulas'],
+		queryFn: () => answer(client.GET('/api/formulas')),
+		staleTime: Infinity
+	});
+
 /** The contacts of each connector form; the same for as long as the page lives. */
 export const contactsQuery = () =>
 	queryOptions({

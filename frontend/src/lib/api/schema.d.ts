@@ -248,6 +248,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/formulas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How displayed figures follow from others: formula, inputs with their paths in the analysis, source. */
+        get: operations["entry_list_formulas_formulas_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/contacts": {
         parameters: {
             query?: never;
@@ -2774,6 +2791,43 @@ export interface components {
             goal: string | null;
         };
         /**
+         * FormulaList
+         * @description Every displayed figure that follows from others.
+         */
+        FormulaList: components["schemas"]["Formula"][];
+        /**
+         * Formula
+         * @description One figure: `figure` is its own path.
+         */
+        Formula: {
+            /** Figure */
+            figure: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Expression */
+            expression: string;
+            /** Inputs */
+            inputs: components["schemas"]["FormulaInput"][];
+            /** Source */
+            source: string;
+        };
+        /**
+         * FormulaInput
+         * @description One symbol of an expression.
+         */
+        FormulaInput: {
+            /** Symbol */
+            symbol: string;
+            /** Path */
+            path: string;
+            /** Words */
+            words: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * ContactList
          * @description The contacts of each connector form, in drawing order.
          */
@@ -4084,6 +4138,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_list_formulas_formulas_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaList"];
                 };
             };
             /** @description Forbidden */

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { signedDb } from '../../domain/format';
+	import Figure from '../figures/Figure.svelte';
 	import { RESIDUE_WORDS } from '../../domain/heard';
 
 	let { sum }: { sum: Schemas['Sum'] } = $props();
@@ -37,7 +38,7 @@
 		{/each}
 		<tr class="total">
 			<th scope="row">together</th>
-			<td class="figure">{signedDb(sum.centre_db)}</td>
+			<td><Figure of="sum.centre_db" scope={{ sum }} text={signedDb(sum.centre_db)} /></td>
 			<td class="figure quiet">{signedDb(sum.centre_worst_db)}</td>
 		</tr>
 	</tbody>

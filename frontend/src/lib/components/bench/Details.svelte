@@ -17,6 +17,7 @@
 	let { rig, run, after }: Props = $props();
 
 	const input = $derived(run.result.inputs[0]);
+	const levels = $derived(input?.levels.find((one) => one.active));
 	const sum = $derived(run.result.mixes[0]?.sum ?? input?.sum);
 </script>
 
@@ -43,12 +44,18 @@
 			</p>
 			{#if input.noise}
 				<div class="part">
-					<HissTable {rig} noise={input.noise} crosstalk={input.crosstalk} label={input.label} />
+					<HissTable {rig} noise={input.noise} crosstalk={input.crosstalk} label={input.label} {levels} />
 				</div>
 			{/if}
 			{#if input.hum}
 				<div class="part">
-					<HumTable {rig} hum={input.hum} label={input.label} after={after?.result.inputs[0]?.hum ?? null} />
+					<HumTable
+						{rig}
+						hum={input.hum}
+						label={input.label}
+						{levels}
+						after={after?.result.inputs[0]?.hum ?? null}
+					/>
 				</div>
 			{/if}
 		</div>

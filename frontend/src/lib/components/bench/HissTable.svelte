@@ -2,15 +2,18 @@
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { db, dbu, signedDb } from '../../domain/format';
+	import Figure from '../figures/Figure.svelte';
 
 	interface Props {
 		rig: Schemas['Rig'];
 		noise: Schemas['Noise'];
 		crosstalk: Schemas['Crosstalk'] | null;
+		levels: Schemas['Levels'] | undefined;
 		label: string;
 	}
-	let { rig, noise, crosstalk, label }: Props = $props();
+	let { rig, noise, crosstalk, levels, label }: Props = $props();
 
+	const scope = $derived({ noise, levels });
 	const stranger = $derived((rig.gear ?? []).find((one) => one.id === crosstalk?.gear)?.name ?? '');
 </script>
 
@@ -20,15 +23,19 @@
 		<tr><th scope="row">the input’s own</th><td class="figure">{dbu(noise.receiver_dbu)}</td></tr>
 		{#if noise.thermal_dbu !== null}
 			<tr>
-				<th scope="row">warmth of the resistances joined to it</th>
+				<th scope="row">thermal noise of what is joined to it</th>
 				<td class="figure">{dbu(noise.thermal_dbu)}</td>
 			</tr>
 		{/if}
-		<tr class="total"><th scope="row">together</th><td class="figure">{dbu(noise.total_dbu)}</td></tr>
+		<tr class="total"
+			><th scope="row">together</th><td
+				><Figure of="noise.total_dbu" {scope} text={dbu(noise.total_dbu)} /></td
+			></tr
+		>
 		{#if noise.below_programme_db !== null}
 			<tr>
 				<th scope="row">under the programme</th>
-				<td class="figure">{db(noise.below_programme_db)}</td>
+				<td><Figure of="noise.below_programme_db" {scope} text={db(noise.below_programme_db)} /></td>
 			</tr>
 		{/if}
 		{#if crosstalk}

@@ -1,16 +1,19 @@
 <!-- Hum and buzz at an input: how far under the programme, by cause, by tone. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
-	import { dbu, hertz, number } from '../../domain/format';
+	import { db, dbu, hertz, number } from '../../domain/format';
+	import Figure from '../figures/Figure.svelte';
 	import { assumedOutlets, bars, causeWords } from '../../domain/hum';
 
 	interface Props {
 		rig: Schemas['Rig'];
 		hum: Schemas['Hum'];
 		label: string;
+		levels: Schemas['Levels'] | undefined;
 		after?: Schemas['Hum'] | null;
 	}
-	let { rig, hum, label, after = null }: Props = $props();
+	let { rig, hum, label, levels, after = null }: Props = $props();
+	const scope = $derived({ hum, levels });
 
 	const FLOOR_DBU = -140;
 	const HEIGHT = 74;
@@ -52,7 +55,7 @@
 			{/each}
 			<tr class="total">
 				<th scope="row">together</th>
-				<td class="figure">{dbu(hum.likely_dbu)}</td>
+				<td><Figure of="hum.likely_dbu" {scope} text={dbu(hum.likely_dbu)} /></td>
 				<td class="figure quiet">{dbu(hum.worst_dbu)}</td>
 			</tr>
 			{#if after}
@@ -86,7 +89,7 @@
 	<p class="quiet note">
 		{#if hum.below_programme_db !== null}
 			As loud as it sounds (A-weighted): {dbu(hum.weighted_dbu)},
-			<b class="figure">{number(hum.below_programme_db)} dB</b>
+			<b><Figure of="hum.below_programme_db" {scope} text={db(hum.below_programme_db)} /></b>
 			under the programme, at worst {number(hum.below_programme_worst_db ?? 0)}.
 		{/if}
 		{#if assumed > 0}

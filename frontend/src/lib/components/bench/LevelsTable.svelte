@@ -2,6 +2,17 @@
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { db, dbu } from '../../domain/format';
+	import Figure from '../figures/Figure.svelte';
+
+	const ROWS = [
+		['arrives', 'arriving_dbu', dbu],
+		['wants', 'nominal_dbu', dbu],
+		['gain wanted', 'gap_db', db],
+		['control adds', 'boost_db', db],
+		['loudest peaks', 'peak_dbu', dbu],
+		['clips at', 'clip_dbu', dbu],
+		['headroom', 'headroom_db', db]
+	] as const;
 
 	let { input }: { input: Schemas['InputResult'] } = $props();
 
@@ -23,11 +34,13 @@
 		</tr>
 	</thead>
 	<tbody>
-		{#each [['arrives', (l: Schemas['Levels']) => dbu(l.arriving_dbu)], ['wants', (l: Schemas['Levels']) => dbu(l.nominal_dbu)], ['gain wanted', (l: Schemas['Levels']) => db(l.gap_db)], ['control adds', (l: Schemas['Levels']) => db(l.boost_db)], ['loudest peaks', (l: Schemas['Levels']) => dbu(l.peak_dbu)], ['clips at', (l: Schemas['Levels']) => dbu(l.clip_dbu)]] as const as [name, figure] (name)}
+		{#each ROWS as [name, field, unit] (name)}
 			<tr>
 				<th scope="row">{name}</th>
 				{#each input.levels as level (level.when)}
-					<td class="figure" class:active={level.active}>{figure(level)}</td>
+					<td class:active={level.active}>
+						<Figure of="levels.{field}" scope={{ levels: level }} text={unit(level[field])} />
+					</td>
 				{/each}
 			</tr>
 		{/each}
