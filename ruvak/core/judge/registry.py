@@ -3,6 +3,7 @@
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade, Verdict
 from ruvak.core.judge.rule import Rule, active, finding, input_words
 from ruvak.core.judge.rules.centre import centre
+from ruvak.core.judge.rules.classes import classes
 from ruvak.core.judge.rules.crosstalk import crosstalk
 from ruvak.core.judge.rules.hum import hum
 from ruvak.core.judge.rules.level import level
@@ -14,7 +15,7 @@ from ruvak.core.judge.rules.tone import tone
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
-RULES: tuple[Rule, ...] = (silence, phantom, centre, sides, load, level, tone, hum, crosstalk)
+RULES: tuple[Rule, ...] = (classes, silence, phantom, centre, sides, load, level, tone, hum, crosstalk)
 
 
 def judge(rig: Rig, results: tuple[RunResult, ...]) -> tuple[tuple[Finding, ...], ...]:

@@ -86,6 +86,19 @@ CATALOGUE: dict[str, Words] = {
         "{stranger} is heard at {place}, only {below_db} dB under the programme there.",
         "The two share a conductor on their way; give each its own lead, or its own return.",
     ),
+    "amplified_into_input": Words(
+        "{source} sends {sends} into {place}, which is made for {wants}: it can destroy that input.",
+        "Unplug it. Take the signal from before the amplifier, or from a line output.",
+    ),
+    "class_mixed": Words(
+        "{source} sends {sends}, and {place} is made for {wants}: the plugs fit and nothing else does.",
+        "Trace both leads to their ends and plug each where it belongs; mark data leads so that they stay apart.",
+    ),
+    "lead_class": Words(
+        "{lead} is a lead of {lead_ohm} {ohm} and carries {carries}, made for {wave_ohm} {ohm}: "
+        "{reflected_percent} % of every edge comes back.",
+        "Use a lead made for it, however short, and end the line with its resistor; it fails when you least need it.",
+    ),
     "phantom_missing": Words(
         "{source} wants phantom power and gets none: it stays silent.",
         "Switch phantom on at its input; every leg on the way must let direct current through, so no transformer, and "

@@ -84,6 +84,8 @@ class Cable(Record):
     """Inductance shared by all conductors alike, so that screen current couples equally into each core."""
     screen_coupling_h_per_m: Deviation = Value(value=0.0, source="not stated")
     """How much more of the screen's flux the first core of each pair takes than the second."""
+    characteristic_ohm: AboveZero | None = None
+    """Wave impedance of a pair, where it is made for data."""
     core_screen_mismatch: Deviation = Value(value=0.0, source="not stated")
     """(C first - C second) / C of a pair's capacitances to the screen; half is given to each."""
 
@@ -406,6 +408,8 @@ class Part(Identified):
     words: Words = ""
     kind: Literal["gear", "lead", "adapter", "box"]
     connectors: tuple[Connector, ...] = Field(min_length=1, max_length=256)
+    signal: SignalClass | None = None
+    """Leads only: what it is made for, where that is not audio."""
     called: tuple[Label, ...] = Field(default=(), max_length=24)
     """What people call it when they type a run; never part of a computation."""
     wires: tuple[Wire, ...] = Field(default=(), max_length=512)

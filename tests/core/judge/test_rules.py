@@ -128,6 +128,53 @@ def sharing(screen_ohm_per_m: float) -> Rig:
     )
 
 
+def lit(lead: str, into_desk: bool = False) -> Rig:
+    """A lighting desk's data on some lead to a lantern, or by mistake to a sound desk."""
+    lantern = [("lights.data", "m.out"), ("m.in", "lantern.data")]
+    desk = [("lights.data", "a.in"), ("a.out", "m.in"), ("m.out", "desk.mic1")]
+    joins = desk if into_desk else lantern
+    document = {
+        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "gear": [
+            {"id": "lights", "name": "Lights", "part": "lighting-desk"},
+            {"id": "lantern", "name": "Lantern", "part": "lighting-fixture"},
+            {"id": "desk", "name": "Desk", "part": "desk-digital-16"},
+        ],
+        "kit": [
+            {"id": "m", "tag": "M", "part": lead, "length_m": 10},
+            {"id": "a", "tag": "A", "part": "adapter-xlrm-xlrm"},
+        ],
+        "runs": [{
+            "id": "r", "number": 1, "name": "R", "legs": ["a", "m"] if into_desk else ["m"],
+            "joins": [{"a": a, "b": b} for a, b in joins],
+        }],
+    }  # fmt: skip
+    return prepare(rig_from_document(document))
+
+
+def amplified(passive: bool) -> Rig:
+    """A power amplifier into a loudspeaker, or into a powered one's line input."""
+    goal = "loudspeaker-passive" if passive else "amplified-input"
+    receiver = {**ts_input("amplified-input", 20_000, class_1(0.1)), "name": "Desk"}
+    receiver["connectors"][0]["form"] = "loudspeaker-socket"
+    receiver["inputs"][0] |= {"hot": "in1.plus", "common": "in1.minus", "signal": "professional-line"}
+    receiver["wires"] = [{"a": "in1.minus", "b": "g"}]
+    document = {
+        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "parts": [] if passive else [receiver],
+        "gear": [
+            {"id": "amp", "name": "Amplifier", "part": "amplifier-two-channel"},
+            {"id": "goal", "name": "Goal", "part": goal},
+        ],
+        "kit": [{"id": "m", "tag": "M", "part": "loudspeaker-lead", "length_m": 10}],
+        "runs": [{
+            "id": "r", "number": 1, "name": "R", "legs": ["m"],
+            "joins": [{"a": "amp.out1", "b": "m.in"}, {"a": "m.out", "b": f"goal.{'in' if passive else 'in1'}"}],
+        }],
+    }  # fmt: skip
+    return prepare(rig_from_document(document))
+
+
 FIRES: dict[str, Rig] = {
     "centre_cancels": demo_rig(),
     # Right upside down at 0.6 of left's level: 0.4 remains of the centre, 8 dB below.
@@ -155,6 +202,9 @@ FIRES: dict[str, Rig] = {
     "source_lost": two_sources(both=False),
     "hum": two_earths(0.5),
     "crosstalk": sharing(0.5),
+    "amplified_into_input": amplified(passive=False),
+    "class_mixed": lit("mic-lead", into_desk=True),
+    "lead_class": lit("mic-lead"),
     "phantom_missing": powered(switch=False),
     "phantom_low": starved(0.008),
     "phantom_harms": powered("wireless-receiver"),
@@ -187,6 +237,9 @@ SILENT: dict[str, Rig] = {
     "source_lost": two_sources(both=True),
     "hum": two_earths(0.001),
     "crosstalk": sharing(0.001),
+    "amplified_into_input": amplified(passive=True),
+    "class_mixed": lit("lead-lighting"),
+    "lead_class": lit("lead-lighting"),
     "phantom_missing": powered(),
     "phantom_low": starved(0.003),
     "phantom_harms": powered("mic-dynamic"),
