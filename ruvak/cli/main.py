@@ -119,7 +119,7 @@ def _migrate(options: argparse.Namespace) -> str:
 
 
 def _demo(options: argparse.Namespace) -> str:
-    return "Added the demo rig." if add_demo(rigs_at(_url())) else ""
+    return "Added the demo rigs." if add_demo(rigs_at(_url())) else ""
 
 
 def _schema(options: argparse.Namespace) -> str:

@@ -1,4 +1,4 @@
-"""The demo rig: our own made-up hall and occasion."""
+"""The demo rigs: our own made-up halls and occasions."""
 
 from importlib.resources import files
 
@@ -9,16 +9,19 @@ from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
 
 SETUP = Person(id="setup", name="Set-up")
+DEMOS = ("sunday-talk", "video-call", "lantern-evening", "midwinter-concert")
+"""In the order they are added; the last is the one that opens first."""
 
 
-def demo_rig() -> Rig:
-    """The rig as shipped, with its parts."""
-    return embed(rig_from_json(files("ruvak.service").joinpath("demo", "lantern-evening.json").read_bytes()))
+def demo_rig(name: str = "lantern-evening") -> Rig:
+    """One of DEMOS as shipped, with its parts."""
+    return embed(rig_from_json(files("ruvak.service").joinpath("demo", f"{name}.json").read_bytes()))
 
 
 def add_demo(rigs: Rigs) -> bool:
-    """Adds the demo rig where there is no rig at all; tells whether it did."""
+    """Adds the demo rigs where there is no rig at all; tells whether it did."""
     if rigs.listed():
         return False
-    rigs.imported(demo_rig(), SETUP)
+    for name in DEMOS:
+        rigs.imported(demo_rig(name), SETUP)
     return True

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.sentences import written
+from ruvak.core.results.lost import is_lost_side
 from ruvak.core.results.records import ChannelGain, InputResult, Levels, MixResult, RunResult, Sum
 from ruvak.core.rig.rig import Rig
 
@@ -59,6 +60,8 @@ def usable(result: RunResult, one: InputResult) -> bool:
 
     What is lost to the sides alone, where they are two inputs, is the pair's concern.
     """
+    if is_lost_side(result.inputs, result.mixes, one):
+        return False
     return alive(one.channels) and (one.sum is None or one.sum.centre_db > CENTRE_LOST_DB)
 
 

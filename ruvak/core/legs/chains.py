@@ -39,7 +39,7 @@ def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> 
 
     Those with least to get first, then the shortest.
     """
-    single = pool.through.single
+    single = pool.single
     missing = frozenset(way.part for way in single if not pool.owned(way.part))
     return _in_order(single, missing, start, goal, most)
 

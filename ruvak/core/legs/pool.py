@@ -1,5 +1,6 @@
 """What may be used for a run: kit that is free, and library parts that would have to be borrowed or bought."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from functools import cached_property
 from operator import is_
@@ -38,6 +39,8 @@ class Ways:
     parts: tuple[Part, ...]
     all: tuple[Way, ...]
     single: frozenset[Way]
+    twins: frozenset[str]
+    """Parts wired like an earlier one (a star quad lead like a microphone lead): not worth getting beside it."""
 
 
 @dataclass(frozen=True)
@@ -65,7 +68,8 @@ class Pool:
         parts = tuple(
             part
             for part in self.parts.values()
-            if part.kind != "gear" and part.id not in installed and len(part.connectors) <= MOST_CONNECTORS
+            if part.kind != "gear" and not part.signal and part.id not in installed
+            if len(part.connectors) <= MOST_CONNECTORS
         )
         if self.known and len(parts) == len(self.known.parts) and all(map(is_, parts, self.known.parts)):
             return self.known
@@ -76,12 +80,19 @@ class Pool:
             if 0 < len(entries) <= 2 and exits:
                 found.append(Way(part.id, entries, exits, bool(part.cables)))
         single = frozenset(way for way in found if len(way.entries) == 1 and len(way.exits) == 1)
-        return Ways(parts, tuple(found), single)
+        return Ways(parts, tuple(found), single, frozenset(_twins(parts)))
 
     @cached_property
     def ways(self) -> tuple[Way, ...]:
-        """All ways, owned kinds first."""
-        return tuple(sorted(self.through.all, key=lambda way: way.part not in self._free_of))
+        """All ways, owned kinds first; of what would have to be got, nothing twice."""
+        wanted = (way for way in self.through.all if self.owned(way.part) or way.part not in self.through.twins)
+        return tuple(sorted(wanted, key=lambda way: not self.owned(way.part)))
+
+    @cached_property
+    def single(self) -> frozenset[Way]:
+        """The same with one entry and one exit."""
+        twins = frozenset(one for one in self.through.twins if not self.owned(one))
+        return frozenset(way for way in self.through.single if way.part not in twins) if twins else self.through.single
 
     def owned(self, part: str) -> bool:
         """Whether the kit has a free one, this run's own legs included."""
@@ -111,6 +122,16 @@ class Pool:
             made = (KitItem(id=id_, tag=tag, part=part, length_m=length, owned=False) for length in lengths)
             self._made_up[id_] = tuple(made)
         return self._made_up[id_]
+
+
+def _twins(parts: tuple[Part, ...]) -> Iterator[str]:
+    known: set[str] = set()
+    for part in parts:
+        conductors = [cable.conductors for cable in part.cables]
+        shape = repr((part.connectors, part.wires, part.elements, conductors)) if part.cables else part.id
+        if shape in known:
+            yield part.id
+        known.add(shape)
 
 
 def pool_for(

@@ -182,7 +182,7 @@ class _RunReader:
     def gathered(self, destinations: Destinations, disturbed: Disturbed, result: RunResult) -> None:
         """Its inputs, as its destinations hear them."""
         for number, one in zip(self.receivers, result.inputs, strict=True):
-            destinations.add(number, one, disturbed.phasors(number, self.hum_unknowns))
+            destinations.add(number, one, disturbed.phasors(number, self.hum_unknowns), result)
 
     def _owners(self) -> set[str]:
         run = self.run_record

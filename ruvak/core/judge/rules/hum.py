@@ -12,7 +12,7 @@ from ruvak.core.rig.rig import Rig
 CLEAR_DB, FIX_DB = 70.0, 55.0
 """A-weighted hum so far under average programme is not heard, and nearer than that an audience notices, where the
 room's own noise is not known: common practice."""
-RECORDED_DB = 80.0
+RECORDED_CLEAR_DB, RECORDED_FIX_DB = 80.0, 65.0
 """What is recorded or broadcast is heard again in quieter rooms, by headphones: common practice."""
 UNDER_ROOM_CLEAR_DB, UNDER_ROOM_FIX_DB = 15.0, 5.0
 """So far under the room's own noise it is not heard; nearer than the second an audience notices: common practice."""
@@ -62,7 +62,7 @@ def hum(rig: Rig, result: RunResult) -> Iterator[Finding]:
 def _grade(rig: Rig, one: InputResult, heard: Hum, below_db: float) -> Grade | None:
     """None where it is not heard."""
     if rig.part_of(one.gear).records:
-        clear, fix = below_db >= RECORDED_DB, below_db < FIX_DB
+        clear, fix = below_db >= RECORDED_CLEAR_DB, below_db < RECORDED_FIX_DB
     elif (room := _room(rig)) is not None:
         loud_db, room_dba = room
         margin_db = room_dba - (loud_db - below_db)

@@ -4,7 +4,9 @@ from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import Place, alive, finding, places
+from ruvak.core.results.lost import loudest_db
 from ruvak.core.results.records import ChannelGain, MixResult, RunResult
+from ruvak.core.results.sums import LOST_BELOW_LOUDER_DB
 from ruvak.core.rig.rig import Rig
 
 SIDE_LOST_DB = 20.0
@@ -36,7 +38,9 @@ def _one_sided(result: RunResult, place: Place, stereo: MixResult) -> Iterator[F
     """A stereo destination of which both sides are plugged in and one stays silent."""
     if not stereo.left or not stereo.right or len(stereo.inputs) < 2:
         return
-    silent = [word for word, side in (("left", stereo.left), ("right", stereo.right)) if not alive(side)]
+    sides = (("left", stereo.left), ("right", stereo.right))
+    least_db = max(loudest_db(side) for _, side in sides) - LOST_BELOW_LOUDER_DB
+    silent = [word for word, side in sides if not alive(side) or loudest_db(side) < least_db]
     if len(silent) == 1:
         heard = "right" if silent == ["left"] else "left"
         params: dict[str, float | str] = {"place": place.words, "heard": heard, "silent": silent[0]}
