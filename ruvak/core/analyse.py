@@ -58,7 +58,8 @@ def prepare(rig: Rig) -> Rig:
 
 def analyse(rig: Rig) -> Analysis:
     """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring."""
-    rig = in_use(prepare(rig))
+    whole = prepare(rig)
+    rig = in_use(whole)
     traced = trace(rig)
     found = rig_results(rig, traced, build(rig, traced))
     results = _with_other_modes(rig, found.runs)
@@ -69,7 +70,7 @@ def analyse(rig: Rig) -> Analysis:
             drawing=draw(rig, traced, run),
             result=result,
             findings=said,
-            controls=tuple(_controls(rig, run)),
+            controls=tuple(_controls(whole, run)),
         )
         for run, result, said in zip(rig.runs, results, findings, strict=True)
     )

@@ -74,6 +74,11 @@ class Unknown:
     """(branch, ohm per unit): added to `receiver`'s hot."""
 
 
+def cable_owner(item: str, index: int) -> str:
+    """Whose unknowns those of one cable are: of a multicore only the ways that a run uses matter to it."""
+    return f"{item}#{index}"
+
+
 @dataclass(frozen=True)
 class CauseLine:
     """One frequency of a disturbance: emfs in volts rms, complex, by branch."""

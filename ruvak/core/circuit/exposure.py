@@ -23,6 +23,8 @@ class CableBranches:
     """One cable of a lead in the network: the branches of its conductors, the points at both their ends."""
 
     item: KitItem
+    index: int
+    """Among the item's cables."""
     cable: Cable
     branches: tuple[int, ...]
     ends: tuple[tuple[str, str], ...]

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ruvak.core.circuit.circuit import Unknown
+from ruvak.core.circuit.circuit import Unknown, cable_owner
 from ruvak.core.circuit.elements import Collector
 from ruvak.core.circuit.exposure import CableBranches
 from ruvak.core.circuit.outputs import stated_part
@@ -65,7 +65,7 @@ def _cable(elements: Collector, item: KitItem, index: int, cable: Cable, unknown
         [a for a, _ in ends], [b for _, b in ends], ohms, [[henry(i, j) for j in count] for i in count]
     )
     farads = _capacitances(elements, cable, length_m, ends, signs)
-    found = CableBranches(item, cable, tuple(first + i for i in count), tuple(ends))
+    found = CableBranches(item, index, cable, tuple(first + i for i in count), tuple(ends))
     unknowns += _unknowns(found, signs, farads)
     return found
 
@@ -101,7 +101,7 @@ def _capacitances(
 
 def _unknowns(found: CableBranches, signs: list[float], farads: list[tuple[int, float]]) -> Iterator[Unknown]:
     """What is of unknown sign about a lead: its screen's coupling, its cores' capacitances."""
-    cable, owner = found.cable, found.item.id
+    cable, owner = found.cable, cable_owner(found.item.id, found.index)
     coupling = cable.screen_coupling_h_per_m
     screens = [i for i, conductor in enumerate(cable.conductors) if conductor.kind == "screen"]
     if isinstance(coupling, Spread):

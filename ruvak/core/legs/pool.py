@@ -79,6 +79,8 @@ class Pool:
             exits = tuple(Socket(one.id, one.form) for one in part.connectors if one.side != "in")
             if 0 < len(entries) <= 2 and exits:
                 found.append(Way(part.id, entries, exits, bool(part.cables)))
+            if 0 < len(exits) <= 2 and entries and _either_way(part):
+                found.append(Way(part.id, exits, entries, bool(part.cables)))
         single = frozenset(way for way in found if len(way.entries) == 1 and len(way.exits) == 1)
         return Ways(parts, tuple(found), single, frozenset(_twins(parts)))
 
@@ -122,6 +124,13 @@ class Pool:
             made = (KitItem(id=id_, tag=tag, part=part, length_m=length, owned=False) for length in lengths)
             self._made_up[id_] = tuple(made)
         return self._made_up[id_]
+
+
+def _either_way(part: Part) -> bool:
+    """Whether a lead does not care which end is nearer the source: no XLR on it, and its two ends differ in form."""
+    forms = [tuple(one.form for one in part.connectors if one.side == side) for side in ("in", "out")]
+    turned = part.kind == "lead" and bool(part.cables) and not part.switches and forms[0] != forms[1]
+    return turned and not any(one.form.startswith("xlr") or one.side == "both" for one in part.connectors)
 
 
 def _twins(parts: tuple[Part, ...]) -> Iterator[str]:

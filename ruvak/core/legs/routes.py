@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from itertools import islice
+from itertools import islice, product
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.legs.chains import Chain, Step, filled, kinds
@@ -37,6 +37,7 @@ def routes(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m:
     if len(sources) == len(goals):
         if len(sources) == 2:
             yield from _twins(pool, sources, goals, need_m)
+            yield from _twins_in_line(pool, sources, goals, need_m)
         yield from _side_by_side(pool, sources, goals, need_m)
     elif len(sources) == 1:
         yield from _forked(pool, sources[0], goals, need_m)
@@ -127,6 +128,55 @@ def _twins_by(pool: Pool, way: Way, sources: tuple[str, ...], goals: tuple[str, 
             for route in islice(_onward(pool, item, joins, starts, goals, left_m), 2):
                 if not taken & {one.id for one in route.items}:
                     yield Route((*leads, *route.items), route.joins, route.misfits)
+
+
+def _twins_in_line(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+    """A box with two ways between two twin leads, or one of them: nothing but twins from end to end."""
+    twins = [way for way in pool.ways if len(way.entries) == 2 and len(way.exits) == 2]
+    start, goal = _forms(pool, sources), _forms(pool, goals)
+    for box in (way for way in twins if not way.cabled):
+        before = [None, *(way for way in twins if way.cabled and _pass(way.exits, box.entries))]
+        behind = [None, *(way for way in twins if way.cabled and _pass(box.exits, way.entries))]
+        for first, last in product(before, behind):
+            chain = [way for way in (first, box, last) if way is not None]
+            if len(chain) > 1 and _fits(start, chain[0].entries) and _fits(goal, chain[-1].exits):
+                yield from islice(_twin_items(pool, chain, sources, goals, need_m), 1)
+
+
+def _twin_items(
+    pool: Pool, chain: list[Way], sources: tuple[str, ...], goals: tuple[str, ...], need_m: float
+) -> Iterator[Route]:
+    used: frozenset[str] = frozenset()
+    items: list[KitItem] = []
+    left_m = need_m
+    for way in chain:
+        options = [item for item in _items(pool, way, left_m) if item.id not in used]
+        if not options:
+            return
+        items.append(options[0])
+        used |= {options[0].id}
+        left_m = max(0.0, left_m - (options[0].length_m or 0.0))
+    if left_m > 0.0:
+        return
+    joins: list[Join] = []
+    ends = list(sources)
+    for way, item in zip(chain, items, strict=True):
+        joins += [Join(a=end, b=f"{item.id}.{entry.id}") for end, entry in zip(ends, way.entries, strict=True)]
+        ends = [f"{item.id}.{one.id}" for one in way.exits]
+    joins += [Join(a=end, b=goal) for end, goal in zip(ends, goals, strict=True)]
+    yield Route(tuple(items), tuple(joins))
+
+
+def _forms(pool: Pool, ends: tuple[str, ...]) -> tuple[Form, ...]:
+    return tuple(_form(pool, end) for end in ends)
+
+
+def _fits(forms: tuple[Form, ...], sockets: tuple[Socket, ...]) -> bool:
+    return all(made_for(form, one.form) for form, one in zip(forms, sockets, strict=True))
+
+
+def _pass(exits: tuple[Socket, ...], entries: tuple[Socket, ...]) -> bool:
+    return all(made_for(one.form, other.form) for one, other in zip(exits, entries, strict=True))
 
 
 def _forked(pool: Pool, source: str, goals: tuple[str, ...], need_m: float) -> Iterator[Route]:

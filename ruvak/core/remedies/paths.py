@@ -6,7 +6,7 @@ from ruvak.core.legs.pool import pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.edits import Edit, Op, PutRun
 from ruvak.core.rig.part import Connector
-from ruvak.core.rig.rig import Rig, Run
+from ruvak.core.rig.rig import Join, Rig, Run
 from ruvak.core.trace.ends import ends_of
 
 MOST = 48
@@ -17,8 +17,12 @@ EACH = 32
 def paths(rig: Rig, run: Run) -> tuple[Route, ...]:
     """Rewirings that reach, simplest first, one for each set of kinds and sockets; the present wiring among them.
 
-    Only a run that ends at one device is searched.
+    Only a run that ends at one device is searched. What is built in stays: then only the stretch before it is rewired,
+    or the one behind it where a device is plugged straight in.
     """
+    installed = {item.id for item in rig.kit if item.installed} & set(run.legs)
+    if installed:
+        return _around(rig, run, installed)
     sources, targets = ends_of(rig, run, "out"), ends_of(rig, run, "in")
     gear = {end.split(".")[0] for end in targets}
     if not 1 <= len(sources) <= 2 or len(gear) != 1:
@@ -32,6 +36,61 @@ def paths(rig: Rig, run: Run) -> tuple[Route, ...]:
             if key not in found or simplicity(route) < simplicity(found[key]):
                 found[key] = route
     return tuple(sorted(found.values(), key=simplicity)[:MOST])
+
+
+def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
+    before = [join for join in run.joins if join.b.split(".")[0] in installed]
+    behind = [join for join in run.joins if join.a.split(".")[0] in installed]
+    first = _stretch(rig, run, tuple(ends_of(rig, run, "out")), tuple(join.b for join in before))
+    last = _stretch(rig, run, tuple(join.a for join in behind), tuple(ends_of(rig, run, "in")))
+    stretch = next((one for one in (first, last) if one is not None and one[2]), None)
+    if stretch is None:
+        return ()
+    sources, goals, legs, joins = stretch
+    pool = pool_for(rig, run.id)
+    need_m = max((item.length_m or 0.0 for item in rig.kit if item.id in legs), default=0.0)
+    kept_items = tuple(item for item in rig.kit if item.id in run.legs and item.id not in legs)
+    kept_joins = tuple(join for join in run.joins if join not in joins)
+    found: dict[tuple[str, ...], Route] = {}
+    for route in islice(routes(pool, sources, goals, need_m), EACH):
+        key = tuple(sorted(item.part for item in route.items))
+        if key not in found or simplicity(route) < simplicity(found[key]):
+            found[key] = route
+    ordered = sorted(found.values(), key=simplicity)[:MOST]
+    return tuple(
+        Route((*route.items, *kept_items), (*route.joins, *kept_joins), route.misfits)
+        if stretch is first
+        else Route((*kept_items, *route.items), (*kept_joins, *route.joins), route.misfits)
+        for route in ordered
+    )
+
+
+def _stretch(
+    rig: Rig, run: Run, sources: tuple[str, ...], goals: tuple[str, ...]
+) -> tuple[tuple[str, ...], tuple[str, ...], set[str], set[Join]] | None:
+    """What lies between: its legs and joins. None where something built in is among it, or nothing leads there."""
+    partner: dict[str, list[Join]] = {}
+    for join in run.joins:
+        for end in (join.a, join.b):
+            partner.setdefault(end.split(".")[0], []).append(join)
+    kit = {item.id: item for item in rig.kit}
+    ends = {end.split(".")[0] for end in (*sources, *goals)}
+    queue = [join for join in run.joins if {join.a, join.b} & set(sources)]
+    legs, joins = set[str](), set[Join]()
+    while queue:
+        join = queue.pop()
+        if join in joins:
+            continue
+        joins.add(join)
+        for owner in (join.a.split(".")[0], join.b.split(".")[0]):
+            if owner in ends or owner not in kit or owner in legs:
+                continue
+            legs.add(owner)
+            queue += partner[owner]
+    reached = {end for join in joins for end in (join.a, join.b)}
+    if not sources or not goals or not set(goals) <= reached or any(kit[leg].installed for leg in legs):
+        return None
+    return sources, goals, legs, joins
 
 
 def edit_for(rig: Rig, run: Run, route: Route, label: str) -> Edit:

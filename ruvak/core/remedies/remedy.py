@@ -14,6 +14,8 @@ class Figures(Record):
     centre_db: float | None
     arriving_dbu: float | None
     headroom_db: float | None
+    hum_below_db: float | None
+    """A-weighted, under the programme, at the worst input."""
 
 
 class Effect(Record):

@@ -3,6 +3,7 @@
 import hashlib
 from collections import Counter
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from ruvak.core.analyse import Analysis, RunAnalysis, alone, analyse, glance, prepare
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
@@ -16,10 +17,15 @@ from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import KitItem, Rig, Run
+from ruvak.core.trace.trace import connector_at
 
-MAX_CANDIDATES = 10
-"""How many rewirings get the full analysis."""
+MAX_SOLVED, MAX_WARNINGS = 4, 1
+"""How many candidates get the full analysis, and how many of what people try in vain."""
+ENOUGH_CLEAR, COMBINED = 5, 4
+"""So many clear rewirings end the search, simplest first; so many rewirings are tried with a switch flipped as well."""
 SHOWN = 8
+HUM_TOLD_DB = 90.0
+"""Hum further under the programme than this is nobody's concern."""
 ARROW = "\N{RIGHTWARDS ARROW}"
 
 
@@ -40,13 +46,20 @@ def figures_of(found: RunAnalysis) -> Figures:
     result = found.result
     sums = [mix.sum for mix in result.mixes] or [one.sum for one in result.inputs[:1]]
     levels = [level for one in result.inputs if (level := active(one)) is not None]
+    hums = [one.hum.below_programme_db for one in result.inputs if one.hum is not None]
     return Figures(
         grade=found.findings[0].grade,
         codes=tuple(finding.code for finding in found.findings),
         centre_db=_thousandths(sums[0].centre_db if sums and sums[0] else None),
         arriving_dbu=_thousandths(max((level.arriving_dbu for level in levels), default=None)),
         headroom_db=_thousandths(min((level.headroom_db for level in levels), default=None)),
+        hum_below_db=_tenths(min((below for below in hums if below is not None), default=None)),
     )
+
+
+def _tenths(level_db: float | None) -> float | None:
+    """Hum moves a little with everything that is plugged in; what moves it by less is not worth a line."""
+    return None if level_db is None else round(level_db, 1)
 
 
 def _thousandths(level_db: float | None) -> float | None:
@@ -54,98 +67,134 @@ def _thousandths(level_db: float | None) -> float | None:
     return None if level_db is None else round(level_db, 3)
 
 
+@dataclass(frozen=True)
+class _Candidate:
+    """An edit and what a glance at the run by itself says of it."""
+
+    edit: Edit
+    title: str
+    items: tuple[KitItem, ...]
+    changes: int
+    detail: str
+    findings: tuple[Finding, ...]
+    simplicity: tuple[int, float, float] = (0, 0.0, 0.0)
+
+
 class _Search:
     def __init__(self, rig: Rig, run: Run) -> None:
         self.rig, self.run = rig, run
         self.before = analyse(rig)
         self.found = self._mine(self.before)
+        self.glanced = glance(alone(rig, run.id))[0]
 
     def _mine(self, analysis: Analysis) -> RunAnalysis:
         return next(one for one in analysis.runs if one.run == self.run.id)
 
     def ranked(self, shown: int) -> tuple[Remedy, ...]:
+        """Candidates by a glance at each, then the best ones solved with the whole rig."""
         if self.found.findings[0].grade is Grade.CLEAR:
             return ()
-        flips = list(settings_edits(self.rig, self.found))
-        solved = [self._solved(edit, edit.label, (), 1) for edit in flips]
-        for route in self._screened():
-            solved += self._rewired(route, flips)
-        helping = sorted((one for one in solved if one.helps), key=self._rank)
+        flips = [_Candidate(edit, edit.label, (), 1, "", self._at_a_glance(edit)) for edit in self._flips()]
+        rewired = self._screened()
+        unclear = [one for one in rewired if one.findings[0].grade is not Grade.CLEAR]
+        both = [one for route in unclear[:COMBINED] for one in self._with_flips(route, flips)]
         best: list[tuple[Counter[str], Remedy]] = []
-        for one in helping:
-            kind = Counter(self._kind(one))
+        solved = 0
+        for one in sorted([*flips, *rewired, *both], key=self._promise):
+            kind = Counter(self._kind(one.edit))
             # What does no more than a shorter list of the same things is not worth reading.
-            if not any(fewer <= kind for fewer, _ in best):
-                best.append((kind, one))
-        tried = [one for one in solved if not one.helps and self._worth_a_warning(one)]
-        return (*(one for _, one in best[:shown]), *tried)
+            if self._severity(one.findings) <= self._severity(self.glanced) or any(fewer <= kind for fewer, _ in best):
+                continue
+            if solved == MAX_SOLVED or len(best) == shown:
+                break
+            solved += 1
+            remedy = self._solved(one)
+            if remedy.helps:
+                best.append((kind, remedy))
+        worth_a_warning = [one for one in flips if self._only_moves_the_trouble(one)]
+        tried = [self._solved(one) for one in worth_a_warning[:MAX_WARNINGS]]
+        helping = sorted((remedy for _, remedy in best), key=self._rank)
+        return (*helping, *(remedy for remedy in tried if not remedy.helps))
 
-    def _screened(self) -> list[Route]:
-        """The rewirings worth a full analysis, by a glance at each with the run on its own.
+    def _flips(self) -> list[Edit]:
+        return list(settings_edits(self.rig, self.found))
 
-        What only adds pieces to a wiring that is clear already is not looked at.
+    def _promise(self, one: "_Candidate") -> tuple[float, ...]:
+        missing = sum(not item.owned for item in one.items)
+        worst = one.findings[0].grade
+        return (-SEVERITY[worst], float(len(one.findings)), float(missing), float(one.changes), *one.simplicity)
+
+    def _screened(self) -> list["_Candidate"]:
+        """The rewirings, by a glance at each with the run on its own, best first.
+
+        What only adds pieces to a wiring that is clear already is not looked at, and no more once enough are clear.
         """
         clear: list[tuple[tuple[str, ...], Counter[str]]] = []
-        promising: list[tuple[tuple[int, int, int, float, float], Route]] = []
+        promising: list[_Candidate] = []
         for route in paths(self.rig, self.run):
+            if {item.id for item in route.items} == set(self.run.legs) and route.joins == self.run.joins:
+                continue
             goals = tuple(join.b for join in route.joins if join.b.split(".")[0] not in {i.id for i in route.items})
             parts = Counter(item.part for item in route.items)
             if any(goals == others and fewer <= parts for others, fewer in clear):
                 continue
-            found = self._at_a_glance(edit_for(self.rig, self.run, route, "a glance"))
+            title, detail = self._title(route)
+            edit = edit_for(self.rig, self.run, route, title[:120])
+            changes = len({item.id for item in route.items} ^ set(self.run.legs))
+            found = self._at_a_glance(edit)
             if found[0].grade is Grade.CLEAR:
                 clear.append((goals, parts))
-            promising.append(((-SEVERITY[found[0].grade], len(found), *simplicity(route)), route))
-        return [route for _, route in sorted(promising, key=lambda pair: pair[0])][:MAX_CANDIDATES]
+            promising.append(_Candidate(edit, title, route.items, changes, detail, found, simplicity(route)))
+            if len(clear) == ENOUGH_CLEAR:
+                break
+        return sorted(promising, key=self._promise)
 
     def _at_a_glance(self, edit: Edit) -> tuple[Finding, ...]:
         return glance(alone(apply(self.rig, edit), self.run.id))[0]
 
-    def _rewired(self, path: Route, flips: list[Edit]) -> Iterator[Remedy]:
-        """The rewiring alone; where it leaves something to watch, also with one switch flipped."""
-        if {item.id for item in path.items} == set(self.run.legs) and path.joins == self.run.joins:
-            return
-        changes = len({item.id for item in path.items} ^ set(self.run.legs))
-        title, detail = self._title(path)
-        edit = edit_for(self.rig, self.run, path, title[:120])
-        plain = self._solved(edit, title, path.items, changes, detail)
-        yield plain
-        if plain.helps and plain.effects[0].after.grade is not Grade.CLEAR:
-            for flip in flips:
-                both = Edit(label=f"{title}; {flip.label}"[:120], ops=edit.ops + flip.ops)
-                if self._at_a_glance(both)[0].grade is not Grade.CLEAR:
-                    continue
-                combined = self._solved(both, f"{title}; {flip.label}", path.items, changes + 1, detail)
-                if combined.effects[0].after.grade is Grade.CLEAR:
-                    yield combined
+    def _with_flips(self, one: "_Candidate", flips: list["_Candidate"]) -> Iterator["_Candidate"]:
+        """A rewiring that leaves something to watch, with one switch flipped besides."""
+        for flip in flips:
+            title = f"{one.title}; {flip.title}"
+            edit = Edit(label=title[:120], ops=one.edit.ops + flip.edit.ops)
+            found = self._at_a_glance(edit)
+            if found[0].grade is Grade.CLEAR:
+                yield _Candidate(edit, title, one.items, one.changes + 1, one.detail, found, one.simplicity)
 
-    def _solved(self, edit: Edit, title: str, items: tuple[KitItem, ...], changes: int, detail: str = "") -> Remedy:
-        after = analyse(apply(self.rig, edit))
+    def _only_moves_the_trouble(self, one: "_Candidate") -> bool:
+        """A flipped switch that turns one trouble into another: people try it."""
+        codes = {finding.code for finding in one.findings}
+        better = self._severity(one.findings) > self._severity(self.glanced)
+        return not better and codes != {finding.code for finding in self.glanced} and "phantom_harms" not in codes
+
+    def _solved(self, one: "_Candidate") -> Remedy:
+        edit, rig = one.edit, apply(self.rig, one.edit)
+        after = analyse(rig)
         mine = self._mine(after)
         effects = tuple(self._effects(after))
-        before_rank, after_rank = self._severity(self.found), self._severity(mine)
-        parts = {part.id: part for part in apply(self.rig, edit).parts}
+        before_rank, after_rank = self._severity(self.found.findings), self._severity(mine.findings)
+        parts = {part.id: part for part in rig.parts}
         return Remedy(
             id=_name(edit),
-            title=title,
-            detail=detail,
+            title=one.title,
+            detail=one.detail,
             effect=self._sentence(effects[0], mine),
             helps=after_rank > before_rank and not any(_worse(effect) for effect in effects),
             edit=edit,
             pieces=tuple(
                 Needed(item=item.id, words=_words(parts[item.part].name, item), in_kit=item.owned)
-                for item in items
+                for item in one.items
                 if item.id not in self.run.legs
             ),
-            changes=changes,
+            changes=one.changes,
             effects=effects,
             verdict=after.verdict,
             after=mine,
         )
 
-    def _severity(self, found: RunAnalysis) -> tuple[int, int]:
+    def _severity(self, findings: tuple[Finding, ...]) -> tuple[int, int]:
         """Better is larger: the worst grade, then how few findings."""
-        return SEVERITY[found.findings[0].grade], -len(found.findings)
+        return SEVERITY[findings[0].grade], -len(findings)
 
     def _effects(self, after: Analysis) -> Iterator[Effect]:
         names = {run.id: run.name for run in self.rig.runs}
@@ -160,10 +209,10 @@ class _Search:
         missing = sum(not piece.in_kit for piece in one.pieces)
         return (-SEVERITY[after.grade], float(len(after.codes)), float(missing), float(one.changes))
 
-    def _kind(self, one: Remedy) -> tuple[str, ...]:
+    def _kind(self, edit: Edit) -> tuple[str, ...]:
         """What there is to do: parts put in, parts taken out, switches flipped."""
-        flips = tuple(f"{op.gear}.{op.setting}={op.value}" for op in one.edit.ops if isinstance(op, SetSetting))
-        after = apply(self.rig, one.edit)
+        flips = tuple(f"{op.gear}.{op.setting}={op.value}" for op in edit.ops if isinstance(op, SetSetting))
+        after = apply(self.rig, edit)
         owners = {item.id: item.part for item in (*self.rig.kit, *after.kit)}
         used = next(run for run in after.runs if run.id == self.run.id)
         now, then = (Counter(owners[leg] for leg in legs) for legs in (used.legs, self.run.legs))
@@ -171,23 +220,25 @@ class _Search:
         moved = ("moved",) if not (now - then or then - now) and used.joins != self.run.joins else ()
         return (*(f"+{part}" for part in put_in), *(f"-{part}" for part in taken_out), *flips, *moved)
 
-    def _worth_a_warning(self, one: Remedy) -> bool:
-        """A flipped switch that turns one trouble into another."""
-        effect = one.effects[0]
-        only_switches = all(isinstance(op, SetSetting) for op in one.edit.ops)
-        return only_switches and effect.after.codes != effect.before.codes
-
     def _title(self, path: Route) -> tuple[str, str]:
         """What it is (its boxes and adapters, else its leads), and what goes with it and goes away."""
         parts = self.rig.parts_by_id
         new = [item for item in path.items if item.id not in self.run.legs]
         main = [item for item in new if not _part(parts, item).cables] or new
         gone = [item.tag for item in self.rig.kit if item.id in set(self.run.legs) - {one.id for one in path.items}]
-        title = " and ".join(_words(_part(parts, item).name, item) for item in main) or "Fewer legs"
+        title = " and ".join(_words(_part(parts, item).name, item) for item in main) or self._replugged(path)
         rest = [_words(_part(parts, item).name, item) for item in new if item not in main]
         detail = [f"with {' and '.join(rest)}"] if rest else []
         detail += [f"in place of {' and '.join(gone)}"] if gone else []
         return title, ", ".join(detail)
+
+    def _replugged(self, path: Route) -> str:
+        """Nothing new: other sockets, or fewer pieces."""
+        now = {end for join in self.run.joins for end in (join.a, join.b)}
+        gear = {one.id: one.name for one in self.rig.gear}
+        ends = [join.b for join in path.joins if join.b.split(".")[0] in gear and join.b not in now]
+        labels = [f"{gear[end.split('.')[0]]}, {connector_at(self.rig, end).label}" for end in ends]
+        return f"Plug into {' and '.join(labels)}"[:120] if labels else "Fewer legs"
 
     def _sentence(self, effect: Effect, after: RunAnalysis) -> str:
         said = []
@@ -198,6 +249,10 @@ class _Search:
         if effect.before.arriving_dbu is not None and effect.after.arriving_dbu is not None:
             pair = f"{number(effect.before.arriving_dbu)} {ARROW} {number(effect.after.arriving_dbu)} dBu"
             said.append(f"arrives {pair}")
+        before_db, after_db = effect.before.hum_below_db, effect.after.hum_below_db
+        if before_db is not None and after_db is not None and min(before_db, after_db) < HUM_TOLD_DB:
+            pair = f"{number(before_db)} {ARROW} {number(after_db)} dB"
+            said.append(f"hum {pair} under the programme")
         left = [one.sentence for one in after.findings if one.grade is not Grade.CLEAR]
         return "; ".join(said) + (f". Still: {left[0]}" if left else "")
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown
+from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown, cable_owner
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.rig import Rig, Run
@@ -26,7 +26,20 @@ def reach_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> Reach:
     receivers = inputs_of(rig, traced, circuit, run, groups)
     sources = [circuit.drives[number].gear for group in groups for number in group]
     inputs = [f"{circuit.receivers[number].gear}.{circuit.receivers[number].input.id}" for number in receivers]
-    return Reach(groups, receivers, tuple(dict.fromkeys([*run.legs, *sources, *inputs])))
+    cables = [cable_owner(leg, index) for leg in run.legs for index in _cables_in_use(rig, run, leg)]
+    return Reach(groups, receivers, tuple(dict.fromkeys([*run.legs, *cables, *sources, *inputs])))
+
+
+def _cables_in_use(rig: Rig, run: Run, leg: str) -> list[int]:
+    """Of a leg's cables those at a connector that this run plugs in, and those that end inside."""
+    ends = [end.split(".") for join in run.joins for end in (join.a, join.b)]
+    used = {name for owner, name in ends if owner == leg}
+    found = []
+    for index, cable in enumerate(rig.part_of(leg).cables):
+        points = [point for one in cable.conductors for point in (one.a, one.b) if point is not None]
+        if any("." not in point or point.split(".")[0] in used for point in points):
+            found.append(index)
+    return found
 
 
 def by_owner(unknowns: Iterable[Unknown]) -> dict[str, list[Unknown]]:

@@ -1,8 +1,10 @@
 """A rig reduced to what is in use: unplugged gear and a desk's empty channels change nothing, but take time."""
 
-from collections.abc import Iterable
+from collections.abc import Hashable, Iterable
 
-from ruvak.core.rig.part import Part
+from networkx.utils import UnionFind
+
+from ruvak.core.rig.part import ELEMENT_FIELDS, Part
 from ruvak.core.rig.rig import Rig
 
 
@@ -21,15 +23,57 @@ def in_use(rig: Rig) -> Rig:
             used.setdefault(end.split(".")[0], set()).update(end.split(".")[1:2] if end.count(".") == 2 else ())
     gear = [one for one in rig.gear if one.id in used]
     small = {one.id: slimmed(rig.parts_by_id[one.part], used[one.id]) for one in gear}
-    kit = tuple(item for item in rig.kit if item.id in used)
+    kit = []
+    for item in (one for one in rig.kit if one.id in used):
+        part = rig.parts_by_id[item.part]
+        slim = slimmed_multicore(part, used[item.id])
+        if slim is part:
+            kit.append(item)
+        else:
+            small[item.id] = slim
+            kit.append(item.model_copy(update={"part": f"of-{item.id}"[:64]}))
     needed = {item.part for item in kit}
     return rig.replaced(
         gear=tuple(one.model_copy(update={"part": f"of-{one.id}"[:64]}) for one in gear),
-        kit=kit,
+        kit=tuple(kit),
         parts=(
             *(part for part in rig.parts if part.id in needed),
             *(part.model_copy(update={"id": f"of-{id_}"[:64]}) for id_, part in small.items()),
         ),
+    )
+
+
+def slimmed_multicore(part: Part, used: Iterable[str]) -> Part:
+    """A lead of many separate cables without those that nothing in use is joined to; the part itself where none is."""
+    if len(part.cables) < 2:
+        return part
+    joined: UnionFind[Hashable] = UnionFind(one.id for one in part.connectors)
+    links = [(wire.a, wire.b) for wire in part.wires]
+    for element in part.elements:
+        points = [point for name in ELEMENT_FIELDS if (point := getattr(element, name, None)) is not None]
+        links += [(points[0], point) for point in points[1:]]
+    for number, cable in enumerate(part.cables):
+        ends = [point for one in cable.conductors for point in (one.a, one.b) if point is not None]
+        links += [(f"#{number}.", point) for point in ends]
+    for a, b in links:
+        joined.union(a.split(".")[0], b.split(".")[0])
+    here = {joined[name] for name in used}
+    keep = {one.id for one in part.connectors if joined[one.id] in here}
+    if len(keep) == len(part.connectors):
+        return part
+
+    def stays(point: str) -> bool:
+        return joined[point.split(".")[0]] in here
+
+    return part.model_copy(
+        update={
+            "connectors": tuple(one for one in part.connectors if one.id in keep),
+            "wires": tuple(wire for wire in part.wires if stays(wire.a)),
+            "cables": tuple(cable for number, cable in enumerate(part.cables) if stays(f"#{number}.")),
+            "elements": tuple(
+                one for one in part.elements if stays(next(getattr(one, n) for n in ELEMENT_FIELDS if hasattr(one, n)))
+            ),
+        }
     )
 
 

@@ -87,7 +87,7 @@ class RunDrawing(Record):
 
 def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
     """The drawing of one run of a traced rig."""
-    layout = Layout(rig, run)
+    layout = Layout(rig, traced, run)
     shown = layout.points
     pieces = tuple(_piece(rig, layout, place) for place in layout.places)
     mine = [*(link for leg in run.legs for link in traced.inside.get(leg, ())), *traced.mated.get(run.id, ())]

@@ -7,7 +7,7 @@ from ruvak.core.rig.connectors import Form, half_in_use
 from ruvak.core.rig.part import Connector, Part
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.trace.ends import ends_of
-from ruvak.core.trace.trace import Link, connector_at, element_points, merged, points_of
+from ruvak.core.trace.trace import Link, Trace, connector_at, element_points, merged, points_of
 
 GROUND_CONTACTS = frozenset({"1", "S", "sleeve", "shell", "screen", "G"})
 """Contacts that usually carry no signal; two ways that share only these are still two ways."""
@@ -27,12 +27,12 @@ class Place:
 class Layout:
     """`places` in order from the source; `lanes`: row of each shown end; `points`: every contact and node shown."""
 
-    def __init__(self, rig: Rig, run: Run) -> None:
-        self.rig, self.run = rig, run
+    def __init__(self, rig: Rig, traced: Trace, run: Run) -> None:
+        self.rig, self.run, self.traced = rig, run, traced
         self.lanes: dict[str, int] = {}
         self._partner = {join.a: join.b for join in run.joins} | {join.b: join.a for join in run.joins}
         self._legs: dict[str, Place] = {}
-        self._shown_of = {leg: _shown_ends(rig, run, leg) for leg in run.legs}
+        self._shown_of = {leg: _shown_ends(rig, traced, run, leg) for leg in run.legs}
         sources, targets = ends_of(rig, run, "out"), ends_of(rig, run, "in")
         self._from(list(sources))
         for leg in run.legs:
@@ -88,7 +88,7 @@ class Layout:
         fresh = [end for end in self._shown_of[owner] if end not in self.lanes and end not in place.ins]
         onward = [end for end in fresh if self._leads_on(entry, end)]
         # Of a twin lead each side goes on by itself; the other waits for its own entry.
-        onward = [end for end in onward if _same_way(self.rig, entry, end)] or onward
+        onward = [end for end in onward if _same_way(self.rig, self.traced, entry, end)] or onward
         for index, end in enumerate(onward):
             self.lanes[end] = lane if index == 0 and self._free(place, lane) else self._new_lane()
             place.outs.append(end)
@@ -174,10 +174,16 @@ class Layout:
         return shown
 
 
-def _same_way(rig: Rig, one: str, other: str) -> bool:
+def _signals(traced: Trace, part: Part) -> dict[str, str]:
+    """Points by what they are joined to, shared screens aside; a large multicore is asked for by each of its runs."""
+    if part.id not in traced.signals:
+        traced.signals[part.id] = merged(points_of(part), inside_links(part, screens=False))
+    return traced.signals[part.id]
+
+
+def _same_way(rig: Rig, traced: Trace, one: str, other: str) -> bool:
     """Whether a signal contact of one connector of a leg leads to one of another, screens aside."""
-    part = rig.part_of(one.split(".")[0])
-    joined = merged(points_of(part), inside_links(part, screens=False))
+    joined = _signals(traced, rig.part_of(one.split(".")[0]))
     groups = [
         {joined[p] for p in joined if p.startswith(f"{end.split('.')[1]}.") and p.split(".")[1] not in GROUND_CONTACTS}
         for end in (one, other)
@@ -185,14 +191,14 @@ def _same_way(rig: Rig, one: str, other: str) -> bool:
     return bool(groups[0] & groups[1])
 
 
-def _shown_ends(rig: Rig, run: Run, leg: str) -> list[str]:
+def _shown_ends(rig: Rig, traced: Trace, run: Run, leg: str) -> list[str]:
     """Ends of a leg that this run uses, and those their signal contacts lead to; all of them if it uses none."""
     part = rig.part_of(leg)
     ends = (end for join in run.joins for end in (join.a, join.b))
     used = {end.split(".")[1] for end in ends if end.split(".")[0] == leg}
     if not used:
         return [f"{leg}.{connector.id}" for connector in part.connectors]
-    joined = merged(points_of(part), inside_links(part, screens=False))
+    joined = _signals(traced, part)
     signals = [point for point in joined if "." in point and point.split(".")[1] not in GROUND_CONTACTS]
     live = {joined[point] for point in signals if point.split(".")[0] in used}
     shown = used | {point.split(".")[0] for point in signals if joined[point] in live}
@@ -207,6 +213,9 @@ def _bridges(part: Part, shown: set[str]) -> set[str]:
     def seen(point: str) -> bool:
         return "." not in point or point.split(".")[0] in shown
 
+    if not any(seen(link.a) != seen(link.b) for link in metal):
+        # Nothing leads from what is shown to what is not.
+        return set()
     whole = merged(points, metal)
     partial = merged(points, [link for link in metal if seen(link.a) and seen(link.b)])
     groups: dict[str, set[str]] = {}

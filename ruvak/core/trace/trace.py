@@ -5,7 +5,7 @@ merge points into nodes; cores, screens and mated contacts are metal too, but el
 """
 
 from collections.abc import Hashable, Iterable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Literal
 
@@ -36,6 +36,8 @@ class Trace:
     links: tuple[Link, ...]
     node_of: dict[str, str]
     conductor_of: dict[str, str]
+    signals: dict[str, dict[str, str]] = field(default_factory=dict, compare=False)
+    """By part, filled as drawings ask for it: its points by what they are joined to, shared screens aside."""
 
     @cached_property
     def inside(self) -> dict[str, list[Link]]:

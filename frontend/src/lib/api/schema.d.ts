@@ -753,6 +753,8 @@ export interface components {
              *     }
              */
             screen_coupling_h_per_m: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /** @default null */
+            characteristic_ohm: components["schemas"]["Value"] | null;
             /**
              * Core Screen Mismatch
              * @default {
@@ -1635,6 +1637,11 @@ export interface components {
             /** Connectors */
             connectors: components["schemas"]["Connector"][];
             /**
+             * Signal
+             * @default null
+             */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            /**
              * Called
              * @default []
              */
@@ -2426,6 +2433,8 @@ export interface components {
             arriving_dbu: number | null;
             /** Headroom Db */
             headroom_db: number | null;
+            /** Hum Below Db */
+            hum_below_db: number | null;
         };
         /**
          * Needed
