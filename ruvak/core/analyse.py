@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from ruvak.core.circuit.build import build
+from ruvak.core.judge.assumed import Assumed, assumed
 from ruvak.core.judge.finding import Finding, Verdict
 from ruvak.core.judge.registry import judge, verdict, with_added
 from ruvak.core.judge.rules.uncertain import Possibility, uncertain
@@ -49,6 +50,8 @@ class Analysis(Record):
     runs: tuple[RunAnalysis, ...]
     destinations: tuple[DestinationResult, ...] = ()
     """What each device makes of all its inputs together."""
+    assumed: tuple[Assumed, ...] = ()
+    """What nobody has said, as questions."""
 
 
 def prepare(rig: Rig) -> Rig:
@@ -74,7 +77,9 @@ def analyse(rig: Rig) -> Analysis:
         )
         for run, result, said in zip(rig.runs, results, findings, strict=True)
     )
-    return Analysis(rig=rig.id, verdict=verdict(findings), runs=runs, destinations=found.destinations)
+    return Analysis(
+        rig=rig.id, verdict=verdict(findings), runs=runs, destinations=found.destinations, assumed=assumed(rig)
+    )
 
 
 def _controls(rig: Rig, run: Run) -> Iterator[Control]:

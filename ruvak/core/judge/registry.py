@@ -12,6 +12,7 @@ from ruvak.core.judge.rules.phantom import phantom
 from ruvak.core.judge.rules.sides import sides
 from ruvak.core.judge.rules.silence import silence
 from ruvak.core.judge.rules.tone import tone
+from ruvak.core.judge.sentences import number, written
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
@@ -42,10 +43,33 @@ def verdict(findings: tuple[tuple[Finding, ...], ...]) -> Verdict:
 
 
 def _of_run(rig: Rig, result: RunResult) -> tuple[Finding, ...]:
-    found = [one for rule in RULES for one in rule(rig, result)]
+    found = _together([one for rule in RULES for one in rule(rig, result)])
     if found:
         return tuple(sorted(found, key=lambda one: SEVERITY[one.grade]))
     return (_clear(rig, result),)
+
+
+def _together(found: list[Finding]) -> list[Finding]:
+    """What is said of several inputs of one device in the same words and figures is said once."""
+    groups: dict[tuple[object, ...], list[Finding]] = {}
+    for one in found:
+        said = tuple(
+            (name, number(x) if isinstance(x, float) else x) for name, x in one.params.items() if name != "place"
+        )
+        at = str(one.params.get("place", "")).split(", ")[0]
+        groups.setdefault((one.code, one.grade, one.items, at, said, one.subject if not at else ""), []).append(one)
+    return [_as_one(group) for group in groups.values()]
+
+
+def _as_one(group: list[Finding]) -> Finding:
+    first = group[0]
+    if len(group) == 1:
+        return first
+    gear, _, label = str(first.params["place"]).partition(", ")
+    labels = [label, *(str(one.params["place"]).partition(", ")[2] for one in group[1:])]
+    params = {**first.params, "place": f"{gear}, {', '.join(labels[:-1])} and {labels[-1]}"}
+    words = written(first.code, params)
+    return first.model_copy(update={"params": params, "sentence": words.sentence, "advice": words.advice})
 
 
 def _clear(rig: Rig, result: RunResult) -> Finding:

@@ -53,13 +53,13 @@ def figures_of(found: RunAnalysis) -> Figures:
         centre_db=_thousandths(sums[0].centre_db if sums and sums[0] else None),
         arriving_dbu=_thousandths(max((level.arriving_dbu for level in levels), default=None)),
         headroom_db=_thousandths(min((level.headroom_db for level in levels), default=None)),
-        hum_below_db=_tenths(min((below for below in hums if below is not None), default=None)),
+        hum_below_db=_told(min((below for below in hums if below is not None), default=None)),
     )
 
 
-def _tenths(level_db: float | None) -> float | None:
-    """Hum moves a little with everything that is plugged in; what moves it by less is not worth a line."""
-    return None if level_db is None else round(level_db, 1)
+def _told(below_db: float | None) -> float | None:
+    """Hum moves a little with everything that is plugged in: a tenth counts, and nothing beyond HUM_TOLD_DB."""
+    return None if below_db is None else min(HUM_TOLD_DB, round(below_db, 1))
 
 
 def _thousandths(level_db: float | None) -> float | None:
@@ -247,14 +247,19 @@ class _Search:
         if effect.before.centre_db is not None and effect.after.centre_db is not None:
             said.append(f"centre {signed(effect.before.centre_db)} {ARROW} {signed(effect.after.centre_db)} dB")
         if effect.before.arriving_dbu is not None and effect.after.arriving_dbu is not None:
-            pair = f"{number(effect.before.arriving_dbu)} {ARROW} {number(effect.after.arriving_dbu)} dBu"
-            said.append(f"arrives {pair}")
+            levels = number(effect.before.arriving_dbu), number(effect.after.arriving_dbu)
+            if levels[0] != levels[1]:
+                said.append(f"arrives {levels[0]} {ARROW} {levels[1]} dBu")
         before_db, after_db = effect.before.hum_below_db, effect.after.hum_below_db
-        if before_db is not None and after_db is not None and min(before_db, after_db) < HUM_TOLD_DB:
-            pair = f"{number(before_db)} {ARROW} {number(after_db)} dB"
+        if before_db is not None and after_db is not None and before_db != after_db:
+            pair = f"{_below(before_db)} {ARROW} {_below(after_db)} dB"
             said.append(f"hum {pair} under the programme")
         left = [one.sentence for one in after.findings if one.grade is not Grade.CLEAR]
         return "; ".join(said) + (f". Still: {left[0]}" if left else "")
+
+
+def _below(below_db: float) -> str:
+    return f"over {number(below_db)}" if below_db >= HUM_TOLD_DB else number(below_db)
 
 
 def _worse(effect: Effect) -> bool:

@@ -492,6 +492,28 @@ export interface components {
              * @default []
              */
             destinations: components["schemas"]["DestinationResult"][];
+            /**
+             * Assumed
+             * @default []
+             */
+            assumed: components["schemas"]["Assumed"][];
+        };
+        /**
+         * Assumed
+         * @description One question. `gear`: the devices it is about; empty where it is about the building.
+         */
+        Assumed: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "plug" | "supply" | "between";
+            /** Gear */
+            gear: string[];
+            /** Question */
+            question: string;
+            /** Why */
+            why: string;
         };
         /**
          * Assumptions

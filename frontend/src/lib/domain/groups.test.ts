@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
-import { grouped } from './groups';
+import { grouped, worstFirst, worstRun } from './groups';
 import { worstOf } from './grades';
 
 const run = (id: string, gear: string | null) =>
@@ -24,6 +24,19 @@ describe('runs', () => {
 			['Into box', ['b']],
 			['Not connected yet', ['d']]
 		]);
+	});
+
+	it('stand worst first on request, and the worst is the one to see first', () => {
+		const graded = (id: string, grade: string) =>
+			({ ...run(id, 'desk'), findings: [{ grade }] }) as unknown as Schemas['RunAnalysis'];
+		const rig = state(graded('a', 'clear'), graded('b', 'fix'), graded('c', 'stop'), graded('d', 'fix'));
+		expect(worstFirst(rig).map((group) => group.runs.map((one) => one.run))).toEqual([
+			['c'],
+			['b', 'd'],
+			['a']
+		]);
+		expect(worstRun(rig)?.run).toBe('c');
+		expect(worstRun(state())).toBeUndefined();
 	});
 
 	it('are as bad as their worst finding, and clear without one', () => {

@@ -1,6 +1,14 @@
 /** Runs by where they go, in the rig's order. */
 import type { Schemas } from '../api/client';
 import { number } from './format';
+import { GRADES, worstOf, type Grade } from './grades';
+
+const HEADINGS: Record<Grade, string> = {
+	stop: 'Stop: do not go on like this',
+	fix: 'Fix: an audience will notice',
+	watch: 'Watch: little margin',
+	clear: 'Clear'
+};
 
 export interface Group {
 	words: string;
@@ -23,6 +31,19 @@ export function grouped(state: Schemas['RigState']): Group[] {
 	}
 	return [...groups.values()];
 }
+
+/** The same runs by their worst finding, in the rig's order within a grade. */
+export function worstFirst(state: Schemas['RigState']): Group[] {
+	return GRADES.map((grade) => ({
+		words: HEADINGS[grade],
+		together: '',
+		runs: state.analysis.runs.filter((run) => worstOf(run) === grade)
+	})).filter((group) => group.runs.length > 0);
+}
+
+/** The first of the worst: what a stranger should see. */
+export const worstRun = (state: Schemas['RigState']): Schemas['RunAnalysis'] | undefined =>
+	worstFirst(state)[0]?.runs[0];
 
 /** "its 8 inputs together: hum 64.0 dB under the programme, 21.0 dBA at the listener in a room of 30". */
 export function togetherWords(heard: Schemas['DestinationResult']): string {

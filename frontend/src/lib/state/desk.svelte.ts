@@ -19,6 +19,8 @@ export class Desk {
 	rigId = $state<string | null>(null);
 	runId = $state<string | null>(null);
 	preview = $state<Look | null>(null);
+	/** How the runs stand in their list. */
+	order = $state<'place' | 'worst'>('place');
 	saving = $state<Saving>('saved');
 	trouble = $state<Trouble | null>(null);
 	/** An edit that met somebody else's: theirs is on screen, this one waits for a decision. */

@@ -1,20 +1,34 @@
 <!-- Strips grouped by where they go; beside them what to do about the selected one. -->
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
+	import { tick } from 'svelte';
 	import { MediaQuery } from 'svelte/reactivity';
+	import Assumed from '../../lib/components/frame/Assumed.svelte';
 	import { rigQuery } from '../../lib/api/queries';
 	import Bench from '../../lib/components/bench/Bench.svelte';
 	import Details from '../../lib/components/bench/Details.svelte';
 	import RunCard from '../../lib/components/strip/RunCard.svelte';
-	import { grouped } from '../../lib/domain/groups';
+	import { grouped, worstFirst, worstRun } from '../../lib/domain/groups';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
 	const desk = getDesk();
 	const query = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
 	const state = $derived(query.data);
-	const groups = $derived(state ? grouped(state) : []);
+	const groups = $derived(state ? (desk.order === 'worst' ? worstFirst(state) : grouped(state)) : []);
 	const runs = $derived(groups.flatMap((group) => group.runs));
-	const selected = $derived(runs.find((run) => run.run === desk.runId) ?? runs[0]);
+	const selected = $derived(
+		runs.find((run) => run.run === desk.runId) ?? (state ? worstRun(state) : undefined)
+	);
+	const many = $derived(runs.length > 3);
+
+	/** What is selected elsewhere, or worst of all on opening, comes into sight. */
+	$effect(() => {
+		const [run, order] = [selected?.run, desk.order];
+		if (run && order)
+			void tick().then(() =>
+				document.querySelector(`article[data-run="${run}"]`)?.scrollIntoView({ block: 'nearest' })
+			);
+	});
 	const wide = new MediaQuery('min-width: 980px');
 	const preview = $derived(desk.preview?.after.run === selected?.run ? desk.preview : null);
 </script>
@@ -34,6 +48,19 @@
 {:else}
 	<div class="runs">
 		<div class="list">
+			<div class="above no-print">
+				{#if many}
+					<div class="order" role="group" aria-label="Order of the runs">
+						<button type="button" aria-pressed={desk.order === 'place'} onclick={() => (desk.order = 'place')}
+							>By destination</button
+						>
+						<button type="button" aria-pressed={desk.order === 'worst'} onclick={() => (desk.order = 'worst')}
+							>Worst first</button
+						>
+					</div>
+				{/if}
+				<Assumed {state} />
+			</div>
 			{#each groups as group (group.words)}
 				<h2 class="heading group">
 					{group.words}
@@ -64,6 +91,32 @@
 	/* Each side scrolls by itself, so that a remedy far down still previews on a strip in sight. */
 	.list {
 		overflow-y: auto;
+	}
+	.above {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.5rem 1.5rem;
+		align-items: start;
+		padding: 0.6rem 1.25rem;
+		position: sticky;
+		top: 0;
+		z-index: 5;
+		background: var(--ground);
+		border-bottom: 1px solid var(--line);
+	}
+	.order {
+		display: flex;
+		border: 1px solid var(--line-strong);
+		font-size: 0.8125rem;
+	}
+	.order button {
+		padding: 0.25rem 0.7rem;
+		min-height: 1.75rem;
+		color: var(--dim);
+	}
+	.order button[aria-pressed='true'] {
+		background: var(--ink);
+		color: var(--ground);
 	}
 	.group {
 		padding: 0.7rem 1.25rem 0.4rem;

@@ -4,10 +4,14 @@
 	import { MediaQuery } from 'svelte/reactivity';
 	import type { Schemas } from '../../api/client';
 	import { worstOf } from '../../domain/grades';
+	import { humChange, otherWords } from '../../domain/effects';
 	import { signed, type LengthUnit } from '../../domain/format';
 	import { getDesk } from '../../state/desk.svelte';
 	import Strip from '../strip/Strip.svelte';
 	import GradeMark from '../marks/GradeMark.svelte';
+
+	/** Other runs told one by one. */
+	const OTHERS = 4;
 
 	interface Props {
 		remedy: Schemas['Remedy'];
@@ -59,17 +63,29 @@
 				<span class="quiet">centre</span>
 				<span class="figure">{signed(mine.before.centre_db)} → <b>{signed(mine.after.centre_db)} dB</b></span>
 			{/if}
-			{#if mine.before.arriving_dbu !== null && mine.after.arriving_dbu !== null}
+			{#if mine.before.arriving_dbu !== null && mine.after.arriving_dbu !== null && signed(mine.before.arriving_dbu) !== signed(mine.after.arriving_dbu)}
 				<span class="quiet">arrives</span>
 				<span class="figure"
 					>{signed(mine.before.arriving_dbu)} → <b>{signed(mine.after.arriving_dbu)} dBu</b></span
 				>
+			{/if}
+			{#if humChange(mine)}
+				<span class="quiet">hum under programme</span>
+				<span class="figure">{humChange(mine)?.[0]} → <b>{humChange(mine)?.[1]} dB</b></span>
 			{/if}
 		</span>
 		{#if worstOf(remedy.after) !== 'clear'}<span class="still">{remedy.after.findings[0]?.sentence}</span
 			>{/if}
 	{:else}
 		<span class="still">{remedy.effect}</span>
+	{/if}
+	{#if looking && others.length > 0}
+		<span class="others quiet">
+			{#each others.slice(0, OTHERS) as other (other.run)}
+				<span>{other.name}: {otherWords(other)}</span>
+			{/each}
+			{#if others.length > OTHERS}<span>and {others.length - OTHERS} more</span>{/if}
+		</span>
 	{/if}
 	{#if looking && !wide.current}
 		<span class="on-phone"><Strip run={remedy.after} {unit} ghost {kept} /></span>
@@ -81,7 +97,11 @@
 					? 'Nothing to fetch'
 					: 'All in the kit'
 				: `To borrow or buy: ${toGet.map((piece) => piece.words).join(', ')}`}
-			· {others.length === 0 ? 'no other run touched' : `${others.length} other runs change`}
+			· {others.length === 0
+				? 'no other run touched'
+				: others.length === 1
+					? 'one other run changes'
+					: `${others.length} other runs change`}
 		{/if}
 		{#if looking}<span class="apply"
 				>{wide.current ? 'Enter' : 'Tap again'} {remedy.helps ? 'applies' : 'tries it'}</span
@@ -90,6 +110,10 @@
 </button>
 
 <style>
+	.others {
+		display: grid;
+		font-size: 0.8125rem;
+	}
 	.remedy {
 		display: grid;
 		gap: 0.28rem;

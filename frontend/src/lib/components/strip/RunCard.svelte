@@ -69,6 +69,7 @@
 		align-items: center;
 		gap: 0.9rem 1rem;
 		padding: 1rem 1.25rem 1.1rem;
+		scroll-margin-top: 3.2rem;
 		border-left: 4px solid transparent;
 		border-bottom: 1px solid var(--line);
 	}

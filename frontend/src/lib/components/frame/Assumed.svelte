@@ -1,0 +1,63 @@
+<!-- What nobody has said, gathered in one place: the few plain questions that would settle it. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { getDesk } from '../../state/desk.svelte';
+
+	let { state }: { state: Schemas['RigState'] } = $props();
+	const desk = getDesk();
+
+	const asked = $derived(state.analysis.assumed ?? []);
+	const nameOf = (id: string): string => (state.rig.gear ?? []).find((one) => one.id === id)?.name ?? id;
+	/** The first run a device is on: there the answer can be given. */
+	const runOf = (id: string): string | undefined =>
+		(state.rig.runs ?? []).find((run) =>
+			(run.joins ?? []).some((join) => [join.a, join.b].some((end) => end.startsWith(`${id}.`)))
+		)?.id;
+	const count = $derived(asked.reduce((sum, one) => sum + Math.max(1, one.gear.length), 0));
+</script>
+
+{#if asked.length > 0}
+	<details class="assumed no-print">
+		<summary>Rests on {count === 1 ? 'one thing' : `${count} things`} nobody has said</summary>
+		<ul>
+			{#each asked as one (one.code)}
+				<li>
+					<b>{one.question}</b>
+					{#each one.gear as gear (gear)}
+						{@const run = runOf(gear)}
+						{#if run}
+							<button type="button" class="name" onclick={() => desk.select(run)}>{nameOf(gear)}</button>
+						{:else}
+							<span class="name">{nameOf(gear)}</span>
+						{/if}
+					{/each}
+					<span class="quiet why">{one.why}</span>
+				</li>
+			{/each}
+		</ul>
+	</details>
+{/if}
+
+<style>
+	.assumed {
+		font-size: 0.875rem;
+	}
+	summary {
+		cursor: pointer;
+		color: var(--dim);
+	}
+	ul {
+		display: grid;
+		gap: 0.7rem;
+		padding: 0.7rem 0 0.3rem;
+	}
+	.name {
+		border-bottom: 1px dotted var(--line-strong);
+		margin-left: 0.5rem;
+		min-height: 1.5rem;
+	}
+	.why {
+		display: block;
+		font-size: 0.8125rem;
+	}
+</style>

@@ -1,0 +1,22 @@
+/** What a remedy does, in figures worth reading. */
+import type { Schemas } from '../api/client';
+import { number } from './format';
+
+/** The server tells hum up to so far under the programme; beyond that it is nobody's concern. */
+const TOLD_DB = 90;
+
+const below = (db: number): string => (db >= TOLD_DB ? `over ${number(db, 0)}` : number(db));
+
+/** Hum before and after, where it changes. */
+export function humChange(effect: Schemas['Effect']): [string, string] | null {
+	const [before, after] = [effect.before.hum_below_db, effect.after.hum_below_db];
+	if (before === null || after === null || before === after) return null;
+	return [below(before), below(after)];
+}
+
+/** What happens to another run: its grade where that changes, else its hum, else that its level moves. */
+export function otherWords(effect: Schemas['Effect']): string {
+	if (effect.before.grade !== effect.after.grade) return `${effect.before.grade} → ${effect.after.grade}`;
+	const hum = humChange(effect);
+	return hum ? `hum ${hum[0]} → ${hum[1]} dB` : 'level moves';
+}

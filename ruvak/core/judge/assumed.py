@@ -1,0 +1,65 @@
+"""What the figures rest on that nobody has said: gathered once, as the plain questions that would settle it."""
+
+from typing import Literal
+
+from ruvak.core.rig.rig import Gear, Rig, earthing_of
+from ruvak.core.rig.values import Id, Record
+
+AssumptionCode = Literal["plug", "supply", "between"]
+
+
+class Assumed(Record):
+    """One question. `gear`: the devices it is about; empty where it is about the building."""
+
+    code: AssumptionCode
+    gear: tuple[Id, ...]
+    question: str
+    why: str
+
+
+def assumed(rig: Rig) -> tuple[Assumed, ...]:
+    """In the order in which answers help most. The rig is in use: devices that no run touches matter to nothing."""
+    found = []
+    unplugged = tuple(one.id for one in rig.gear if _earthed(rig, one) and one.outlet is None)
+    if unplugged:
+        found.append(
+            Assumed(
+                code="plug",
+                gear=unplugged,
+                question="Which strip or outlet is its mains plug in?",
+                why="Until somebody says, each is taken to stand on a circuit of its own, and that is most of the hum.",
+            )
+        )
+    unsaid = tuple(one.id for one in rig.gear if _supply_open(rig, one))
+    if unsaid:
+        found.append(
+            Assumed(
+                code="supply",
+                gear=unsaid,
+                question="Is it on battery, on a two-pin plug, or on an earthed one?",
+                why="An earthed supply closes a loop, a two-pin one leaks a little current, a battery does neither.",
+            )
+        )
+    here = {one.outlet for one in rig.gear if one.outlet is not None and _earthed(rig, one)}
+    points = {point.id: point for point in rig.venue.earth}
+    if len(here) > 1 and not all(points[id_].voltage is not None for id_ in here):
+        found.append(
+            Assumed(
+                code="between",
+                gear=(),
+                question=f"What stands between the {len(here)} outlets in use?",
+                why="It is taken from where their earths join. Moving plugs to one strip settles it; measuring is for "
+                "people trained and allowed to do it.",
+            )
+        )
+    return tuple(found)
+
+
+def _earthed(rig: Rig, gear: Gear) -> bool:
+    earthing = earthing_of(gear, rig.part_of(gear.id))
+    return earthing is not None and earthing.type == "class-1"
+
+
+def _supply_open(rig: Rig, gear: Gear) -> bool:
+    setting = rig.part_of(gear.id).earthing_setting
+    return setting is not None and setting not in gear.settings
