@@ -77,7 +77,27 @@ INPUT_LIST = (
     "3,Bass,DI,,\n4,Pastor,wireless,,\n77,Reader,dynamic,straight,\n"
 )
 
+
+def worst_first(page: Page) -> None:
+    """Everything wrong in one list, and the questions the figures rest on."""
+    page.get_by_role("button", name="Worst first").click()
+    page.locator(".assumed summary").click()
+
+
+def how_it_came(page: Page) -> None:
+    """The stream's hum, its remedy, and how one figure came about."""
+    page.locator("article[data-run=stream] .pick-run").click()
+    page.locator("button.remedy").first.wait_for()
+    page.locator(".hum button.how").first.scroll_into_view_if_needed()
+    page.locator(".hum button.how").first.click()
+    page.locator(".how-box").wait_for()
+
+
 VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...] = (
+    ("concert", "/", DESK, "booth", nothing),
+    ("concert-worst", "/", (1280, 1000), "daylight", worst_first),
+    ("concert-hum", "/", (1280, 1000), "booth", how_it_came),
+    ("concert-phone", "/", PHONE, "daylight", nothing),
     ("runs", "/", DESK, "booth", nothing),
     ("runs-preview", "/", DESK, "booth", look_at_isolator),
     ("runs-daylight", "/", DESK, "daylight", nothing),
@@ -110,7 +130,9 @@ def take_all(address: str) -> None:
         for name, path, (width, height), theme, act in VIEWS:
             context = browser.new_context(viewport={"width": width, "height": height}, reduced_motion="reduce")
             page = context.new_page()
+            rig = "midwinter-concert" if name.startswith("concert") else "lantern-evening"
             page.add_init_script(f"localStorage.setItem('ruvak-theme', '{theme}')")
+            page.add_init_script(f"localStorage.setItem('ruvak-rig', '{rig}')")
             page.goto(f"{address}/#{path}")
             page.locator("main h2").first.wait_for()
             if path == "/":

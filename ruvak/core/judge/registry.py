@@ -57,13 +57,13 @@ def _together(found: list[Finding]) -> list[Finding]:
             (name, number(x) if isinstance(x, float) else x) for name, x in one.params.items() if name != "place"
         )
         at = str(one.params.get("place", "")).split(", ")[0]
-        groups.setdefault((one.code, one.grade, one.items, at, said, one.subject if not at else ""), []).append(one)
+        groups.setdefault((one.code, one.grade, one.items, at, said, "" if at else one.subject), []).append(one)
     return [_as_one(group) for group in groups.values()]
 
 
 def _as_one(group: list[Finding]) -> Finding:
     first = group[0]
-    if len(group) == 1:
+    if len(group) == 1 or "place" not in first.params:
         return first
     gear, _, label = str(first.params["place"]).partition(", ")
     labels = [label, *(str(one.params["place"]).partition(", ")[2] for one in group[1:])]

@@ -68,16 +68,14 @@
 				</h2>
 				{#each group.runs as run (run.run)}
 					<RunCard rig={state.rig} {run} selected={run.run === selected.run} />
-					{#if run.run === selected.run && wide.current}
+					{#if run.run === selected.run}
+						{#if !wide.current}<Bench {state} run={selected} />{/if}
 						<div class="details"><Details rig={state.rig} {run} after={preview?.after ?? null} /></div>
 					{/if}
 				{/each}
 			{/each}
 		</div>
-		<Bench {state} run={selected} />
-		{#if !wide.current}
-			<div class="details"><Details rig={state.rig} run={selected} after={preview?.after ?? null} /></div>
-		{/if}
+		{#if wide.current}<Bench {state} run={selected} />{/if}
 	</div>
 {/if}
 

@@ -17,8 +17,13 @@ PRESENT_V = 1.0
 
 
 def phantom(rig: Rig, result: RunResult) -> Iterator[Finding]:
-    """Per channel of the run's sources."""
+    """Per output of the run's sources, by its worst channel."""
+    worst: dict[tuple[str, str], PhantomAt] = {}
     for one in result.phantom:
+        known = worst.setdefault((one.gear, one.output), one)
+        if one.leg_a > known.leg_a:
+            worst[one.gear, one.output] = one
+    for one in worst.values():
         if one.wanted_v is not None:
             yield from _wanted(rig, result, one, one.wanted_v)
         elif one.leg_a > HARMFUL_A or abs(one.across_v) > UPSET_V:
