@@ -58,7 +58,7 @@ class TwoPinKeyboard(unittest.TestCase):
         if outlet:
             keys["outlet"] = outlet
         desk = {"id": "desk", "name": "Desk", "part": "desk-digital-16", "outlet": "there"}
-        # The keyboard's own return, one contact (cold is the plug's sleeve itself), the rest of half an ohm the screen's.
+        # The keyboard's own return, one contact (cold is the plug's sleeve itself); the rest is the screen's.
         own = library()["keyboard-stereo"].outputs[0]
         assert own.type == "unbalanced"
         screen = library()["lead-ts-ts"].cables[0].screen_ohm_per_m.value
