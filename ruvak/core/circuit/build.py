@@ -89,7 +89,8 @@ class _Builder:
         )
 
     def _border(self, tree: EarthTree, node_of: dict[str, int]) -> tuple[int, ...]:
-        points = [f"{gear.id}.{point}" for gear in self.rig.gear for point in (SIGNAL_REFERENCE, CHASSIS)]
+        shared = _shared_gear(self.rig)
+        points = [f"{gear}.{point}" for gear in shared for point in (SIGNAL_REFERENCE, CHASSIS)]
         points += [node_at(point) for point in tree.branches]
         found = {node_of[point] for point in (*points, LIVE) if point in node_of}
         return tuple(sorted(found - {EARTH}))
@@ -155,3 +156,14 @@ class _Builder:
         """Whether anything is plugged in where these points come out. What nothing is plugged into changes nothing
         else, so a desk's empty channels are not solved."""
         return any(self.traced.node_of[f"{gear.id}.{point}"] in self._plugged for point in points)
+
+
+def _shared_gear(rig: Rig) -> list[str]:
+    """Devices that several runs touch, or a bond does: where runs meet. What one run alone touches is part of it."""
+    runs: dict[str, set[str]] = {}
+    for run in rig.runs:
+        for join in run.joins:
+            for end in (join.a, join.b):
+                runs.setdefault(end.split(".")[0], set()).add(run.id)
+    bonded = {end.split(".")[0] for bond in rig.bonds for end in (bond.a, bond.b)}
+    return [one.id for one in rig.gear if len(runs.get(one.id, ())) != 1 or one.id in bonded]

@@ -94,7 +94,7 @@ class Disturbed:
 
     def weighted_dbu(self, receiver: int, unknowns: Sequence[Unknown]) -> tuple[float, float]:
         """A-weighted, likely and worst."""
-        volts = self.volts(receiver, unknowns)
+        volts = self.volts(self.phasors(receiver, unknowns))
         likely_v, worst_v = np.sqrt((volts.likely_v**2).sum(axis=1)), volts.worst_v.sum(axis=1)
         return _level(self._weights * likely_v), _level(self._weights * worst_v)
 
@@ -108,15 +108,14 @@ class Disturbed:
         likely = float(np.linalg.norm(amperes * self._likely))
         return likely, float(np.linalg.norm((amperes * self._worst).sum(axis=1)))
 
-    def volts(self, receiver: int, unknowns: Sequence[Unknown]) -> HumVolts:
-        """`unknowns`: those of the receiver's run."""
-        one = self.phasors(receiver, unknowns)
+    def volts(self, one: "Phasors") -> HumVolts:
+        """With the causes' own sizes."""
         likely_v = np.sqrt(np.abs(one.nominal) ** 2 + one.likely_squares)
         worst_v = np.abs(one.nominal) + one.worst
         return HumVolts(self.frequencies_hz, likely_v * self._likely, worst_v * self._worst)
 
     def phasors(self, receiver: int, unknowns: Sequence[Unknown]) -> "Phasors":
-        """Of a unit of each cause at one input."""
+        """Of a unit of each cause at one input; `unknowns`: those of the receiver's run."""
         causes = range(len(self.circuit.causes))
         if self._solved is None:
             nothing = np.zeros((0, len(causes)))
@@ -138,9 +137,9 @@ class Disturbed:
         weights = self._weights[:, None]
         return float(np.linalg.norm(weights * likely)), float(np.linalg.norm(self._weights * worst.sum(axis=1)))
 
-    def hum(self, receiver: int, unknowns: Sequence[Unknown], programme_dbu: float | None) -> Hum:
+    def hum(self, one: "Phasors", programme_dbu: float | None) -> Hum:
         """`programme_dbu`: what arrives there on average."""
-        volts = self.volts(receiver, unknowns)
+        volts = self.volts(one)
         likely_v = np.sqrt((volts.likely_v**2).sum(axis=1))
         worst_v = volts.worst_v.sum(axis=1)
         weighted = _level(self._weights * likely_v)

@@ -12,7 +12,7 @@ from ruvak.core.results.destinations import Destinations
 from ruvak.core.results.ends import Reach, by_owner, reach_of
 from ruvak.core.results.fetched import fetched
 from ruvak.core.results.gains import REFERENCE_HZ, Gains, leg_rows, received, rows_of
-from ruvak.core.results.hum import Disturbed
+from ruvak.core.results.hum import Disturbed, Phasors
 from ruvak.core.results.noise import noise
 from ruvak.core.results.phantom import Phantom
 from ruvak.core.results.records import (
@@ -96,8 +96,8 @@ def _results(rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, .
         for run, reach in zip(rig.runs[mine], reaches[mine], strict=True):
             reader = _RunReader(some, run, reach)
             found.append(reader.result())
-            if destinations is not None and some.disturbed is not None:
-                reader.gathered(destinations, some.disturbed, found[-1])
+            if destinations is not None:
+                reader.gathered(destinations, found[-1])
     return RigResults(tuple(found), destinations.results() if destinations is not None else ())
 
 
@@ -162,6 +162,7 @@ class _RunReader:
         self.shared, self.run_record = shared, run
         self.rig, self.circuit, self.gains = shared.rig, shared.circuit, shared.gains
         self.groups, self.receivers = reach.groups, reach.receivers
+        self.phasors: dict[int, Phasors] = {}
         flat = [number for group in self.groups for number in group]
         self.unknowns = tuple(one for owner in reach.owners for one in shared.solved.audio_of.get(owner, ()))
         self.hum_unknowns = tuple(one for owner in reach.owners for one in shared.solved.hum_of.get(owner, ()))
@@ -179,10 +180,10 @@ class _RunReader:
             phantom=phantom.at([n for group in self.groups for n in group]) if phantom else (),
         )
 
-    def gathered(self, destinations: Destinations, disturbed: Disturbed, result: RunResult) -> None:
-        """Its inputs, as its destinations hear them."""
+    def gathered(self, destinations: Destinations, result: RunResult) -> None:
+        """Its inputs, as its destinations hear them; after result()."""
         for number, one in zip(self.receivers, result.inputs, strict=True):
-            destinations.add(number, one, disturbed.phasors(number, self.hum_unknowns), result)
+            destinations.add(number, one, self.phasors[number], result)
 
     def _owners(self) -> set[str]:
         run = self.run_record
@@ -255,7 +256,8 @@ class _RunReader:
         if self.shared.disturbed is None:
             return None
         programme_dbu = levels.arriving_dbu if levels is not None else None
-        return self.shared.disturbed.hum(number, self.hum_unknowns, programme_dbu)
+        self.phasors[number] = self.shared.disturbed.phasors(number, self.hum_unknowns)
+        return self.shared.disturbed.hum(self.phasors[number], programme_dbu)
 
     def _noise(self, number: int, levels: Levels | None) -> Noise:
         receiver = self.circuit.receivers[number]
