@@ -6,7 +6,7 @@ from typing import Any
 from ruvak.core.analyse import analyse
 from ruvak.core.results.records import PhantomAt
 from ruvak.core.rig.rig import Rig
-from tests.support.earths import class_1, earthed, ts_source, xlr_cable, xlr_input, xlr_source
+from tests.support.earths import class_1, earthed, ts_cable, ts_input, ts_source, xlr_cable, xlr_input, xlr_source
 from tests.support.spice import by_hand
 
 FLOATING = {"earthing": {"type": "floating"}}
@@ -115,3 +115,35 @@ class ByHand(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class PlugInPower(unittest.TestCase):
+    """A few volts through one resistor to the hot of an unbalanced microphone input: common practice."""
+
+    def rig(self, fed: bool, milliampere: float | None = 0.3) -> Rig:
+        floating: dict[str, Any] = {"earthing": {"type": "floating"}}
+        source = ts_source("source", 2200, floating)
+        if milliampere is not None:
+            need = {"ampere": milliampere / 1000, "leg_ohm": 100, "min_v": 1.0}
+            source["outputs"][0]["phantom"] = need
+        receiver = ts_input("camera", 10_000, floating)
+        if fed:
+            receiver["inputs"][0]["phantom"] = {"volt": 3.0, "feed_ohm": 2200}
+        return earthed(
+            [source, receiver, ts_cable(core_ohm_per_m=1e-6, screen_ohm_per_m=1e-6)],
+            [[("source.out1", "lead1.in"), ("lead1.out", "camera.in1")]],
+            {"lead1": {"part": "lead", "length_m": 1.0}},
+        )
+
+    def test_a_capsule_takes_its_current_through_the_resistor(self) -> None:
+        got = reached(self.rig(fed=True))
+        self.assertAlmostEqual(got.volt, 3.0 - 0.0003 * 2200, places=3)
+        self.assertNotIn("phantom_missing", {one.code for one in analyse(self.rig(fed=True)).runs[0].findings})
+
+    def test_without_it_the_capsule_is_silent(self) -> None:
+        self.assertEqual(reached(self.rig(fed=False)).volt, 0.0)
+        self.assertIn("phantom_missing", {one.code for one in analyse(self.rig(fed=False)).runs[0].findings})
+
+    def test_a_line_output_does_not_mind_a_few_volts(self) -> None:
+        found = {one.code for one in analyse(self.rig(fed=True, milliampere=None)).runs[0].findings}
+        self.assertNotIn("phantom_harms", found)

@@ -191,7 +191,7 @@ def situation(
         },
         "parts": own,
         "gear": [
-            {"id": name, "name": name, "part": name, "settings": (settings or {}).get(name, {})}
+            {"id": name, "name": name.capitalize(), "part": name, "settings": (settings or {}).get(name, {})}
             for name in ids
             if kinds[name] == "gear"
         ],

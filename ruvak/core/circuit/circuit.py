@@ -103,7 +103,10 @@ class Cause:
 
 @dataclass(frozen=True)
 class Feed:
-    """Phantom supply of an input that is switched on: through `ohm` to each leg against the reference."""
+    """Phantom supply of an input that is switched on: through `ohm` to each leg against the reference.
+
+    An unbalanced input's cold is its reference: it feeds hot alone.
+    """
 
     gear: str
     input: str
@@ -112,6 +115,11 @@ class Feed:
     reference: int
     volt: float
     ohm: float
+
+    @property
+    def legs(self) -> tuple[int, ...]:
+        """What is fed."""
+        return (self.hot,) if self.cold == self.reference else (self.hot, self.cold)
 
 
 @dataclass(frozen=True)
@@ -130,6 +138,11 @@ class Sink:
     ampere: float
     min_v: float
     leg_ohm: float
+
+    @property
+    def legs(self) -> tuple[int, ...]:
+        """What it is fed by; an unbalanced output's hot alone."""
+        return (self.hot,) if self.cold == self.reference else (self.hot, self.cold)
 
 
 @dataclass(frozen=True)

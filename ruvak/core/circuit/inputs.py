@@ -70,9 +70,10 @@ class Inputs:
     def _unbalanced(self, gear: Gear, receiver: UnbalancedInput, chosen: object) -> None:
         mode = next(mode for mode in receiver.modes if receiver.mode_setting is None or mode.when == chosen)
         ohm = mode.z_ohm.value
-        self.elements.resistor(f"{gear.id}.{receiver.hot}", f"{gear.id}.{SIGNAL_REFERENCE}", ohm)
+        load = self.elements.resistor(f"{gear.id}.{receiver.hot}", f"{gear.id}.{SIGNAL_REFERENCE}", ohm)
+        coupled = (load,) if receiver.phantom and load is not None else ()
         pin1 = self._pin1(gear, receiver, receiver.common)
-        self.pending.append(_Pending(gear.id, receiver, mode, SIGNAL_REFERENCE, ohm, pin1=pin1))
+        self.pending.append(_Pending(gear.id, receiver, mode, SIGNAL_REFERENCE, ohm, pin1=pin1, coupled=coupled))
 
     def _balanced(self, gear: Gear, receiver: BalancedInput, chosen: object) -> None:
         mode = next(mode for mode in receiver.modes if receiver.mode_setting is None or mode.when == chosen)

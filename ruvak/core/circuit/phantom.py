@@ -10,7 +10,7 @@ from ruvak.core.rig.rig import Gear, Rig, setting_of
 def feeds(rig: Rig, receivers: Iterable[Receiver]) -> Iterator[Feed]:
     """Inputs whose phantom is switched on."""
     for receiver in receivers:
-        supply = receiver.input.phantom if receiver.input.type == "balanced" else None
+        supply = receiver.input.phantom
         if supply is None:
             continue
         gear = rig.owners_by_id[receiver.gear]
@@ -27,7 +27,7 @@ def sinks(drives: Iterable[Drive], node_of: dict[str, int]) -> Iterator[Sink]:
         reference = f"{drive.gear}.{SIGNAL_REFERENCE}"
         balanced = drive.output.type == "balanced"
         cold = getattr(channel, "cold", None) if balanced else None
-        need = drive.output.phantom if drive.output.type == "balanced" else None
+        need = drive.output.phantom
         yield Sink(
             drive.gear,
             drive.output.id,

@@ -100,12 +100,11 @@ CATALOGUE: dict[str, Words] = {
         "Use a lead made for it, however short, and end the line with its resistor; it fails when you least need it.",
     ),
     "phantom_missing": Words(
-        "{source} wants phantom power and gets none: it stays silent.",
-        "Switch phantom on at its input; every leg on the way must let direct current through, so no transformer, and "
-        "three wires joined.",
+        "{source} wants {power} and gets none: it stays silent.",
+        "{how}",
     ),
     "phantom_low": Words(
-        "{source} gets {volt} V of phantom and wants {wanted_v} V: it may be noisy, distort, or stop.",
+        "{source} gets {volt} V of {power} and wants {wanted_v} V: it may be noisy, distort, or stop.",
         "Too much is drawn from one supply, or a contact on the way is bad; give it an input of its own.",
     ),
     "phantom_harms": Words(

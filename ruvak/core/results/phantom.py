@@ -34,6 +34,7 @@ class Phantom:
         volts, sink, drive = self._volts, self.circuit.sinks[number], self.circuit.drives[number]
         reference = _of(volts, sink.reference)
         hot, cold = _of(volts, sink.hot) - reference, _of(volts, sink.cold) - reference
+        cold = cold if len(sink.legs) > 1 else hot
         if sink.ampere and not self._drawing[number]:
             # What stands on a line that can feed nothing goes as soon as anything wants current.
             hot = cold = 0.0
@@ -69,7 +70,7 @@ def _settled(circuit: Circuit) -> tuple[Floats, list[bool]]:
 
 
 def _middle(volts: Floats, sink: Sink) -> float:
-    return 0.5 * (_of(volts, sink.hot) + _of(volts, sink.cold)) - _of(volts, sink.reference)
+    return sum(_of(volts, leg) for leg in sink.legs) / len(sink.legs) - _of(volts, sink.reference)
 
 
 def _solved(circuit: Circuit, drawing: list[bool]) -> Floats:
@@ -83,7 +84,7 @@ def _solved(circuit: Circuit, drawing: list[bool]) -> Floats:
     network = _at_dc(circuit.network, fed, {one for receiver in circuit.receivers for one in receiver.coupled})
     loose = islands(network)
     ties = tuple((min(group), EARTH, 1.0 / FLOATING_OHM) for group in loose)
-    supply = tuple((leg, feed.reference, 1.0 / feed.ohm) for feed in circuit.feeds for leg in (feed.hot, feed.cold))
+    supply = tuple((leg, feed.reference, 1.0 / feed.ohm) for feed in circuit.feeds for leg in feed.legs)
     fed_by = [sink for sink, on in zip(circuit.sinks, drawing, strict=True) if on]
     entries = entries_of(replace(network, conductances=(*network.conductances, *ties, *supply)))
     size = network.size + len(fed_by)
@@ -95,14 +96,14 @@ def _solved(circuit: Circuit, drawing: list[bool]) -> Floats:
             right[node] += ampere
 
     for feed in circuit.feeds:
-        for leg in (feed.hot, feed.cold):
+        for leg in feed.legs:
             inject(leg, feed.volt / feed.ohm)
             inject(feed.reference, -feed.volt / feed.ohm)
     for inner, sink in enumerate(fed_by, network.size):
         # The electronics hang on a node of their own, between the two legs.
         inject(inner, -sink.ampere)
         inject(sink.reference, sink.ampere)
-        for leg in (one for one in (sink.hot, sink.cold) if one != EARTH):
+        for leg in (one for one in sink.legs if one != EARTH):
             rows.append(np.array([leg, inner, leg, inner]))
             columns.append(np.array([leg, inner, inner, leg]))
             values.append(np.array([1.0, 1.0, -1.0, -1.0]) / sink.leg_ohm)

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Iterator
 
-from ruvak.core.rig.part import BalancedInput, Part, Setting
+from ruvak.core.rig.part import BalancedInput, Part, Setting, UnbalancedInput
 
 
 def settings_in_use(part: Part, connectors: Iterable[str]) -> tuple[Setting, ...]:
@@ -14,7 +14,7 @@ def settings_in_use(part: Part, connectors: Iterable[str]) -> tuple[Setting, ...
             getattr(port, "level_setting", None),
             getattr(port, "mono_setting", None),
             getattr(port, "mode_setting", None),
-            port.phantom.setting if isinstance(port, BalancedInput) and port.phantom else None,
+            port.phantom.setting if isinstance(port, BalancedInput | UnbalancedInput) and port.phantom else None,
         )
         (here if used & set(port.connectors) else elsewhere).update(name for name in names if name)
     return tuple(one for one in part.settings if one.id in here or one.id not in elsewhere)

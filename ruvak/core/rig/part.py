@@ -189,6 +189,18 @@ class BalancedChannel(Record):
     cold: Point
 
 
+class PhantomNeed(Record):
+    """A microphone's electronics, fed against g from both legs, or from the hot contact of an unbalanced one.
+
+    They draw this current whatever the voltage.
+    """
+
+    ampere: AboveZero
+    leg_ohm: AboveZero = Value(value=2200.0, source="from memory: resistors that take the supply from the two legs")
+    min_v: NotNegative = Value(value=24.0, source="from memory: half of the nominal supply")
+    """Below it, between the legs' middle and g, it does not work."""
+
+
 class UnbalancedOutput(Record):
     """Each channel's emf stands from g to hot through z_ohm; all share one return to `common`."""
 
@@ -211,16 +223,9 @@ class UnbalancedOutput(Record):
     mono_setting: Id | None = None
     min_load_ohm: AboveZero | None = None
     """The lowest load it drives properly, between its legs."""
+    phantom: PhantomNeed | None = None
+    """An electret capsule: what it draws of the power its socket gives (plug-in power)."""
     signal: SignalClass | None = None
-
-
-class PhantomNeed(Record):
-    """A microphone's electronics, fed from both legs against g: they draw this current whatever the voltage."""
-
-    ampere: AboveZero
-    leg_ohm: AboveZero = Value(value=2200.0, source="from memory: resistors that take the supply from the two legs")
-    min_v: NotNegative = Value(value=24.0, source="from memory: half of the nominal supply")
-    """Below it, between the legs' middle and g, it does not work."""
 
 
 class BalancedOutput(Record):
@@ -289,9 +294,9 @@ class UnbalancedMode(Sensitivity):
 
 
 class PhantomFeed(Record):
-    """Supply of microphones through equal resistors to both legs; `setting` switches it, without one it is always on.
+    """Supply of microphones through equal resistors to both legs, or one to the hot of an unbalanced input.
 
-    IEC 61938: 48 V within 4 V, 6.81 kohm a leg, at most 10 mA.
+    `setting` switches it, without one it is always on. IEC 61938: 48 V within 4 V, 6.81 kohm a leg, at most 10 mA.
     """
 
     volt: Quantity = Value(value=48.0, low=44.0, high=52.0, source="IEC 61938, P48")
@@ -330,6 +335,8 @@ class UnbalancedInput(Record):
     modes: tuple[UnbalancedMode, ...] = Field(min_length=1, max_length=6)
     pin1_ohm: Deviation = Value(value=0.0, source="AES48: screen contact bonded to the chassis")
     """Transfer impedance of the screen contact's bond: current into it adds this much to hot."""
+    phantom: PhantomFeed | None = None
+    """Plug-in power: a few volts through one resistor to hot."""
     signal: SignalClass | None = None
 
 

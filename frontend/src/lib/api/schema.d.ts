@@ -1755,9 +1755,9 @@ export interface components {
         };
         /**
          * PhantomFeed
-         * @description Supply of microphones through equal resistors to both legs; `setting` switches it, without one it is always on.
+         * @description Supply of microphones through equal resistors to both legs, or one to the hot of an unbalanced input.
          *
-         *     IEC 61938: 48 V within 4 V, 6.81 kohm a leg, at most 10 mA.
+         *     `setting` switches it, without one it is always on. IEC 61938: 48 V within 4 V, 6.81 kohm a leg, at most 10 mA.
          */
         PhantomFeed: {
             /**
@@ -1786,7 +1786,9 @@ export interface components {
         };
         /**
          * PhantomNeed
-         * @description A microphone's electronics, fed from both legs against g: they draw this current whatever the voltage.
+         * @description A microphone's electronics, fed against g from both legs, or from the hot contact of an unbalanced one.
+         *
+         *     They draw this current whatever the voltage.
          */
         PhantomNeed: {
             ampere: components["schemas"]["Value"];
@@ -2212,6 +2214,8 @@ export interface components {
              *     }
              */
             pin1_ohm: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /** @default null */
+            phantom: components["schemas"]["PhantomFeed"] | null;
             /**
              * Signal
              * @default null
@@ -2273,6 +2277,8 @@ export interface components {
             mono_setting: string | null;
             /** @default null */
             min_load_ohm: components["schemas"]["Value"] | null;
+            /** @default null */
+            phantom: components["schemas"]["PhantomNeed"] | null;
             /**
              * Signal
              * @default null

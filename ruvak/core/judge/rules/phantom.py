@@ -7,13 +7,24 @@ from ruvak.core.judge.rule import finding
 from ruvak.core.results.records import PhantomAt, RunResult
 from ruvak.core.rig.rig import Rig
 
-HARMFUL_A = 0.0005
-"""Direct current in an output's leg: a coil tied to nothing carries none, an output stage was not made for any."""
+HARMFUL_A, UNWANTED_A, PLUG_IN_V = 0.003, 0.0005, 6.0
+"""Direct current in an output's leg: 48 V drive some 7 mA into one, the few volts of plug-in power never so much; above
+those volts less is too much, for a coil tied to nothing carries none."""
 UPSET_V = 1.0
 """Between the legs of a source that wants none: enough to pull a ribbon or a coil aside."""
 
-PRESENT_V = 1.0
+PRESENT_V = 0.5
 """Less than this is none."""
+PLUG_IN_BELOW_V = 10.0
+"""What wants less is an electret capsule on a few volts, not a microphone on phantom."""
+PHANTOM_HOW = (
+    "Switch phantom on at its input; every leg on the way must let direct current through, so no transformer, and "
+    "three wires joined."
+)
+PLUG_IN_HOW = (
+    "Plug it into a microphone socket that gives power (a camera, a recorder, a computer), by contacts that meet, or "
+    "use one with a battery."
+)
 
 
 def phantom(rig: Rig, result: RunResult) -> Iterator[Finding]:
@@ -26,7 +37,7 @@ def phantom(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for one in worst.values():
         if one.wanted_v is not None:
             yield from _wanted(rig, result, one, one.wanted_v)
-        elif one.leg_a > HARMFUL_A or abs(one.across_v) > UPSET_V:
+        elif _harms(one):
             params: dict[str, float | str] = {
                 "source": _name(rig, one),
                 "volt": one.volt,
@@ -35,8 +46,20 @@ def phantom(rig: Rig, result: RunResult) -> Iterator[Finding]:
             yield finding("phantom_harms", Grade.STOP, result, one.gear, one.output, params)
 
 
+def _harms(one: PhantomAt) -> bool:
+    above_plug_in = abs(one.volt) > PLUG_IN_V
+    return one.leg_a > HARMFUL_A or (above_plug_in and (one.leg_a > UNWANTED_A or abs(one.across_v) > UPSET_V))
+
+
 def _wanted(rig: Rig, result: RunResult, one: PhantomAt, wanted_v: float) -> Iterator[Finding]:
-    params: dict[str, float | str] = {"source": _name(rig, one), "volt": one.volt, "wanted_v": wanted_v}
+    plug_in = wanted_v < PLUG_IN_BELOW_V
+    params: dict[str, float | str] = {
+        "source": _name(rig, one),
+        "volt": one.volt,
+        "wanted_v": wanted_v,
+        "power": "power from its socket (plug-in power)" if plug_in else "phantom power",
+        "how": PLUG_IN_HOW if plug_in else PHANTOM_HOW,
+    }
     if one.volt < PRESENT_V:
         yield finding("phantom_missing", Grade.STOP, result, one.gear, one.output, params)
     elif one.volt < wanted_v:
