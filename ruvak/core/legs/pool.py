@@ -39,6 +39,8 @@ class Ways:
     parts: tuple[Part, ...]
     all: tuple[Way, ...]
     single: frozenset[Way]
+    plain: frozenset[Way]
+    """Of `single` those that are no twins."""
     twins: frozenset[str]
     """Parts wired like an earlier one (a star quad lead like a microphone lead): not worth getting beside it."""
 
@@ -82,7 +84,9 @@ class Pool:
             if 0 < len(exits) <= 2 and entries and _either_way(part):
                 found.append(Way(part.id, exits, entries, bool(part.cables)))
         single = frozenset(way for way in found if len(way.entries) == 1 and len(way.exits) == 1)
-        return Ways(parts, tuple(found), single, frozenset(_twins(parts)))
+        twins = frozenset(_twins(parts))
+        plain = frozenset(way for way in single if way.part not in twins)
+        return Ways(parts, tuple(found), single, plain, twins)
 
     @cached_property
     def ways(self) -> tuple[Way, ...]:
@@ -93,8 +97,10 @@ class Pool:
     @cached_property
     def single(self) -> frozenset[Way]:
         """The same with one entry and one exit."""
-        twins = frozenset(one for one in self.through.twins if not self.owned(one))
-        return frozenset(way for way in self.through.single if way.part not in twins) if twins else self.through.single
+        owned = {one for one in self.through.twins if self.owned(one)}
+        if not owned:
+            return self.through.plain
+        return self.through.plain | {way for way in self.through.single if way.part in owned}
 
     def owned(self, part: str) -> bool:
         """Whether the kit has a free one, this run's own legs included."""
