@@ -90,7 +90,7 @@ def how_it_came(page: Page) -> None:
     page.locator("button.remedy").first.wait_for()
     page.locator(".hum button.how").first.scroll_into_view_if_needed()
     page.locator(".hum button.how").first.click()
-    page.locator(".how-box").wait_for()
+    page.locator(".how-box:visible").wait_for()
 
 
 VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...] = (

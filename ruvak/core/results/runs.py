@@ -50,7 +50,7 @@ HIGH_HZ = 10_000.0
 """Where crosstalk is told too: capacitances let more through there."""
 NOISE_HZ = (20.0, 200.0, 2000.0, 3150.0, 5000.0, 8000.0, 14_000.0, 20_000.0)
 """With the two above: dense where a pickup's coil rings."""
-HEARD_DB = -90.0
+HEARD_DB = -80.0
 """Crosstalk below this is none."""
 TOGETHER = 32
 """Runs whose share of the solution is fetched at once: more save little and take memory."""

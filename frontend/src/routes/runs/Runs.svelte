@@ -102,6 +102,10 @@
 		background: var(--ground);
 		border-bottom: 1px solid var(--line);
 	}
+	/* Opened, the questions scroll with the rest instead of covering it. */
+	.above:has(:global(details[open])) {
+		position: static;
+	}
 	.order {
 		display: flex;
 		border: 1px solid var(--line-strong);
