@@ -11,12 +11,13 @@ from ruvak.core.judge.rules.load import load
 from ruvak.core.judge.rules.phantom import phantom
 from ruvak.core.judge.rules.sides import sides
 from ruvak.core.judge.rules.silence import silence
+from ruvak.core.judge.rules.sleeve import sleeve
 from ruvak.core.judge.rules.tone import tone
 from ruvak.core.judge.sentences import number, written
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
-RULES: tuple[Rule, ...] = (classes, silence, phantom, centre, sides, load, level, tone, hum, crosstalk)
+RULES: tuple[Rule, ...] = (classes, sleeve, silence, phantom, centre, sides, load, level, tone, hum, crosstalk)
 
 
 def judge(rig: Rig, results: tuple[RunResult, ...]) -> tuple[tuple[Finding, ...], ...]:

@@ -90,6 +90,10 @@ CATALOGUE: dict[str, Words] = {
         "{source} sends {sends} into {place}, which is made for {wants}: it can destroy that input.",
         "Unplug it. Take the signal from before the amplifier, or from a line output.",
     ),
+    "sleeve_earthed": Words(
+        "The sleeve of {source} is an amplifier's output, and this run joins it to {place}: the amplifier is shorted.",
+        "Take a line output, or put a transformer between (a line isolator, a DI box with its ground lifted).",
+    ),
     "class_mixed": Words(
         "{source} sends {sends}, and {place} is made for {wants}: the plugs fit and nothing else does.",
         "Trace both leads to their ends and plug each where it belongs; mark data leads so that they stay apart.",

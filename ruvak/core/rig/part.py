@@ -223,6 +223,8 @@ class UnbalancedOutput(Record):
     mono_setting: Id | None = None
     min_load_ohm: AboveZero | None = None
     """The lowest load it drives properly, between its legs."""
+    driven_sleeve: Annotated[bool, Field(strict=True)] = False
+    """Its common contact is an amplifier's output as well: joined to anything on an earth it is shorted."""
     phantom: PhantomNeed | None = None
     """An electret capsule: what it draws of the power its socket gives (plug-in power)."""
     signal: SignalClass | None = None

@@ -175,6 +175,34 @@ def amplified(passive: bool) -> Rig:
     return prepare(rig_from_document(document))
 
 
+def pocket(isolated: bool) -> Rig:
+    """A pocket player into an earthed desk, straight or through transformers."""
+    box = ["isolator-stereo-trs35-xlr"] if isolated else []
+    document = {
+        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "gear": [
+            {"id": "player", "name": "Player", "part": "player-driven-sleeve"},
+            {"id": "desk", "name": "Desk", "part": "desk-digital-16"},
+        ],
+        "kit": [
+            {"id": "p", "tag": "P", "part": "lead-trs35-trs35", "length_m": 1.5},
+            {"id": "y", "tag": "Y", "part": "lead-trs35-two-ts", "length_m": 3},
+            *({"id": "b", "tag": "B", "part": part} for part in box),
+        ],
+        "runs": [{
+            "id": "r", "number": 1, "name": "R", "legs": ["p", "b"] if isolated else ["y"],
+            "joins": [
+                {"a": "player.phones", "b": "p.in"}, {"a": "p.out", "b": "b.in"},
+                {"a": "b.left", "b": "desk.mic1"}, {"a": "b.right", "b": "desk.mic2"},
+            ] if isolated else [
+                {"a": "player.phones", "b": "y.in"},
+                {"a": "y.left", "b": "desk.line1"}, {"a": "y.right", "b": "desk.line2"},
+            ],
+        }],
+    }  # fmt: skip
+    return prepare(rig_from_document(document))
+
+
 FIRES: dict[str, Rig] = {
     "centre_cancels": demo_rig(),
     # Right upside down at 0.6 of left's level: 0.4 remains of the centre, 8 dB below.
@@ -204,6 +232,7 @@ FIRES: dict[str, Rig] = {
     "crosstalk": sharing(0.5),
     "amplified_into_input": amplified(passive=False),
     "class_mixed": lit("mic-lead", into_desk=True),
+    "sleeve_earthed": pocket(isolated=False),
     "lead_class": lit("mic-lead"),
     "phantom_missing": powered(switch=False),
     "phantom_low": starved(0.008),
@@ -239,6 +268,7 @@ SILENT: dict[str, Rig] = {
     "crosstalk": sharing(0.001),
     "amplified_into_input": amplified(passive=True),
     "class_mixed": lit("lead-lighting"),
+    "sleeve_earthed": pocket(isolated=True),
     "lead_class": lit("lead-lighting"),
     "phantom_missing": powered(),
     "phantom_low": starved(0.003),

@@ -2277,6 +2277,11 @@ export interface components {
             mono_setting: string | null;
             /** @default null */
             min_load_ohm: components["schemas"]["Value"] | null;
+            /**
+             * Driven Sleeve
+             * @default false
+             */
+            driven_sleeve: boolean;
             /** @default null */
             phantom: components["schemas"]["PhantomNeed"] | null;
             /**

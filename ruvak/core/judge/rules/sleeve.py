@@ -1,0 +1,23 @@
+"""Headphone outputs whose sleeve is an amplifier's output too."""
+
+from collections.abc import Iterator
+
+from ruvak.core.judge.finding import Finding, Grade
+from ruvak.core.judge.rule import finding, input_words
+from ruvak.core.results.records import RunResult
+from ruvak.core.rig.rig import Gear, Rig, earthing_of
+
+
+def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
+    """Where metal joins such a sleeve to the reference of a device that stands on an earth."""
+    for source in result.sources:
+        output = next(one for one in rig.part_of(source.gear).outputs if one.id == source.output)
+        if output.type != "unbalanced" or not output.driven_sleeve:
+            continue
+        for one in result.inputs:
+            gear = rig.owners_by_id[one.gear]
+            earthing = earthing_of(gear, rig.part_of(one.gear)) if isinstance(gear, Gear) else None
+            if one.balance.screen_arrives and earthing is not None and earthing.type != "floating":
+                name = getattr(rig.owners_by_id[source.gear], "name", source.gear)
+                params: dict[str, float | str] = {"source": name, "place": input_words(rig, one)}
+                yield finding("sleeve_earthed", Grade.STOP, result, one.gear, one.input, params)
