@@ -8,8 +8,10 @@ from tests.support.browser import SOMEBODY, BrowserTest
 class FirstVisit(BrowserTest):
     def setUp(self) -> None:
         super().setUp()
+        for rig in self.rigs.listed():
+            self.rigs.deleted(rig.id)
         self.rigs.imported(demo_rig("midwinter-concert"), SOMEBODY)
-        self.open()
+        self.page.evaluate("localStorage.clear()")
         self.page.reload()
         self.page.locator("article[data-run='choir-4']").wait_for()
 
