@@ -101,6 +101,11 @@ class Cause:
     lines: tuple[CauseLine, ...]
 
 
+def _legs(hot: int, cold: int, reference: int) -> tuple[int, ...]:
+    """What is unbalanced has its reference for a cold leg: only hot carries power."""
+    return (hot,) if cold == reference else (hot, cold)
+
+
 @dataclass(frozen=True)
 class Feed:
     """Phantom supply of an input that is switched on: through `ohm` to each leg against the reference.
@@ -119,7 +124,7 @@ class Feed:
     @property
     def legs(self) -> tuple[int, ...]:
         """What is fed."""
-        return (self.hot,) if self.cold == self.reference else (self.hot, self.cold)
+        return _legs(self.hot, self.cold, self.reference)
 
 
 @dataclass(frozen=True)
@@ -142,7 +147,7 @@ class Sink:
     @property
     def legs(self) -> tuple[int, ...]:
         """What it is fed by; an unbalanced output's hot alone."""
-        return (self.hot,) if self.cold == self.reference else (self.hot, self.cold)
+        return _legs(self.hot, self.cold, self.reference)
 
 
 @dataclass(frozen=True)

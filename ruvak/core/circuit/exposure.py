@@ -54,8 +54,9 @@ class Exposure:
 
     def add(self, cables: list[CableBranches]) -> None:
         """All cables of the rig."""
-        self._field(cables)
-        self._mains_on_the_plan(cables)
+        paths = self._paths(cables)
+        self._field(cables, paths)
+        self._mains_on_the_plan(paths)
         for one in cables:
             if one.item.beside is not None:
                 self._beside(one, one.item.beside)
@@ -64,7 +65,7 @@ class Exposure:
     def _width_m(self, item: KitItem) -> float:
         return (item.loop_width_m or self.disturbances.loop_width_m).value
 
-    def _field(self, cables: list[CableBranches]) -> None:
+    def _field(self, cables: list[CableBranches], paths: list[tuple[int, Path]]) -> None:
         """One field goes through every loop: j w B times the area beside a conductor stands along it.
 
         Where the plan says how things lie, the areas are its own; else a lead's length times its stated width.
@@ -76,15 +77,14 @@ class Exposure:
             if not self.plan.is_drawn(one.item)
             for branch in one.branches
         ]
-        areas += [(branch, loop_area_m2(self.plan.bar, path)) for branch, path in self._paths(cables)]
+        areas += [(branch, loop_area_m2(self.plan.bar, path)) for branch, path in paths]
         areas = [(branch, area) for branch, area in areas if area]
         if worst and areas:
             lines = self._induced(areas, preset(self.disturbances, self.disturbances.mains_spectrum))
             self.causes.append(Cause("field", "venue", likely, worst, lines))
 
-    def _mains_on_the_plan(self, cables: list[CableBranches]) -> None:
+    def _mains_on_the_plan(self, paths: list[tuple[int, Path]]) -> None:
         """Every mains cable drawn on the plan: its load there and back, and what returns elsewhere."""
-        paths = self._paths(cables) if self.rig.venue.mains else []
         for mains in self.rig.venue.mains:
             spacing_m = (mains.spacing_m or self.disturbances.pair_spacing_m).value
             twist_db = (mains.twist_db if mains.twist_db is not None else self.disturbances.pair_twist_db).value
@@ -116,9 +116,8 @@ class Exposure:
             found.append((branch, tuple(self._point(end) for end in (tree.upper(id_), id_))))
         for gear, branch in self.earthings.cords.items():
             found.append((branch, (self._point(tree.outlet_id(gear)), self.plan.gear(gear))))
-        for id_, branch in self.earthings.bonds.items():
-            bond = next(one for one in self.rig.bonds if one.id == id_)
-            found.append((branch, (self.plan.end(bond.a), self.plan.end(bond.b))))
+        for bond in self.rig.bonds:
+            found.append((self.earthings.bonds[bond.id], (self.plan.end(bond.a), self.plan.end(bond.b))))
         return found
 
     def _point(self, point: str | None) -> Place:

@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import reduce
 from itertools import chain, islice
 
 from ruvak.core.analyse import alone, glance
@@ -13,7 +14,7 @@ from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.parts.library import embed
 from ruvak.core.rig.connectors import fits
 from ruvak.core.rig.controls import phantom_settings
-from ruvak.core.rig.edits import Op, PutGear, PutPart, PutRun, SetSetting
+from ruvak.core.rig.edits import Op, PutGear, PutPart, PutRun, SetSetting, with_setting
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Gear, Join, Rig, Run
 from ruvak.core.trace.layout import inside_links
@@ -147,7 +148,9 @@ class Proposer:
             *switches,
             PutRun(thing=run),
         )
-        return Built(wanted, run, wiring.route, ops, _switched(_with(base, wiring.route, run), switches), None)
+        return Built(
+            wanted, run, wiring.route, ops, reduce(with_setting, switches, _with(base, wiring.route, run)), None
+        )
 
     def _gear_ops(self, base: Rig, new: dict[str, Gear]) -> Iterator[Op]:
         known = set(self.rig.parts_by_id)
@@ -258,18 +261,6 @@ def _phantom_on(rig: Rig, goals: tuple[str, ...]) -> Iterator[SetSetting]:
             for name in phantom_settings(rig.part_of(owner), (connector,)):
                 if gear.settings.get(name) is not True:
                     yield SetSetting(gear=owner, setting=name, value=True)
-
-
-def _switched(rig: Rig, switches: tuple[SetSetting, ...]) -> Rig:
-    for one in switches:
-        gear = tuple(
-            device.model_copy(update={"settings": {**device.settings, one.setting: True}})
-            if device.id == one.gear
-            else device
-            for device in rig.gear
-        )
-        rig = rig.replaced(gear=gear)
-    return rig
 
 
 def _kinds(route: Route) -> tuple[tuple[str, ...], tuple[str, ...]]:

@@ -35,8 +35,7 @@ def places(rig: Rig, result: RunResult) -> Iterator[Place]:
     mixed: set[tuple[str, str]] = set()
     for mix in result.mixes:
         mixed |= {(mix.gear, name) for name in mix.inputs}
-        name = rig.owners_by_id[mix.gear]
-        words = getattr(name, "name", mix.gear)
+        words = gear_name(rig, mix.gear)
         # A stereo destination is alive when either side is, even where the two would cancel in mono.
         arrives = alive(mix.left + mix.right if mix.stereo else mix.channels)
         yield Place(mix.gear, mix.mix, words, mix.channels, mix.sum, arrives, mix if mix.stereo else None)
@@ -50,9 +49,14 @@ def alive(channels: tuple[ChannelGain, ...]) -> bool:
     return any(channel.in_phase is not None for channel in channels)
 
 
+def gear_name(rig: Rig, gear: str) -> str:
+    """How people call a device."""
+    return getattr(rig.owners_by_id[gear], "name", gear)
+
+
 def input_words(rig: Rig, one: InputResult) -> str:
     """How people call an input: its gear's name and its own label."""
-    return f"{getattr(rig.owners_by_id[one.gear], 'name', one.gear)}, {one.label}"
+    return f"{gear_name(rig, one.gear)}, {one.label}"
 
 
 def usable(result: RunResult, one: InputResult) -> bool:

@@ -135,36 +135,37 @@ def _twins_in_line(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...],
     twins = [way for way in pool.ways if len(way.entries) == 2 and len(way.exits) == 2]
     start, goal = _forms(pool, sources), _forms(pool, goals)
     for box in (way for way in twins if not way.cabled):
-        before = [None, *(way for way in twins if way.cabled and _pass(way.exits, box.entries))]
-        behind = [None, *(way for way in twins if way.cabled and _pass(box.exits, way.entries))]
+        before = [None, *(way for way in twins if way.cabled and _fits(_forms_of(way.exits), box.entries))]
+        behind = [None, *(way for way in twins if way.cabled and _fits(_forms_of(box.exits), way.entries))]
         for first, last in product(before, behind):
             chain = [way for way in (first, box, last) if way is not None]
             if len(chain) > 1 and _fits(start, chain[0].entries) and _fits(goal, chain[-1].exits):
-                yield from islice(_twin_items(pool, chain, sources, goals, need_m), 1)
+                route = _twin_items(pool, chain, sources, goals, need_m)
+                if route is not None:
+                    yield route
 
 
 def _twin_items(
     pool: Pool, chain: list[Way], sources: tuple[str, ...], goals: tuple[str, ...], need_m: float
-) -> Iterator[Route]:
-    used: frozenset[str] = frozenset()
+) -> Route | None:
+    """The first items that reach; None where too few are left or they are too short."""
     items: list[KitItem] = []
     left_m = need_m
     for way in chain:
-        options = [item for item in _items(pool, way, left_m) if item.id not in used]
+        options = [item for item in _items(pool, way, left_m) if item not in items]
         if not options:
-            return
+            return None
         items.append(options[0])
-        used |= {options[0].id}
         left_m = max(0.0, left_m - (options[0].length_m or 0.0))
     if left_m > 0.0:
-        return
+        return None
     joins: list[Join] = []
     ends = list(sources)
     for way, item in zip(chain, items, strict=True):
         joins += [Join(a=end, b=f"{item.id}.{entry.id}") for end, entry in zip(ends, way.entries, strict=True)]
         ends = [f"{item.id}.{one.id}" for one in way.exits]
     joins += [Join(a=end, b=goal) for end, goal in zip(ends, goals, strict=True)]
-    yield Route(tuple(items), tuple(joins))
+    return Route(tuple(items), tuple(joins))
 
 
 def _forms(pool: Pool, ends: tuple[str, ...]) -> tuple[Form, ...]:
@@ -175,8 +176,8 @@ def _fits(forms: tuple[Form, ...], sockets: tuple[Socket, ...]) -> bool:
     return all(made_for(form, one.form) for form, one in zip(forms, sockets, strict=True))
 
 
-def _pass(exits: tuple[Socket, ...], entries: tuple[Socket, ...]) -> bool:
-    return all(made_for(one.form, other.form) for one, other in zip(exits, entries, strict=True))
+def _forms_of(sockets: tuple[Socket, ...]) -> tuple[Form, ...]:
+    return tuple(one.form for one in sockets)
 
 
 def _forked(pool: Pool, source: str, goals: tuple[str, ...], need_m: float) -> Iterator[Route]:

@@ -94,7 +94,10 @@ class _Search:
         """Candidates by a glance at each, then the best ones solved with the whole rig."""
         if self.found.findings[0].grade is Grade.CLEAR:
             return ()
-        flips = [_Candidate(edit, edit.label, (), 1, "", self._at_a_glance(edit)) for edit in self._flips()]
+        flips = [
+            _Candidate(edit, edit.label, (), 1, "", self._at_a_glance(edit))
+            for edit in settings_edits(self.rig, self.found)
+        ]
         rewired = self._screened()
         unclear = [one for one in rewired if one.findings[0].grade is not Grade.CLEAR]
         both = [one for route in unclear[:COMBINED] for one in self._with_flips(route, flips)]
@@ -115,9 +118,6 @@ class _Search:
         tried = [self._solved(one) for one in worth_a_warning[:MAX_WARNINGS]]
         helping = sorted((remedy for _, remedy in best), key=self._rank)
         return (*helping, *(remedy for remedy in tried if not remedy.helps))
-
-    def _flips(self) -> list[Edit]:
-        return list(settings_edits(self.rig, self.found))
 
     def _promise(self, one: "_Candidate") -> tuple[float, ...]:
         missing = sum(not item.owned for item in one.items)

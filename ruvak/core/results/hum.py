@@ -132,10 +132,9 @@ class Disturbed:
 
     def together(self, added: "Phasors") -> tuple[float, float]:
         """A-weighted ratio, likely and worst, of inputs already added up."""
-        likely = np.sqrt(np.abs(added.nominal) ** 2 + added.likely_squares) * self._likely
-        worst = (np.abs(added.nominal) + added.worst) * self._worst
-        weights = self._weights[:, None]
-        return float(np.linalg.norm(weights * likely)), float(np.linalg.norm(self._weights * worst.sum(axis=1)))
+        volts = self.volts(added)
+        likely = float(np.linalg.norm(self._weights[:, None] * volts.likely_v))
+        return likely, float(np.linalg.norm(self._weights * volts.worst_v.sum(axis=1)))
 
     def hum(self, one: "Phasors", programme_dbu: float | None) -> Hum:
         """`programme_dbu`: what arrives there on average."""

@@ -131,7 +131,7 @@ def _applied(rig: Rig, edit: Edit) -> Rig:
 def _apply_op(rig: Rig, op: Op) -> Rig:
     match op:
         case SetSetting():
-            return _with_setting(rig, op)
+            return with_setting(rig, op)
         case SetLength():
             item = _find(rig.kit, op.item, "lead")
             if not 0 < op.length_m <= MAX_LENGTH_M:
@@ -196,7 +196,8 @@ def _with_list(rig: Rig, kind: ListName, things: tuple[Listed, ...]) -> Rig:
     return rig.replaced(**{kind: things})
 
 
-def _with_setting(rig: Rig, op: SetSetting) -> Rig:
+def with_setting(rig: Rig, op: SetSetting) -> Rig:
+    """One switch or control set; the rig is not checked again. Raises BadEdit for a setting or value that is none."""
     gear = _find(rig.gear, op.gear, "gear")
     part = rig.parts_by_id[gear.part]
     setting = next((one for one in part.settings if one.id == op.setting), None)

@@ -17,7 +17,7 @@ Path = tuple[Place, ...]
 MU0_OVER_4PI = 1e-7
 """H/m (CODATA 2018: exact to 1e-9)."""
 PANEL_M = 0.25
-"""Straight pieces are integrated in panels at most this long, or as long as the mains is away."""
+"""Straight pieces are integrated in panels at most this long, six points each."""
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(6)
 
 

@@ -1,5 +1,6 @@
 /** Disturbances in words, and on bars: what causes them, where it comes from. */
 import type { Schemas } from '../api/client';
+import { nameOf } from './names';
 
 type Cause = Schemas['CauseShare'];
 
@@ -19,13 +20,6 @@ export function causeWords(rig: Schemas['Rig'], cause: Cause): string {
 	const [, unnamed] = cause.owner.split('somewhere:');
 	const called = nameOf(rig, unnamed ?? cause.owner);
 	return CAUSE_WORDS[cause.code](unnamed ? `${called}’s outlet` : called);
-}
-
-function nameOf(rig: Schemas['Rig'], id: string): string {
-	const gear = (rig.gear ?? []).find((one) => one.id === id);
-	const item = (rig.kit ?? []).find((one) => one.id === id);
-	const point = [...(rig.venue.earth ?? []), ...(rig.venue.mains ?? [])].find((one) => one.id === id);
-	return gear?.name ?? item?.tag ?? point?.name ?? id;
 }
 
 /** Outlets of the rig that are only assumed: devices with an earthed plug whose outlet nobody named. */

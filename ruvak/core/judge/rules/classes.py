@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, input_words
+from ruvak.core.judge.rule import finding, gear_name, input_words
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.part import SignalClass
 from ruvak.core.rig.rig import Rig
@@ -38,7 +38,7 @@ def classes(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for source in result.sources:
         if source.signal is None:
             continue
-        name = getattr(rig.owners_by_id[source.gear], "name", source.gear)
+        name = gear_name(rig, source.gear)
         for one in result.inputs:
             if one.signal is None or _family(source.signal) == _family(one.signal):
                 continue

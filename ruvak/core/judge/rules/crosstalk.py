@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, input_words, usable
+from ruvak.core.judge.rule import finding, gear_name, input_words, usable
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
@@ -20,10 +20,9 @@ def crosstalk(rig: Rig, result: RunResult) -> Iterator[Finding]:
         worst_db = max(one.crosstalk.at_1k_db, one.crosstalk.at_10k_db)
         if worst_db < WATCH_DB:
             continue
-        gear = rig.owners_by_id[one.crosstalk.gear]
         params: dict[str, float | str] = {
             "place": input_words(rig, one),
-            "stranger": getattr(gear, "name", one.crosstalk.gear),
+            "stranger": gear_name(rig, one.crosstalk.gear),
             "below_db": -worst_db,
         }
         yield finding(

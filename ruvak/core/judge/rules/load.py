@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding
+from ruvak.core.judge.rule import finding, gear_name
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
@@ -18,7 +18,7 @@ def load(rig: Rig, result: RunResult) -> Iterator[Finding]:
             continue
         grade = Grade.FIX if source.load_ohm < FAR_TOO_LOW * source.min_load_ohm else Grade.WATCH
         params: dict[str, float | str] = {
-            "source": getattr(rig.owners_by_id[source.gear], "name", source.gear),
+            "source": gear_name(rig, source.gear),
             "load_ohm": source.load_ohm,
             "min_load_ohm": source.min_load_ohm,
             "why": _why(result),

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding
+from ruvak.core.judge.rule import finding, gear_name
 from ruvak.core.results.records import PhantomAt, RunResult
 from ruvak.core.rig.rig import Rig
 
@@ -39,7 +39,7 @@ def phantom(rig: Rig, result: RunResult) -> Iterator[Finding]:
             yield from _wanted(rig, result, one, one.wanted_v)
         elif _harms(one):
             params: dict[str, float | str] = {
-                "source": _name(rig, one),
+                "source": gear_name(rig, one.gear),
                 "volt": one.volt,
                 "current_ma": 1000.0 * one.leg_a,
             }
@@ -54,7 +54,7 @@ def _harms(one: PhantomAt) -> bool:
 def _wanted(rig: Rig, result: RunResult, one: PhantomAt, wanted_v: float) -> Iterator[Finding]:
     plug_in = wanted_v < PLUG_IN_BELOW_V
     params: dict[str, float | str] = {
-        "source": _name(rig, one),
+        "source": gear_name(rig, one.gear),
         "volt": one.volt,
         "wanted_v": wanted_v,
         "power": "power from its socket (plug-in power)" if plug_in else "phantom power",
@@ -64,7 +64,3 @@ def _wanted(rig: Rig, result: RunResult, one: PhantomAt, wanted_v: float) -> Ite
         yield finding("phantom_missing", Grade.STOP, result, one.gear, one.output, params)
     elif one.volt < wanted_v:
         yield finding("phantom_low", Grade.FIX, result, one.gear, one.output, params)
-
-
-def _name(rig: Rig, one: PhantomAt) -> str:
-    return getattr(rig.owners_by_id[one.gear], "name", one.gear)

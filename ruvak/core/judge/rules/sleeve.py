@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, input_words
+from ruvak.core.judge.rule import finding, gear_name, input_words
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Gear, Rig, earthing_of
 
@@ -18,6 +18,6 @@ def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
             gear = rig.owners_by_id[one.gear]
             earthing = earthing_of(gear, rig.part_of(one.gear)) if isinstance(gear, Gear) else None
             if one.balance.screen_arrives and earthing is not None and earthing.type != "floating":
-                name = getattr(rig.owners_by_id[source.gear], "name", source.gear)
+                name = gear_name(rig, source.gear)
                 params: dict[str, float | str] = {"source": name, "place": input_words(rig, one)}
                 yield finding("sleeve_earthed", Grade.STOP, result, one.gear, one.input, params)

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { db, dbu, signedDb } from '../../domain/format';
+	import { nameOf } from '../../domain/names';
 	import Figure from '../figures/Figure.svelte';
 
 	interface Props {
@@ -14,7 +15,6 @@
 	let { rig, noise, crosstalk, levels, label }: Props = $props();
 
 	const scope = $derived({ noise, levels });
-	const stranger = $derived((rig.gear ?? []).find((one) => one.id === crosstalk?.gear)?.name ?? '');
 </script>
 
 <table class="figures">
@@ -40,7 +40,7 @@
 		{/if}
 		{#if crosstalk}
 			<tr>
-				<th scope="row">{stranger} comes across, against the programme</th>
+				<th scope="row">{nameOf(rig, crosstalk.gear)} comes across, against the programme</th>
 				<td class="figure">
 					{signedDb(crosstalk.at_1k_db)}
 					<span class="quiet">{signedDb(crosstalk.at_10k_db)} at 10 kHz</span>

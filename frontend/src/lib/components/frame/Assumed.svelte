@@ -1,13 +1,13 @@
 <!-- What nobody has said, gathered in one place: the few plain questions that would settle it. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
+	import { nameOf } from '../../domain/names';
 	import { getDesk } from '../../state/desk.svelte';
 
 	let { state }: { state: Schemas['RigState'] } = $props();
 	const desk = getDesk();
 
 	const asked = $derived(state.analysis.assumed ?? []);
-	const nameOf = (id: string): string => (state.rig.gear ?? []).find((one) => one.id === id)?.name ?? id;
 	/** The first run a device is on: there the answer can be given. */
 	const runOf = (id: string): string | undefined =>
 		(state.rig.runs ?? []).find((run) =>
@@ -26,9 +26,11 @@
 					{#each one.gear as gear (gear)}
 						{@const run = runOf(gear)}
 						{#if run}
-							<button type="button" class="name" onclick={() => desk.select(run)}>{nameOf(gear)}</button>
+							<button type="button" class="name" onclick={() => desk.select(run)}
+								>{nameOf(state.rig, gear)}</button
+							>
 						{:else}
-							<span class="name">{nameOf(gear)}</span>
+							<span class="name">{nameOf(state.rig, gear)}</span>
 						{/if}
 					{/each}
 					<span class="quiet why">{one.why}</span>
