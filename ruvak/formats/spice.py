@@ -97,7 +97,9 @@ def node_names(network: Network) -> list[str]:
 
 class _Writer:
     def __init__(self, network: Network, names: list[str], driven: set[int]) -> None:
-        self.network, self.driven = network, driven
+        self.network = network
+        # A current is sensed by the source it flows through.
+        self.driven = driven | {one.sensed for one in network.transresistances}
         self._names = names
 
     def _node(self, node: int) -> str:
@@ -131,6 +133,8 @@ class _Writer:
                 parts.append("V")
             parts += ["L"] if henry else []
             parts += ["R"] if ohm else []
+            following = [one for one in self.network.transresistances if one.driven == branch]
+            parts += [f"H{number}" for number in range(len(following))]
             nodes = [self._node(a), *(f"b{branch}{kind.lower()}" for kind in parts[:-1]), self._node(b)]
             for kind, one, other in zip(parts, nodes, nodes[1:], strict=False):
                 if kind == "V":
@@ -138,6 +142,10 @@ class _Writer:
                     yield f"VB{branch} {other} {one} 0 AC 0 0"
                 elif kind == "L":
                     yield f"LB{branch} {one} {other} {_figure(henry)}"
+                elif kind.startswith("H"):
+                    # Current from a to b enters the sensing source at its minus, hence plus looks towards a here.
+                    source = following[int(kind[1:])]
+                    yield f"H{kind[1:]}B{branch} {one} {other} VB{source.sensed} {_figure(source.ohm)}"
                 else:
                     yield f"RB{branch} {one} {other} {_figure(ohm)}"
         for k in range(len(bundle.a)):

@@ -5,6 +5,7 @@ hypothesis draws the seed; everything else follows from it, so that neighbouring
 
 import math
 from random import Random
+from typing import Any
 
 from hypothesis import strategies as st
 
@@ -159,7 +160,12 @@ def _metres(pick: Random) -> Doc:
         "external_h_per_m": logged(pick, 5e-7, 2e-6),
         "screen_coupling_h_per_m": pick.choice([0, 1e-9, {"likely": 1e-10, "worst": 1e-9}]),
         "core_screen_mismatch": pick.choice([0, 0.05, {"likely": 0.02, "worst": 0.08}]),
+        "screen_coverage": pick.choice([1, 0.999, 0.9]),
     }
+
+
+def _pin1_ohm(pick: Random) -> Any:
+    return pick.choice([0, 0, 0.03, {"likely": 0.01, "worst": 0.3}])
 
 
 def _run(pick: Random, number: int) -> tuple[str, Doc, Doc, list[Doc], Doc]:
@@ -170,7 +176,7 @@ def _run(pick: Random, number: int) -> tuple[str, Doc, Doc, list[Doc], Doc]:
     if ends == "xlr":
         topology = pick.choice(["active", "impedance", "floating", "cross-coupled"])
         mismatch = pick.choice([0, 0.05, {"likely": 0.01, "worst": 0.05}])
-        more = {"topology": topology, "leg_mismatch": mismatch}
+        more = {"topology": topology, "leg_mismatch": mismatch, "screen": "out.1", "pin1_ohm": _pin1_ohm(pick)}
         if topology == "cross-coupled":
             more["common_ohm"] = 5000
         if topology == "floating":
@@ -182,6 +188,7 @@ def _run(pick: Random, number: int) -> tuple[str, Doc, Doc, list[Doc], Doc]:
             boxes = [_box(pick, ("xlr3-female", "xlr3-male"), ("2", "3", "1"))]
     else:
         source = ts_source(name, logged(pick, 20, 20_000), earthing)
+        source["outputs"][0]["pin1_ohm"] = _pin1_ohm(pick)
         if ends == "ts":
             lead = cable("ts635-plug", "ts635-plug", [("in.T", "out.T")], ("in.S", "out.S"), **_metres(pick))
             if pick.randint(0, 3) == 0:
@@ -260,8 +267,7 @@ def _desk(name: str, earthing: Doc, kinds: list[str], pick: Random) -> Doc:
                 "z_common_mismatch": pick.choice([0, 0.03, {"likely": 0.01, "worst": 0.04}]),
                 "rejection_db": pick.choice([50, 80, {"likely": 70, "worst": 45}]),
             }
-            pin1_ohm = pick.choice([0, 0, 0.03, {"likely": 0.01, "worst": 0.3}])
-            one = xlr_input("x", logged(pick, 2000, 1e6), {}, pin1_ohm, **mode)
+            one = xlr_input("x", logged(pick, 2000, 1e6), {}, _pin1_ohm(pick), **mode)
         text = {"in": f"in{number}", "in1": f"in{number}"}
         found["connectors"] += [{**connector, "id": f"in{number}"} for connector in one["connectors"]]
         for wire in one["wires"]:

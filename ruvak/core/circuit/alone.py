@@ -25,7 +25,7 @@ def source_alone(rig: Rig, gear: Gear, output_id: str) -> tuple[Network, tuple[t
     add_components(elements, gear.id, part)
     drives: list[Drive] = []
     unknowns: list[Unknown] = []
-    Outputs(elements, rig.alignment, drives, unknowns).add(gear, part, output)
+    Outputs(elements, rig.alignment, drives, unknowns, [], {}).add(gear, part, output)
     contacts = [f"{gear.id}.{channel.hot}" for channel in output.channels]
     for contact in contacts:
         elements.capacitor(contact, EARTH_POINT, VOICED_WITH_F)

@@ -2,11 +2,11 @@
 
 from collections.abc import Iterable
 
-from ruvak.core.circuit.circuit import Cause, CauseLine, Circuit, Drive, Removable, Unknown
+from ruvak.core.circuit.circuit import Cause, CauseLine, Circuit, Core, Drive, Mates, Removable, Unknown
 from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, Collector
 from ruvak.core.circuit.exposure import LIVE, CableBranches, Exposure
-from ruvak.core.circuit.inputs import Inputs, Mates
+from ruvak.core.circuit.inputs import Inputs
 from ruvak.core.circuit.outputs import Outputs
 from ruvak.core.circuit.passive import add_components, add_leg
 from ruvak.core.circuit.phantom import feeds, sinks
@@ -40,7 +40,7 @@ class _Builder:
         self.hum_unknowns: list[Unknown] = []
         self.causes: list[Cause] = []
         self.mates: Mates = {}
-        self.outputs = Outputs(self.elements, rig.alignment, self.drives, self.unknowns)
+        self.outputs = Outputs(self.elements, rig.alignment, self.drives, self.unknowns, self.hum_unknowns, self.mates)
         self.inputs = Inputs(self.elements, self.unknowns, self.hum_unknowns, self.mates)
         mated = [point for link in traced.links if link.kind == "mate" for point in (link.a, link.b)]
         self._plugged = {traced.node_of[point] for point in mated}
@@ -86,6 +86,7 @@ class _Builder:
             tuple(sinks(self.drives, node_of)),
             self._border(tree, node_of),
             floating,
+            tuple(Core(owner, node_of[a], node_of[b], dbu, hz) for owner, a, b, dbu, hz in self.elements.cores),
         )
 
     def _border(self, tree: EarthTree, node_of: dict[str, int]) -> tuple[int, ...]:

@@ -11,6 +11,9 @@ UnknownCode = Literal["channel_match", "source_leg_mismatch", "input_leg_mismatc
 HumUnknownCode = Literal["screen_coupling", "core_screen_mismatch", "pin1"]
 """What matters to disturbances alone: it takes current in a screen to hear of it."""
 
+Mates = dict[str, list[tuple[int, float]]]
+"""By contact: the branches of what is plugged onto it, +1 where current in the branch flows into the contact."""
+
 CauseCode = Literal["earth_measured", "earth", "field", "mains_pair", "touch", "electric", "computer", "supply_fault"]
 
 
@@ -72,6 +75,8 @@ class Unknown:
     """(branch, branch, henry per unit): mutual inductance, once a pair."""
     currents: tuple[tuple[int, float], ...] = ()
     """(branch, ohm per unit): added to `receiver`'s hot."""
+    transresistances: tuple[tuple[int, int, float], ...] = ()
+    """(driven branch, sensed branch, ohm per unit): an emf that follows another branch's current."""
 
 
 def cable_owner(item: str, index: int) -> str:
@@ -160,6 +165,17 @@ class Removable:
 
 
 @dataclass(frozen=True)
+class Core:
+    """A transformer's core: the nodes its flux follows the voltage between, and the level it saturates at."""
+
+    owner: str
+    a: int
+    b: int
+    saturates_dbu: float
+    saturates_hz: float
+
+
+@dataclass(frozen=True)
 class Circuit:
     """The whole rig. `floating` names the owners whose potential rests on stray capacitance alone."""
 
@@ -176,6 +192,7 @@ class Circuit:
     border: tuple[int, ...]
     """Nodes at which runs meet: references and chassis of devices, the building's earth."""
     floating: tuple[str, ...]
+    cores: tuple[Core, ...] = ()
 
     @cached_property
     def drives_of(self) -> dict[str, list[int]]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from networkx.utils import UnionFind
 
-from ruvak.core.solve.network import EARTH, Bundle, IdealAmplifier, IdealTransformer, Network
+from ruvak.core.solve.network import EARTH, Bundle, IdealAmplifier, IdealTransformer, Network, Transresistance
 
 EARTH_POINT = "earth"
 
@@ -22,6 +22,9 @@ class Collector:
     bundles: list[tuple[list[str], list[str], list[float], list[list[float]]]] = field(default_factory=list)
     transformers: list[tuple[str, str, str, str, float]] = field(default_factory=list)
     amplifiers: list[tuple[str, str, str, str, float]] = field(default_factory=list)
+    cores: list[tuple[str, str, str, float, float]] = field(default_factory=list)
+    """(owner, point, point, dBu, hertz): where a core saturates."""
+    transresistances: list[Transresistance] = field(default_factory=list)
     branch_count: int = 0
 
     def merge(self, points: Iterable[str]) -> None:
@@ -62,6 +65,11 @@ class Collector:
         """An ideal one; its impedances are elements of their own."""
         self.amplifiers.append((p, q, s, t, gain))
 
+    def transresistance(self, driven: int, sensed: int, ohm: float) -> None:
+        """Current in one branch as an emf in another; no ohm is nothing."""
+        if ohm:
+            self.transresistances.append(Transresistance(driven, sensed, ohm))
+
     def numbered(self) -> tuple[Network, dict[str, int]]:
         """The network, and each point's node number (points on the earth reference give EARTH)."""
         names: list[str] = []
@@ -89,6 +97,14 @@ class Collector:
         amplifiers = tuple(
             IdealAmplifier(node(p), node(q), node(s), node(t), gain) for p, q, s, t, gain in self.amplifiers
         )
-        network = Network(tuple(names), conductances, capacitances, bundles, transformers, amplifiers)
+        network = Network(
+            tuple(names),
+            conductances,
+            capacitances,
+            bundles,
+            transformers,
+            amplifiers,
+            tuple(self.transresistances),
+        )
         points = [str(point) for point in self.merged]
         return network, {point: number[self.merged[point]] for point in points if self.merged[point] in number}

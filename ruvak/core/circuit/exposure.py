@@ -155,17 +155,19 @@ class Exposure:
         self.causes.append(Cause("mains_pair", one.item.id, 1.0, 1.0, lines))
 
     def _electric(self, cables: list[CableBranches]) -> None:
-        """Live mains reaches the outermost conductors: screens, or bare cores."""
+        """Live mains reaches the outermost conductors, screens or bare cores, and cores through a screen's holes."""
         likely, worst = sizes(self.disturbances.electric_f_per_m)
         if not likely or not cables:
             return
         branch = self.elements.branch(EARTH_POINT, LIVE, 0.0)
         for one in cables:
-            outer = [i for i, conductor in enumerate(one.cable.conductors) if conductor.kind == "screen"]
-            outer = outer or list(range(len(one.ends)))
-            for i in outer:
-                for end in one.ends[i]:
-                    self.elements.capacitor(LIVE, end, 0.5 * likely * one.length_m / len(outer))
+            kinds = [conductor.kind for conductor in one.cable.conductors]
+            screens, cores = kinds.count("screen"), kinds.count("core")
+            on_screens = one.cable.screen_coverage.value if screens else 0.0
+            for kind, ends in zip(kinds, one.ends, strict=True):
+                share = on_screens / screens if kind == "screen" else (1.0 - on_screens) / cores
+                for end in ends:
+                    self.elements.capacitor(LIVE, end, 0.5 * likely * share * one.length_m)
         volts = self.earthings.mains_volts()
         lines = self.earthings.mains_lines(branch, volts)
         self.causes.append(Cause("electric", "venue", 1.0, worst / likely, lines))

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field
 
-from ruvak.core.circuit.circuit import Receiver, Unknown
+from ruvak.core.circuit.circuit import Mates, Receiver, Unknown
 from ruvak.core.circuit.elements import Collector
 from ruvak.core.circuit.outputs import stated_part
 from ruvak.core.rig.part import SIGNAL_REFERENCE, BalancedInput, Input, InputMode, Part, Sensitivity, UnbalancedInput
@@ -24,10 +24,6 @@ class _Pending:
     rejection_corner_hz: float = float("inf")
     pin1: tuple[tuple[int, float], ...] = ()
     coupled: tuple[int, ...] = ()
-
-
-Mates = dict[str, list[tuple[int, float]]]
-"""By contact: the branches of what is plugged onto it, +1 where current in the branch flows into the contact."""
 
 
 @dataclass

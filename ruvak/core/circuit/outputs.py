@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ruvak.core.circuit.circuit import Drive, Unknown
+from ruvak.core.circuit.circuit import Drive, Mates, Unknown
 from ruvak.core.circuit.elements import Collector
 from ruvak.core.rig.part import SIGNAL_REFERENCE, BalancedOutput, Output, Part, UnbalancedOutput
 from ruvak.core.rig.rig import Alignment, Gear, setting_of
@@ -21,11 +21,14 @@ class Outputs:
     alignment: Alignment
     drives: list[Drive]
     unknowns: list[Unknown]
+    hum_unknowns: list[Unknown]
+    mates: Mates
 
     def add(self, gear: Gear, part: Part, output: Output) -> None:
         """One output of one device."""
         legs = self._unbalanced(gear, output) if output.type == "unbalanced" else self._balanced(gear, output)
         self._matched(gear, output, legs)
+        self._pin1(gear, output, [channel[0][0] for channel in legs])
         mono = output.mono_setting is not None and setting_of(gear, part, output.mono_setting) is True
         peak_dbu, nominal_dbu = self._levels(gear, part, output)
         shared = [leg for channel in legs for leg in channel]
@@ -86,6 +89,21 @@ class Outputs:
             gains = (1.0, 0.0) if output.topology == "impedance" else (0.5, -0.5)
             found.append(list(zip(legs, gains, strict=True)))
         return found
+
+    def _pin1(self, gear: Gear, output: Output, hot: list[int]) -> None:
+        """Current into the screen contact lifts what the output's hot legs stand on."""
+        contact = output.common if output.type == "unbalanced" else output.screen
+        currents = self.mates.get(f"{gear.id}.{contact}", ()) if contact else ()
+        ohm = output.pin1_ohm
+        if isinstance(ohm, Value):
+            for leg in hot:
+                for branch, sign in currents:
+                    self.elements.transresistance(leg, branch, sign * ohm.value)
+        elif currents:
+            pairs = tuple((leg, branch, sign) for leg in hot for branch, sign in currents)
+            self.hum_unknowns.append(
+                Unknown("pin1", gear.id, ohm.likely, ohm.worst, ohm.source, transresistances=pairs)
+            )
 
     def _leg_unknown(self, gear: Gear, legs: Spread, ohm: float, branches: tuple[int, int]) -> None:
         half = 0.5 * ohm

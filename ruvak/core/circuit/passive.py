@@ -134,6 +134,8 @@ def _transformer(elements: Collector, owner: str, number: int, coil: Transformer
     elements.resistor(inner_s, s, coil.secondary_ohm.value)
     elements.capacitor(p, s, 0.5 * coil.winding_f.value)
     elements.capacitor(q, t, 0.5 * coil.winding_f.value)
+    if coil.saturates_dbu is not None:
+        elements.cores.append((owner, inner_p, q, coil.saturates_dbu.value, coil.saturates_hz.value))
 
 
 def _buffer(elements: Collector, owner: str, number: int, stage: Buffer) -> None:

@@ -9,6 +9,7 @@ from ruvak.core.judge.rules.hum import hum
 from ruvak.core.judge.rules.level import level
 from ruvak.core.judge.rules.load import load
 from ruvak.core.judge.rules.phantom import phantom
+from ruvak.core.judge.rules.saturation import saturation
 from ruvak.core.judge.rules.sides import sides
 from ruvak.core.judge.rules.silence import silence
 from ruvak.core.judge.rules.sleeve import sleeve
@@ -17,7 +18,20 @@ from ruvak.core.judge.sentences import number, written
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
-RULES: tuple[Rule, ...] = (classes, sleeve, silence, phantom, centre, sides, load, level, tone, hum, crosstalk)
+RULES: tuple[Rule, ...] = (
+    classes,
+    sleeve,
+    silence,
+    phantom,
+    centre,
+    sides,
+    load,
+    level,
+    tone,
+    saturation,
+    hum,
+    crosstalk,
+)
 
 
 def judge(rig: Rig, results: tuple[RunResult, ...]) -> tuple[tuple[Finding, ...], ...]:

@@ -78,6 +78,11 @@ CATALOGUE: dict[str, Words] = {
         "The bass is 3 dB down at {low_hz} Hz at {place}: it sounds thin.",
         "Something in the run blocks low frequencies; look at its transformers and capacitors.",
     ),
+    "saturates": Words(
+        "Loud bass comes to {bass_dbu} dBu at {at_hz} Hz over the transformer in {box}, which bears "
+        "{saturates_dbu} dBu there: it will growl and thin out.",
+        "Turn the source down by {over_db} dB and the input up, or use a box whose transformer is made for this level.",
+    ),
     "hum": Words(
         "Hum and buzz lie {below_db} dB under the programme at {place} ({worst_db} at worst): {why}.{where}",
         "{what}",

@@ -163,7 +163,8 @@ def rows_of(circuit: Circuit, unknown: Unknown) -> set[int]:
     nodes = {node for number, _ in unknown.conductances for node in network.conductances[number][:2]}
     nodes |= {node for number, _ in unknown.capacitances for node in network.capacitances[number][:2]}
     branches = {branch for branch, _ in (*unknown.branch_ohms, *unknown.emfs, *unknown.currents)}
-    branches |= {branch for one, other, _ in unknown.branch_henries for branch in (one, other)}
+    pairs = (*unknown.branch_henries, *unknown.transresistances)
+    branches |= {branch for one, other, _ in pairs for branch in (one, other)}
     return nodes | {first + branch for branch in branches}
 
 
@@ -189,4 +190,6 @@ def _element_effect(
     for one, other, henry in unknown.branch_henries:
         i, j = first + one, first + other
         change = change + omega * henry * (product(y[i], x[j]) + product(y[j], x[i]))
+    for driven, sensed, ohm in unknown.transresistances:
+        change = change - ohm * product(y[first + driven], x[first + sensed])
     return change

@@ -117,6 +117,7 @@ def _at_dc(network: Network, blocked: set[int], coupled: set[int]) -> Network:
     """Capacitors open, coils their wire alone.
 
     `blocked`: legs of microphones that phantom feeds, which pass no DC; `coupled`: conductances behind capacitors.
+    Millivolts across a screen contact do not matter here.
     """
     bundles, first = [], 0
     for one in network.bundles:
@@ -130,4 +131,4 @@ def _at_dc(network: Network, blocked: set[int], coupled: set[int]) -> Network:
             bundles.append(Bundle(one.a, one.b, one.ohm, nothing))
         first += len(one.a)
     kept = tuple(one for number, one in enumerate(network.conductances) if number not in coupled)
-    return replace(network, conductances=kept, capacitances=(), bundles=tuple(bundles))
+    return replace(network, conductances=kept, capacitances=(), bundles=tuple(bundles), transresistances=())

@@ -231,6 +231,15 @@ class SourceResult(Record):
     min_load_ohm: float | None
 
 
+class CoreResult(Record):
+    """A transformer on the way: what loud programme would put over its primary at `at_hz`, and what it bears there."""
+
+    owner: str
+    at_hz: float
+    peak_dbu: float
+    saturates_dbu: float
+
+
 class RunResult(Record):
     """Everything computed about one run."""
 
@@ -241,6 +250,7 @@ class RunResult(Record):
     floating: tuple[str, ...]
     phantom: tuple[PhantomAt, ...] = ()
     """At each channel of its sources, where some input of the rig feeds phantom."""
+    cores: tuple[CoreResult, ...] = ()
 
 
 class DestinationResult(Record):

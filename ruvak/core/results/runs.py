@@ -8,6 +8,7 @@ import numpy as np
 from ruvak.core.circuit.circuit import Circuit, Drive, Receiver
 from ruvak.core.parts.library import assumptions_of
 from ruvak.core.results.balance import balance
+from ruvak.core.results.cores import core_results, cores_of
 from ruvak.core.results.destinations import Destinations
 from ruvak.core.results.ends import Reach, by_owner, reach_of
 from ruvak.core.results.fetched import fetched
@@ -148,7 +149,8 @@ class _Reader:
         touched = {row for owner in owners for one in solved.hum_of.get(owner, ()) for row in rows_of(circuit, one)}
         size, read = circuit.network.size, [2 * number + leg for number in receivers for leg in (0, 1)]
         self.gains = Gains(circuit, fetched(solved.gains, size, legs | driving | touched, drives, read))
-        self.swept = fetched(solved.swept, size, legs, drives, ())
+        over = {node for reach in reaches for core in cores_of(circuit, reach) for node in (core.a, core.b)}
+        self.swept = fetched(solved.swept, size, legs | over, drives, ())
         self.temperature_c = assumptions_of(self.rig).temperature_c.value
         every = range(len(circuit.drives))
         self.everywhere = fetched(solved.gains, size, legs, every, ()) if solved.full else None
@@ -163,6 +165,7 @@ class _RunReader:
         self.rig, self.circuit, self.gains = shared.rig, shared.circuit, shared.gains
         self.groups, self.receivers = reach.groups, reach.receivers
         self.phasors: dict[int, Phasors] = {}
+        self.cores = cores_of(self.circuit, reach)
         flat = [number for group in self.groups for number in group]
         self.unknowns = tuple(one for owner in reach.owners for one in shared.solved.audio_of.get(owner, ()))
         self.hum_unknowns = tuple(one for owner in reach.owners for one in shared.solved.hum_of.get(owner, ()))
@@ -171,13 +174,15 @@ class _RunReader:
 
     def result(self) -> RunResult:
         phantom = self.shared.solved.phantom
+        flat = [number for group in self.groups for number in group]
         return RunResult(
             run=self.run_record.id,
             sources=tuple(self._source(group) for group in self.groups),
             inputs=tuple(self._input(number) for number in self.receivers),
             mixes=self._mixes(),
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
-            phantom=phantom.at([n for group in self.groups for n in group]) if phantom else (),
+            phantom=phantom.at(flat) if phantom else (),
+            cores=tuple(core_results(self.circuit, self.shared.swept, self.cores, flat)),
         )
 
     def gathered(self, destinations: Destinations, result: RunResult) -> None:

@@ -9,7 +9,7 @@ from collections.abc import Iterable, Iterator
 from ruvak.core.errors import Fault, RigFault
 from ruvak.core.rig.check_earth import earth_faults
 from ruvak.core.rig.connectors import SHAPES, fits, uncertain
-from ruvak.core.rig.part import ELEMENT_FIELDS, Part, Setting
+from ruvak.core.rig.part import ELEMENT_FIELDS, NO_PIN1, Part, Setting
 from ruvak.core.rig.rig import Join, Rig, Run, SettingValue
 
 
@@ -78,8 +78,8 @@ def _points(part: Part) -> Iterator[tuple[str, str | None]]:
     for i, switch in enumerate(part.switches):
         yield from ((f"switches[{i}].a", switch.a), (f"switches[{i}].b", switch.b))
     for i, output in enumerate(part.outputs):
-        if output.type == "unbalanced":
-            yield f"outputs[{i}].common", output.common
+        for field in ("common", "screen"):
+            yield f"outputs[{i}].{field}", getattr(output, field, None)
         for j, channel in enumerate(output.channels):
             for field in ("hot", "cold", "inner"):
                 yield f"outputs[{i}].channels[{j}].{field}", getattr(channel, field, None)
@@ -110,6 +110,9 @@ def _inside(part: Part) -> Iterator[Fault]:
             name = getattr(output, field)
             if name is not None and (name not in settings or settings[name].type != kind):
                 yield Fault("unknown_setting", f"outputs[{i}].{field}", f"'{name}' is not a {kind} setting.")
+        if output.type == "balanced" and output.screen is None and output.pin1_ohm != NO_PIN1:
+            sentence = "pin1_ohm is that of a screen contact; name it in screen."
+            yield Fault("pin1", f"outputs[{i}].screen", sentence)
         if output.type == "balanced" and (output.topology == "cross-coupled") != (output.common_ohm is not None):
             sentence = "common_ohm ties a cross-coupled output's midpoint to g; give it there, and nowhere else."
             yield Fault("common_ohm", f"outputs[{i}].common_ohm", sentence)

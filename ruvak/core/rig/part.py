@@ -20,6 +20,7 @@ from ruvak.core.rig.values import (
     Number,
     Quantity,
     Record,
+    Share,
     Value,
     Words,
 )
@@ -86,6 +87,11 @@ class Cable(Record):
     """How much more of the screen's flux the first core of each pair takes than the second."""
     characteristic_ohm: AboveZero | None = None
     """Wave impedance of a pair, where it is made for data."""
+    screen_coverage: Share = Value(value=1.0, source="a screen without holes")
+    """Share of an outside electric field that ends on the screen; the rest goes to the cores, evenly.
+
+    Effective, that is by capacitance: holes let far less through than their share of the surface.
+    """
     core_screen_mismatch: Deviation = Value(value=0.0, source="not stated")
     """(C first - C second) / C of a pair's capacitances to the screen; half is given to each."""
 
@@ -122,6 +128,10 @@ class Transformer(Record):
     magnetising_h: AboveZero
     leakage_h: NotNegative
     winding_f: NotNegative
+    saturates_dbu: Quantity | None = None
+    """Level over the primary, rms of a sine at saturates_hz, above which the core saturates; in proportion to
+    frequency elsewhere."""
+    saturates_hz: AboveZero = Value(value=30.0, source="where makers state it: common practice")
 
 
 class Inductor(Record):
@@ -201,6 +211,9 @@ class PhantomNeed(Record):
     """Below it, between the legs' middle and g, it does not work."""
 
 
+NO_PIN1 = Value(value=0.0, source="AES48: screen contact bonded to the chassis")
+
+
 class UnbalancedOutput(Record):
     """Each channel's emf stands from g to hot through z_ohm; all share one return to `common`."""
 
@@ -225,6 +238,8 @@ class UnbalancedOutput(Record):
     """The lowest load it drives properly, between its legs."""
     driven_sleeve: Annotated[bool, Field(strict=True)] = False
     """Its common contact is an amplifier's output as well: joined to anything on an earth it is shorted."""
+    pin1_ohm: Deviation = NO_PIN1
+    """Transfer impedance of the common contact's bond: current into it drives every channel's hot with this much."""
     phantom: PhantomNeed | None = None
     """An electret capsule: what it draws of the power its socket gives (plug-in power)."""
     signal: SignalClass | None = None
@@ -255,6 +270,10 @@ class BalancedOutput(Record):
     mono_setting: Id | None = None
     min_load_ohm: AboveZero | None = None
     """The lowest load it drives properly, between its legs."""
+    screen: Point | None = None
+    """Its screen contact, where the bond of that matters."""
+    pin1_ohm: Deviation = NO_PIN1
+    """Transfer impedance of the screen contact's bond: current into it drives every channel's hot with this much."""
     phantom: PhantomNeed | None = None
     signal: SignalClass | None = None
 
@@ -318,7 +337,7 @@ class BalancedInput(Record):
     screen: Point
     mode_setting: Id | None = None
     modes: tuple[InputMode, ...] = Field(min_length=1, max_length=6)
-    pin1_ohm: Deviation = Value(value=0.0, source="AES48: screen contact bonded to the chassis")
+    pin1_ohm: Deviation = NO_PIN1
     """Transfer impedance of the screen contact's bond: current into it adds this much to hot."""
     phantom: PhantomFeed | None = None
     signal: SignalClass | None = None
@@ -335,7 +354,7 @@ class UnbalancedInput(Record):
     common: Point
     mode_setting: Id | None = None
     modes: tuple[UnbalancedMode, ...] = Field(min_length=1, max_length=6)
-    pin1_ohm: Deviation = Value(value=0.0, source="AES48: screen contact bonded to the chassis")
+    pin1_ohm: Deviation = NO_PIN1
     """Transfer impedance of the screen contact's bond: current into it adds this much to hot."""
     phantom: PhantomFeed | None = None
     """Plug-in power: a few volts through one resistor to hot."""

@@ -60,11 +60,18 @@ def _not_negative(given: Value) -> Value:
     return given
 
 
+def _share(given: Value) -> Value:
+    if not 0.0 <= given.value <= 1.0:
+        raise PydanticCustomError("not_a_share", "must lie between 0 and 1, but it is {value}", {"value": given.value})
+    return given
+
+
 Quantity = Annotated[Value, BeforeValidator(_number_as_value, json_schema_input_type=Value | float)]
 """A Value, or in a file simply its number."""
 
 AboveZero = Annotated[Quantity, AfterValidator(_above_zero)]
 NotNegative = Annotated[Quantity, AfterValidator(_not_negative)]
+Share = Annotated[Quantity, AfterValidator(_share)]
 
 Deviation = Annotated[Value | Spread, BeforeValidator(_number_as_value, json_schema_input_type=Value | Spread | float)]
 """Either a stated, signed figure (Value) or one of unknown sign (Spread)."""

@@ -51,6 +51,15 @@ class IdealAmplifier:
 
 
 @dataclass(frozen=True)
+class Transresistance:
+    """An emf of ohm times the current of branch `sensed`, driving branch `driven` from its a to its b."""
+
+    driven: int
+    sensed: int
+    ohm: float
+
+
+@dataclass(frozen=True)
 class Network:
     """All elements. Unknowns, in order: node voltages, branch, transformer primary and amplifier output currents."""
 
@@ -62,6 +71,12 @@ class Network:
     bundles: tuple[Bundle, ...]
     transformers: tuple[IdealTransformer, ...]
     amplifiers: tuple[IdealAmplifier, ...] = ()
+    transresistances: tuple[Transresistance, ...] = ()
+
+    @property
+    def is_reciprocal(self) -> bool:
+        """Whether the matrix is its own transpose."""
+        return not self.amplifiers and not self.transresistances
 
     @property
     def node_count(self) -> int:

@@ -25,7 +25,7 @@ class Solution:
     """`unknowns`: (frequencies, size, emf columns), volts and amperes, rms if the emfs are.
 
     `adjoints`: (frequencies, size, functionals): y with A^T y = c, so that c.x = y.b for any right-hand side b.
-    Amplifiers are not reciprocal, so the adjoints come from the transposed factors.
+    Amplifiers and transresistances are not reciprocal, so the adjoints come from the transposed factors.
     """
 
     frequencies_hz: Floats
@@ -87,7 +87,7 @@ class System:
         targets = functionals.astype(np.complex128)
         if network.size <= SMALL:
             matrices = self._dense(frequencies_hz)
-            if network.amplifiers:
+            if not network.is_reciprocal:
                 unknowns[:] = np.linalg.solve(matrices, right)
                 adjoints[:] = np.linalg.solve(matrices.transpose(0, 2, 1), targets)
             else:
@@ -165,3 +165,5 @@ def _stamps(network: Network) -> Iterable[_Stamp]:
         for node, weight in ((stage.p, -stage.gain), (stage.q, stage.gain)):
             yield row, node, weight, 0.0
         row += 1
+    for one in network.transresistances:
+        yield network.node_count + one.driven, network.node_count + one.sensed, one.ohm, 0.0

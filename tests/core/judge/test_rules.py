@@ -28,6 +28,22 @@ def resistor(a: str, b: str, ohm: float) -> dict[str, Any]:
     return {"type": "resistor", "a": a, "b": b, "ohm": ohm}
 
 
+def coil(saturates_dbu: float) -> dict[str, Any]:
+    """A one to one transformer between the adapter's two ends."""
+    ends = {"primary_a": "in.T", "primary_b": "in.S", "secondary_a": "out1.2", "secondary_b": "out1.3"}
+    return {
+        "type": "transformer",
+        "turns_ratio": 1,
+        "primary_ohm": 1,
+        "secondary_ohm": 1,
+        "magnetising_h": 100,
+        "leakage_h": 0,
+        "winding_f": 0,
+        "saturates_dbu": saturates_dbu,
+        **ends,
+    }
+
+
 def codes(rig: Rig) -> list[str]:
     return [finding.code for finding in analyse(rig).runs[0].findings]
 
@@ -228,6 +244,7 @@ FIRES: dict[str, Rig] = {
     "not_connected": wired(demo_rig(), runs=[{"id": "slides", "number": 1, "name": "Slides", "legs": [], "joins": []}]),
     "clear": stated_rig(wires=LEFT, source=MONO),
     "source_lost": two_sources(both=False),
+    "saturates": stated_rig(source=MONO, wires=RETURN, elements=[coil(-20)]),
     "hum": two_earths(0.5),
     "crosstalk": sharing(0.5),
     "amplified_into_input": amplified(passive=False),
@@ -273,6 +290,7 @@ SILENT: dict[str, Rig] = {
     "phantom_missing": powered(),
     "phantom_low": starved(0.003),
     "phantom_harms": powered("mic-dynamic"),
+    "saturates": stated_rig(source=MONO, wires=RETURN, elements=[coil(30)]),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600)),
     "contact_uncertain": situation(*headset("phone-headset", "headset")),
     "one_sided": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),

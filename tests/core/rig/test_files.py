@@ -37,7 +37,8 @@ points = st.from_regex(r"[a-z][a-z0-9]{0,5}(\.[A-Za-z0-9]{1,5})?", fullmatch=Tru
 conductors = st.builds(Conductor, a=st.none() | points, b=st.none() | points, kind=st.sampled_from(["core", "screen"]))
 cables = st.builds(
     Cable, conductors=st.lists(conductors, min_size=1, max_size=3).map(tuple),
-    **{name: values for name in Cable.model_fields if name != "conductors"},
+    screen_coverage=st.builds(Value, value=st.floats(0.0, 1.0)),
+    **{name: values for name in Cable.model_fields if name not in ("conductors", "screen_coverage")},
 )  # fmt: skip
 elements = st.one_of(
     st.builds(Resistor, a=points, b=points, ohm=values),

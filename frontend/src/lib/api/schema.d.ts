@@ -677,6 +677,21 @@ export interface components {
             mono_setting: string | null;
             /** @default null */
             min_load_ohm: components["schemas"]["Value"] | null;
+            /**
+             * Screen
+             * @default null
+             */
+            screen: string | null;
+            /**
+             * Pin1 Ohm
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "AES48: screen contact bonded to the chassis"
+             *     }
+             */
+            pin1_ohm: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /** @default null */
             phantom: components["schemas"]["PhantomNeed"] | null;
             /**
@@ -777,6 +792,15 @@ export interface components {
             screen_coupling_h_per_m: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /** @default null */
             characteristic_ohm: components["schemas"]["Value"] | null;
+            /**
+             * @default {
+             *       "value": 1,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "a screen without holes"
+             *     }
+             */
+            screen_coverage: components["schemas"]["Value"];
             /**
              * Core Screen Mismatch
              * @default {
@@ -932,6 +956,20 @@ export interface components {
             gear: string;
             /** Setting */
             setting: string;
+        };
+        /**
+         * CoreResult
+         * @description A transformer on the way: what loud programme would put over its primary at `at_hz`, and what it bears there.
+         */
+        CoreResult: {
+            /** Owner */
+            owner: string;
+            /** At Hz */
+            at_hz: number;
+            /** Peak Dbu */
+            peak_dbu: number;
+            /** Saturates Dbu */
+            saturates_dbu: number;
         };
         /**
          * Crosstalk
@@ -2032,6 +2070,11 @@ export interface components {
              * @default []
              */
             phantom: components["schemas"]["PhantomAt"][];
+            /**
+             * Cores
+             * @default []
+             */
+            cores: components["schemas"]["CoreResult"][];
         };
         /**
          * Segment
@@ -2176,6 +2219,17 @@ export interface components {
             magnetising_h: components["schemas"]["Value"];
             leakage_h: components["schemas"]["Value"];
             winding_f: components["schemas"]["Value"];
+            /** @default null */
+            saturates_dbu: components["schemas"]["Value"] | null;
+            /**
+             * @default {
+             *       "value": 30,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "where makers state it: common practice"
+             *     }
+             */
+            saturates_hz: components["schemas"]["Value"];
         };
         /**
          * UnbalancedInput
@@ -2282,6 +2336,16 @@ export interface components {
              * @default false
              */
             driven_sleeve: boolean;
+            /**
+             * Pin1 Ohm
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "AES48: screen contact bonded to the chassis"
+             *     }
+             */
+            pin1_ohm: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /** @default null */
             phantom: components["schemas"]["PhantomNeed"] | null;
             /**
