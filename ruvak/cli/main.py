@@ -1,4 +1,4 @@
-"""ruvak solve | netlists | export | import | backup | restore | migrate | demo | schema | openapi"""
+"""ruvak solve | netlists | clamp | export | import | backup | restore | migrate | demo | schema | openapi"""
 
 import argparse
 import json
@@ -9,8 +9,10 @@ from pathlib import Path
 
 from sqlalchemy.exc import OperationalError
 
-from ruvak.core.analyse import analyse
+from ruvak.core.analyse import analyse, prepare
 from ruvak.core.errors import RigFault, RuvakError
+from ruvak.core.results.clamp import earth_from_current
+from ruvak.core.rig.edits import apply
 from ruvak.core.rig.files import rig_from_json, rig_to_json
 from ruvak.core.rig.rig import Rig
 from ruvak.formats.spice import netlists
@@ -58,6 +60,13 @@ def _parser() -> argparse.ArgumentParser:
     spice = add("netlists", "write a rig file's SPICE netlists, one for each disturbance and channel", _netlists)
     spice.add_argument("file", type=Path)
     spice.add_argument("-o", "--output", type=Path, required=True, help="folder to write them into")
+    clamp = add(
+        "clamp", "enter what a clamp meter round a lead shows, and write the rig file with the earth voltage", _clamp
+    )
+    clamp.add_argument("file", type=Path)
+    clamp.add_argument("item", help="the lead's id")
+    clamp.add_argument("ampere", type=float, help="reading, total rms")
+    clamp.add_argument("-o", "--output", type=Path, required=True, help="rig file to write")
     export = add("export", "write a saved rig as a rig file", _export)
     export.add_argument("rig")
     export.add_argument("-o", "--output", type=Path, help="file to write; standard output without it")
@@ -88,6 +97,13 @@ def _netlists(options: argparse.Namespace) -> str:
     for name, text in written.items():
         (options.output / name).write_text(text, encoding="ascii")
     return f"Wrote {len(written)} netlists to {options.output}; run one with: ngspice -b {next(iter(written))}"
+
+
+def _clamp(options: argparse.Namespace) -> str:
+    rig = prepare(rig_from_json(options.file.read_bytes()))
+    edit = earth_from_current(rig, options.item, options.ampere)
+    options.output.write_text(rig_to_json(apply(rig, edit)), encoding="utf-8")
+    return f"{edit.label}. Wrote {options.output}."
 
 
 def _export(options: argparse.Namespace) -> str:

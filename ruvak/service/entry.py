@@ -13,6 +13,8 @@ from ruvak.core.errors import BadEdit
 from ruvak.core.legs.choices import LegChoice, choices
 from ruvak.core.legs.plug import plugged
 from ruvak.core.legs.routes import put_ops
+from ruvak.core.results.clamp import earth_from_current
+from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit, Op, PutRun, apply
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.service.problems import NotFound
@@ -69,6 +71,12 @@ class Entry:
         changed = run.model_copy(update={"legs": names, "joins": found.joins})
         edit = Edit(label=_label(rig, run, legs), ops=(*ops, PutRun(thing=changed)))
         return Rewired(gaps=found.gaps, preview=Preview(edit=edit, analysis=analyse(apply(rig, edit))))
+
+    def earth_from_current(self, rig_id: str, item: str, reading_a: float, spectrum: Preset) -> Preview:
+        """A clamp meter's reading round a lead, as the earth voltage it tells, solved. Raises NotFound, BadEdit."""
+        rig = self._rig(rig_id)
+        edit = earth_from_current(rig, item, reading_a, spectrum)
+        return Preview(edit=edit, analysis=analyse(apply(rig, edit)))
 
     def _rig(self, rig_id: str) -> Rig:
         """The rig as saved. A line is read with every key, so the last few are kept; a saved version never changes."""

@@ -9,9 +9,10 @@ from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.results.formulas import Formula
 from ruvak.core.results.records import BondResult
 from ruvak.core.rig.connectors import Form
+from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import KitItem
-from ruvak.core.rig.values import Id, Label, Record
+from ruvak.core.rig.values import Id, Label, Number, Record
 from ruvak.service.states import HistoryLine, RigSummary
 
 
@@ -77,6 +78,14 @@ class LegsBody(Record):
     """A run's legs in their new order; those not in the kit yet are added to it."""
 
     legs: tuple[KitItem, ...] = Field(max_length=64)
+
+
+class ScreenCurrentBody(Record):
+    """A clamp meter round a lead: total rms, and the shape of the mains there."""
+
+    item: Id
+    reading_a: Number
+    spectrum: Preset = "switched-mode"
 
 
 class PlaceQuery(Record):

@@ -13,6 +13,7 @@ from ruvak.core.analyse import analyse
 from ruvak.core.rig.files import rig_from_json, rig_to_json
 from ruvak.service.states import Person
 from tests.support.database import DatabaseTest, new_database
+from tests.support.earths import class_1, earthed, hum_of, outlets, ts_cable, ts_input, ts_source
 from tests.support.rigs import demo_rig
 
 
@@ -49,6 +50,20 @@ class Command(DatabaseTest):
         self.assertEqual(code, 0)
         self.assertIn(f"Wrote {len(written)} netlists", out)
         self.assertTrue(any(name.endswith("-programme.cir") for name in written), written)
+
+    def test_a_clamp_reading_is_written_into_the_rig_file(self) -> None:
+        parts = [ts_source("source", 600, class_1(1e-9)), ts_input("desk", 1e9, class_1(1e-9)), ts_cable()]
+        run = [[("source.out1", "lead.in"), ("lead.out", "desk.in1")]]
+        leads = {"lead": {"part": "lead", "length_m": 20.0}}
+        rig = earthed(parts, run, leads, {"source": "here", "desk": "there"}, outlets(here=0.0, there=0.0))
+        self.file.write_text(rig_to_json(rig), encoding="utf-8")
+        measured = self.folder / "measured.json"
+        code, out, _ = self.run_command("clamp", str(self.file), "lead", "0.05", "-o", str(measured))
+        self.assertEqual(code, 0)
+        self.assertIn("60 mV between outlets", out)
+        self.assertAlmostEqual(hum_of(rig_from_json(measured.read_bytes())).likely_dbu, -23.8, delta=0.05)
+        code, _, err = self.run_command("clamp", str(self.file), "ghost", "0.05", "-o", str(measured))
+        self.assertEqual((code, err), (2, "ruvak: There is no lead 'ghost' in this rig.\n"))
 
     def test_a_bad_file_is_told_field_by_field(self) -> None:
         self.file.write_text('{"format": "ruvak-rig", "version": 1, "id": "A b"}', encoding="utf-8")

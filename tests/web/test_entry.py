@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from ruvak.core.rig.files import rig_to_json
+from tests.support.rigs import demo_rig
 from tests.support.web import WebTest
 
 LIST = "ch,instrument,mic,stand,48V\n1,Kick,dynamic,short,\n2,Choir left,condenser,tall,yes\n"
@@ -47,6 +49,17 @@ class Lines(WebTest):
     def test_an_input_list(self) -> None:
         got = self.post(f"/api/rigs/{self.rig_id}/input-list", {"csv": LIST}).get_json()
         self.assertEqual([one["runs"][0]["goals"] for one in got["readings"]], [["desk.mic1"], ["desk.mic2"]])
+
+    def test_a_clamp_reading_proposes_an_earth_voltage_or_says_why_not(self) -> None:
+        body = {"item": "m1", "reading_a": 0.05}
+        refused = self.post(f"/api/rigs/{self.rig_id}/screen-current", body)
+        self.assertEqual((refused.status_code, refused.get_json()["code"]), (422, "bad_edit"))
+        self.assertTrue(refused.get_json()["message"])
+        self.assertEqual(self.post(f"/api/rigs/{self.rig_id}/screen-current", {"item": "m1"}).status_code, 422)
+        concert = self.post("/api/rigs", data=rig_to_json(demo_rig("midwinter-concert")).encode()).get_json()["rig"]["id"]
+        got = self.post(f"/api/rigs/{concert}/screen-current", {"item": "r3", "reading_a": 0.02}).get_json()
+        self.assertEqual([op["op"] for op in got["edit"]["ops"]], ["put_earth"], got)
+        self.assertEqual(len(got["analysis"]["runs"]), 27)
 
     def test_refusals(self) -> None:
         bad = self.post(f"/api/rigs/{self.rig_id}/input-list", {"csv": "a,b\n1,2\n"})

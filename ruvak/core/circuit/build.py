@@ -87,6 +87,7 @@ class _Builder:
             self._border(tree, node_of),
             floating,
             tuple(Core(owner, node_of[a], node_of[b], dbu, hz) for owner, a, b, dbu, hz in self.elements.cores),
+            tuple((one.item.id, one.branches) for one in cables),
         )
 
     def _border(self, tree: EarthTree, node_of: dict[str, int]) -> tuple[int, ...]:

@@ -193,6 +193,8 @@ class Circuit:
     """Nodes at which runs meet: references and chassis of devices, the building's earth."""
     floating: tuple[str, ...]
     cores: tuple[Core, ...] = ()
+    cables: tuple[tuple[str, tuple[int, ...]], ...] = ()
+    """(kit item, branches of all conductors), a cable each."""
 
     @cached_property
     def drives_of(self) -> dict[str, list[int]]:

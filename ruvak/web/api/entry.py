@@ -5,7 +5,7 @@ from flask import Response
 from ruvak.core.results.formulas import FORMULAS
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.formats.input_list import rows_from_csv
-from ruvak.service.states import Readings, Rewired
+from ruvak.service.states import Preview, Readings, Rewired
 from ruvak.web.answers import answer, entry
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import (
@@ -18,6 +18,7 @@ from ruvak.web.schemas import (
     PlaceQuery,
     RigPath,
     RunPath,
+    ScreenCurrentBody,
 )
 
 api = blueprint("entry", "Entering runs")
@@ -33,6 +34,12 @@ def read_lines(path: RigPath, body: LinesBody) -> Response:
 def read_input_list(path: RigPath, body: InputListBody) -> Response:
     """What an input list means, row by row."""
     return answer(entry().read_list(path.rig_id, rows_from_csv(body.csv), body.goal))
+
+
+@api.post("/rigs/<rig_id>/screen-current", responses={"200": Preview})
+def read_screen_current(path: RigPath, body: ScreenCurrentBody) -> Response:
+    """What a clamp meter round a lead shows, as the voltage between the outlets at its ends."""
+    return answer(entry().earth_from_current(path.rig_id, body.item, body.reading_a, body.spectrum))
 
 
 @api.get("/formulas", responses={"200": FormulaList})

@@ -248,6 +248,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/screen-current": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a clamp meter round a lead shows, as the voltage between the outlets at its ends. */
+        post: operations["entry_read_screen_current_rigs__rig_id__screen_current_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/formulas": {
         parameters: {
             query?: never;
@@ -2897,6 +2914,22 @@ export interface components {
             goal: string | null;
         };
         /**
+         * ScreenCurrentBody
+         * @description A clamp meter round a lead: total rms, and the shape of the mains there.
+         */
+        ScreenCurrentBody: {
+            /** Item */
+            item: string;
+            /** Reading A */
+            reading_a: number;
+            /**
+             * Spectrum
+             * @default switched-mode
+             * @enum {string}
+             */
+            spectrum: "linear" | "switched-mode" | "dimmers";
+        };
+        /**
          * FormulaList
          * @description Every displayed figure that follows from others.
          */
@@ -4244,6 +4277,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_read_screen_current_rigs__rig_id__screen_current_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScreenCurrentBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
                 };
             };
             /** @description Forbidden */
