@@ -2,9 +2,9 @@
 
 import sys
 
-from bench import analysis, reading
+from bench import analysis, reading, remedies
 
-BENCHES = {"reading": reading.main, "analysis": analysis.main}
+BENCHES = {"reading": reading.main, "analysis": analysis.main, "remedies": remedies.main}
 
 
 def main() -> int:

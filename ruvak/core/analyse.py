@@ -1,6 +1,7 @@
 """The pipeline: a checked rig goes in, an analysis comes out. Nothing is kept, nothing is changed."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from ruvak.core.circuit.build import build
 from ruvak.core.judge.assumed import Assumed, assumed
@@ -19,6 +20,7 @@ from ruvak.core.rig.part import Input
 from ruvak.core.rig.rig import Join, Rig, Run
 from ruvak.core.rig.slim import in_use
 from ruvak.core.rig.values import Id, Record
+from ruvak.core.solve.memory import Memory
 from ruvak.core.trace.drawing import RunDrawing, draw
 from ruvak.core.trace.trace import Trace, connector_at, trace, uncertain_joins
 
@@ -54,31 +56,72 @@ class Analysis(Record):
     """What nobody has said, as questions."""
 
 
+@dataclass(frozen=True)
+class Judged:
+    """A run's figures and what there is to say about it, without its drawing."""
+
+    run: str
+    result: RunResult
+    findings: tuple[Finding, ...]
+
+
+@dataclass(frozen=True)
+class Assessment:
+    """The whole rig solved and judged for the sake of one run: only that one is drawn and tells its hum by cause."""
+
+    verdict: Verdict
+    runs: tuple[Judged, ...]
+    mine: RunAnalysis
+
+
 def prepare(rig: Rig) -> Rig:
     """The rig with its own parts and assumptions, checked. Raises RigFault."""
     return check(embed(rig))
 
 
-def analyse(rig: Rig) -> Analysis:
-    """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring."""
+def analyse(rig: Rig, memory: Memory | None = None) -> Analysis:
+    """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring.
+
+    `memory`: what was solved before, so that an edit costs less; the answer is the same without.
+    """
     whole = prepare(rig)
     rig = in_use(whole)
     traced = trace(rig)
-    found = rig_results(rig, traced, build(rig, traced))
-    results = _with_other_modes(rig, found.runs)
-    findings = with_added(judge(rig, results), _uncertainties(rig, results))
-    runs = tuple(
-        RunAnalysis(
-            run=run.id,
-            drawing=draw(rig, traced, run),
-            result=result,
-            findings=said,
-            controls=tuple(_controls(whole, run)),
-        )
-        for run, result, said in zip(rig.runs, results, findings, strict=True)
-    )
+    found = rig_results(rig, traced, build(rig, traced), memory)
+    judged = _judged(rig, found.runs)
+    runs = tuple(_analysed(whole, rig, traced, run, one) for run, one in zip(rig.runs, judged, strict=True))
     return Analysis(
-        rig=rig.id, verdict=verdict(findings), runs=runs, destinations=found.destinations, assumed=assumed(rig)
+        rig=rig.id,
+        verdict=verdict(tuple(one.findings for one in judged)),
+        runs=runs,
+        destinations=found.destinations,
+        assumed=assumed(rig),
+    )
+
+
+def assess(rig: Rig, run_id: str, memory: Memory | None = None) -> Assessment:
+    """As analyse(), with the same figures and findings for every run. The rig is prepared."""
+    used = in_use(rig)
+    traced = trace(used)
+    judged = _judged(used, rig_results(used, traced, build(used, traced), memory, told=run_id).runs)
+    index = next(index for index, run in enumerate(used.runs) if run.id == run_id)
+    mine = _analysed(rig, used, traced, used.runs[index], judged[index])
+    return Assessment(verdict(tuple(one.findings for one in judged)), judged, mine)
+
+
+def _judged(rig: Rig, results: tuple[RunResult, ...]) -> tuple[Judged, ...]:
+    results = _with_other_modes(rig, results)
+    findings = with_added(judge(rig, results), _uncertainties(rig, results))
+    return tuple(Judged(one.run, one, said) for one, said in zip(results, findings, strict=True))
+
+
+def _analysed(whole: Rig, rig: Rig, traced: Trace, run: Run, judged: Judged) -> RunAnalysis:
+    return RunAnalysis(
+        run=run.id,
+        drawing=draw(rig, traced, run),
+        result=judged.result,
+        findings=judged.findings,
+        controls=tuple(_controls(whole, run)),
     )
 
 

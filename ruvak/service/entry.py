@@ -1,7 +1,5 @@
 """Entering runs: typed lines, input lists, and legs changed on the strip."""
 
-from datetime import datetime
-
 from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.analyse import analyse, prepare
@@ -18,7 +16,8 @@ from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit, Op, PutRun, apply
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.service.problems import NotFound
-from ruvak.service.rigs import rig_row
+from ruvak.service.rigs import rig_row, version_of
+from ruvak.service.solved import Solved, Version
 from ruvak.service.states import Preview, Readings, Rewired
 from ruvak.store.rigs import load_rig
 
@@ -28,9 +27,9 @@ KEPT_RIGS = 4
 class Entry:
     """Use cases that look at a saved rig and change nothing; what they propose is an edit."""
 
-    def __init__(self, sessions: sessionmaker[Session]) -> None:
-        self._sessions = sessions
-        self._prepared: dict[tuple[str, int, datetime], Rig] = {}
+    def __init__(self, sessions: sessionmaker[Session], solved: Solved | None = None) -> None:
+        self._sessions, self._solved = sessions, solved or Solved()
+        self._prepared: dict[Version, Rig] = {}
 
     def read(self, rig_id: str, text: str) -> Readings:
         """One line with ways to go on, or several lines. Raises NotFound."""
@@ -70,19 +69,21 @@ class Entry:
         found = plugged(with_legs, run, names)
         changed = run.model_copy(update={"legs": names, "joins": found.joins})
         edit = Edit(label=_label(rig, run, legs), ops=(*ops, PutRun(thing=changed)))
-        return Rewired(gaps=found.gaps, preview=Preview(edit=edit, analysis=analyse(apply(rig, edit))))
+        return Rewired(
+            gaps=found.gaps, preview=Preview(edit=edit, analysis=analyse(apply(rig, edit), self._solved.memory))
+        )
 
     def earth_from_current(self, rig_id: str, item: str, reading_a: float, spectrum: Preset) -> Preview:
         """A clamp meter's reading round a lead, as the earth voltage it tells, solved. Raises NotFound, BadEdit."""
         rig = self._rig(rig_id)
         edit = earth_from_current(rig, item, reading_a, spectrum)
-        return Preview(edit=edit, analysis=analyse(apply(rig, edit)))
+        return Preview(edit=edit, analysis=analyse(apply(rig, edit), self._solved.memory))
 
     def _rig(self, rig_id: str) -> Rig:
         """The rig as saved. A line is read with every key, so the last few are kept; a saved version never changes."""
         with self._sessions() as session:
             row = rig_row(session, rig_id)
-            key = (row.id, row.version, row.saved_at)
+            key = version_of(row)
             if key not in self._prepared:
                 if len(self._prepared) >= KEPT_RIGS:
                     self._prepared.pop(next(iter(self._prepared)))

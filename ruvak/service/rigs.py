@@ -5,10 +5,11 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.analyse import analyse, prepare
 from ruvak.core.remedies.remedy import Remedy
-from ruvak.core.remedies.search import remedies_for
+from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.rig.edits import Edit, apply, inverse
 from ruvak.core.rig.rig import Rig
 from ruvak.service.problems import Conflict, NotFound, NothingToUndo
+from ruvak.service.solved import Solved, Version
 from ruvak.service.states import HistoryLine, Person, Preview, RigState, RigSummary
 from ruvak.store import history
 from ruvak.store.rigs import create_rig, delete_rig, load_rig, save_rig
@@ -18,8 +19,8 @@ from ruvak.store.tables import EditRow, RigRow, VenueRow
 class Rigs:
     """The use cases over one database."""
 
-    def __init__(self, sessions: sessionmaker[Session]) -> None:
-        self._sessions = sessions
+    def __init__(self, sessions: sessionmaker[Session], solved: Solved | None = None) -> None:
+        self._sessions, self._solved = sessions, solved or Solved()
 
     def listed(self) -> list[RigSummary]:
         """All rigs, the last saved first."""
@@ -41,7 +42,7 @@ class Rigs:
         """A rig as it stands. Raises NotFound."""
         with self._sessions() as session:
             row = rig_row(session, rig_id)
-            return _state(session, row, load_rig(session, row), person)
+            return self._state(session, row, load_rig(session, row), person)
 
     def exported(self, rig_id: str) -> Rig:
         """The rig's record alone. Raises NotFound."""
@@ -57,7 +58,7 @@ class Rigs:
                 free = next(f"{rig.id[:58]}-{n}" for n in range(2, 10_000) if f"{rig.id[:58]}-{n}" not in taken)
                 rig = rig.replaced(id=free)
             row = create_rig(session, rig)
-            return _state(session, row, rig, person)
+            return self._state(session, row, rig, person)
 
     def deleted(self, rig_id: str) -> None:
         """The rig and its history are gone. Raises NotFound."""
@@ -99,12 +100,19 @@ class Rigs:
 
     def previewed(self, rig_id: str, edit: Edit) -> Preview:
         """What an edit would do. Raises NotFound, BadEdit, RigFault."""
-        return Preview(edit=edit, analysis=analyse(apply(self.exported(rig_id), edit)))
+        return Preview(edit=edit, analysis=analyse(apply(self.exported(rig_id), edit), self._solved.memory))
 
-    def remedies(self, rig_id: str, run_id: str) -> tuple[Remedy, ...]:
-        """Solved remedies of one run. Raises NotFound."""
+    def remedies(self, rig_id: str, run_id: str, first: bool) -> tuple[Remedy, ...]:
+        """Solved remedies of one run; `first`: only the one found soonest. Raises NotFound."""
+        with self._sessions() as session:
+            row = rig_row(session, rig_id)
+            rig, version = load_rig(session, row), version_of(row)
+        before = self._solved.of(version, rig)
         try:
-            return remedies_for(self.exported(rig_id), run_id)
+            if not first:
+                return remedies_for(rig, run_id, before, self._solved.memory)
+            found = first_remedy(rig, run_id, before, self._solved.memory)
+            return (found,) if found is not None else ()
         except KeyError as missing:
             raise NotFound(f"There is no run '{run_id}' in this rig.") from missing
 
@@ -131,7 +139,7 @@ class Rigs:
         row.version += 1
         row.saved_at = session.scalars(select(func.now())).one()
         session.flush()
-        return _state(session, row, after, person)
+        return self._state(session, row, after, person)
 
     def _reversed(self, session: Session, row: RigRow, done: EditRow, kind: str, person: Person) -> RigState:
         """Undo and redo: the stored edit one way or the other, only if nobody touched the same things since."""
@@ -146,6 +154,18 @@ class Rigs:
         history.record(session, row.id, row.version, (person.id, person.name), kind, backward, forward, of_edit=done.id)
         return self._saved(session, row, before, after, person)
 
+    def _state(self, session: Session, row: RigRow, rig: Rig, person: Person) -> RigState:
+        undo = history.undoable(session, row.id, person.id)
+        redo = history.redoable(session, row.id, person.id)
+        return RigState(
+            version=row.version,
+            saved_at=row.saved_at,
+            rig=rig,
+            analysis=self._solved.of(version_of(row), rig),
+            undo_label=undo.label if undo else None,
+            redo_label=redo.label if redo else None,
+        )
+
 
 def rig_row(session: Session, rig_id: str, lock: bool = False) -> RigRow:
     """The rig's row, locked for a change if asked. Raises NotFound."""
@@ -155,14 +175,6 @@ def rig_row(session: Session, rig_id: str, lock: bool = False) -> RigRow:
     return row
 
 
-def _state(session: Session, row: RigRow, rig: Rig, person: Person) -> RigState:
-    undo = history.undoable(session, row.id, person.id)
-    redo = history.redoable(session, row.id, person.id)
-    return RigState(
-        version=row.version,
-        saved_at=row.saved_at,
-        rig=rig,
-        analysis=analyse(rig),
-        undo_label=undo.label if undo else None,
-        redo_label=redo.label if redo else None,
-    )
+def version_of(row: RigRow) -> Version:
+    """Which saved version of which rig this row is."""
+    return row.id, row.version, row.saved_at

@@ -7,6 +7,7 @@ from flask_openapi3 import Info, OpenAPI
 from ruvak import __version__
 from ruvak.service.entry import Entry
 from ruvak.service.rigs import Rigs
+from ruvak.service.solved import Solved
 from ruvak.store.database import engine_for, sessions_for
 from ruvak.web import errors, logs, pages, security
 from ruvak.web.answers import ENTRY, EXTENSION
@@ -42,8 +43,9 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     )
     engine = engine_for(settings.database_url)
     app.extensions[health.ENGINE] = engine
-    app.extensions[EXTENSION] = Rigs(sessions_for(engine))
-    app.extensions[ENTRY] = Entry(sessions_for(engine))
+    solved = Solved()
+    app.extensions[EXTENSION] = Rigs(sessions_for(engine), solved)
+    app.extensions[ENTRY] = Entry(sessions_for(engine), solved)
     logs.init_app(app)
     errors.init_app(app)
     security.init_app(app)

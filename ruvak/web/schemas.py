@@ -95,6 +95,12 @@ class PlaceQuery(Record):
     replace: bool = False
 
 
+class FirstQuery(Record):
+    """Whether the first that helps is enough."""
+
+    first: bool = False
+
+
 class LegChoiceList(RootModel[tuple[LegChoice, ...]]):
     """What could stand there, fitting and owned things first."""
 

@@ -28,7 +28,7 @@ class Wild(unittest.TestCase):
     def test_remedies_are_sought_for_any_wiring(self) -> None:
         rig = wild_rig(0, 6)
         for run in rig.runs:
-            for remedy in remedies_for(rig, run.id, 2):
+            for remedy in remedies_for(rig, run.id):
                 self.assertEqual(remedy.after.run, run.id)
 
     def test_every_leg_is_drawn_and_no_two_connectors_share_a_place(self) -> None:

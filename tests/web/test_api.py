@@ -55,6 +55,8 @@ class Answers(WebTest):
         remedies = self.client.get(f"/api/rigs/{self.rig_id}/runs/slides/remedies").get_json()
         self.assertTrue(remedies[0]["helps"])
         self.assertFalse(remedies[-1]["helps"])
+        first = self.client.get(f"/api/rigs/{self.rig_id}/runs/slides/remedies?first=true").get_json()
+        self.assertEqual([one["id"] in {other["id"] for other in remedies} for one in first], [True])
 
     def test_the_file_goes_out_and_comes_in_again(self) -> None:
         answer = self.client.get(f"/api/rigs/{self.rig_id}/file")

@@ -56,7 +56,9 @@ class Lines(WebTest):
         self.assertEqual((refused.status_code, refused.get_json()["code"]), (422, "bad_edit"))
         self.assertTrue(refused.get_json()["message"])
         self.assertEqual(self.post(f"/api/rigs/{self.rig_id}/screen-current", {"item": "m1"}).status_code, 422)
-        concert = self.post("/api/rigs", data=rig_to_json(demo_rig("midwinter-concert")).encode()).get_json()["rig"]["id"]
+        concert = self.post("/api/rigs", data=rig_to_json(demo_rig("midwinter-concert")).encode()).get_json()["rig"][
+            "id"
+        ]
         got = self.post(f"/api/rigs/{concert}/screen-current", {"item": "r3", "reading_a": 0.02}).get_json()
         self.assertEqual([op["op"] for op in got["edit"]["ops"]], ["put_earth"], got)
         self.assertEqual(len(got["analysis"]["runs"]), 27)

@@ -4,8 +4,9 @@ import hashlib
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import chain, islice
 
-from ruvak.core.analyse import Analysis, RunAnalysis, alone, analyse, glance, prepare
+from ruvak.core.analyse import Analysis, Assessment, Judged, RunAnalysis, assess, glance, prepare
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.judge.rule import active
 from ruvak.core.judge.sentences import number, signed
@@ -17,31 +18,46 @@ from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import KitItem, Rig, Run
+from ruvak.core.rig.slim import in_use
+from ruvak.core.solve.memory import Memory
 from ruvak.core.trace.trace import connector_at
 
 MAX_SOLVED, MAX_WARNINGS = 4, 1
 """How many candidates get the full analysis, and how many of what people try in vain."""
 ENOUGH_CLEAR, COMBINED = 5, 4
 """So many clear rewirings end the search, simplest first; so many rewirings are tried with a switch flipped as well."""
-SHOWN = 8
+MAX_FIRST = 2
+"""How many are solved while somebody waits for the first."""
 HUM_TOLD_DB = 90.0
 """Hum further under the programme than this is nobody's concern."""
 ARROW = "\N{RIGHTWARDS ARROW}"
 
 
-def remedies_for(rig: Rig, run_id: str, shown: int = SHOWN) -> tuple[Remedy, ...]:
+def remedies_for(
+    rig: Rig, run_id: str, before: Analysis | None = None, memory: Memory | None = None
+) -> tuple[Remedy, ...]:
     """Solved remedies of one run, best first, then what is often tried and does not help.
 
-    KeyError for an unknown run; empty when the run is clear.
+    KeyError for an unknown run; empty when the run is clear. `before`: the rig's analysis, where it is at hand
+    already; `memory`: what was solved before.
     """
+    return _search(rig, run_id, before, memory).ranked()
+
+
+def first_remedy(rig: Rig, run_id: str, before: Analysis | None = None, memory: Memory | None = None) -> Remedy | None:
+    """As remedies_for(), but the first that clears the run in the order of trying, which is soonest; None without."""
+    return _search(rig, run_id, before, memory).first()
+
+
+def _search(rig: Rig, run_id: str, before: Analysis | None, memory: Memory | None) -> "_Search":
     rig = prepare(rig)
     run = next((one for one in rig.runs if one.id == run_id), None)
     if run is None:
         raise KeyError(run_id)
-    return _Search(rig, run).ranked(shown)
+    return _Search(rig, run, before, memory or Memory())
 
 
-def figures_of(found: RunAnalysis) -> Figures:
+def figures_of(found: Judged | RunAnalysis) -> Figures:
     """The sum where the run is heard (its first mix, else its first input), levels at its inputs."""
     result = found.result
     sums = [mix.sum for mix in result.mixes] or [one.sum for one in result.inputs[:1]]
@@ -81,24 +97,28 @@ class _Candidate:
 
 
 class _Search:
-    def __init__(self, rig: Rig, run: Run) -> None:
-        self.rig, self.run = rig, run
-        self.before = analyse(rig)
-        self.found = self._mine(self.before)
-        self.glanced = glance(alone(rig, run.id))[0]
+    def __init__(self, rig: Rig, run: Run, before: Analysis | None, memory: Memory) -> None:
+        self.rig, self.run, self.memory = rig, run, memory
+        self.alone = rig.replaced(runs=(run,))
+        known = before if before is not None else assess(rig, run.id, memory)
+        self.before: tuple[Judged | RunAnalysis, ...] = known.runs
+        self.found = next(one for one in known.runs if one.run == run.id) if isinstance(known, Analysis) else known.mine
+        self.glanced = glance(in_use(self.alone))[0]
 
-    def _mine(self, analysis: Analysis) -> RunAnalysis:
-        return next(one for one in analysis.runs if one.run == self.run.id)
+    def first(self) -> Remedy | None:
+        """Switches, then rewirings as they are found, until one clears the run and harms no other."""
+        if self.found.findings[0].grade is Grade.CLEAR:
+            return None
+        clear = (one for one in chain(self._flips(), self._rewirings()) if one.findings[0].grade is Grade.CLEAR)
+        solved = (self._solved(one) for one in islice(clear, MAX_FIRST))
+        return next((remedy for remedy in solved if remedy.helps), None)
 
-    def ranked(self, shown: int) -> tuple[Remedy, ...]:
+    def ranked(self) -> tuple[Remedy, ...]:
         """Candidates by a glance at each, then the best ones solved with the whole rig."""
         if self.found.findings[0].grade is Grade.CLEAR:
             return ()
-        flips = [
-            _Candidate(edit, edit.label, (), 1, "", self._at_a_glance(edit))
-            for edit in settings_edits(self.rig, self.found)
-        ]
-        rewired = self._screened()
+        flips = list(self._flips())
+        rewired = sorted(self._rewirings(), key=self._promise)
         unclear = [one for one in rewired if one.findings[0].grade is not Grade.CLEAR]
         both = [one for route in unclear[:COMBINED] for one in self._with_flips(route, flips)]
         best: list[tuple[Counter[str], Remedy]] = []
@@ -108,7 +128,7 @@ class _Search:
             # What does no more than a shorter list of the same things is not worth reading.
             if self._severity(one.findings) <= self._severity(self.glanced) or any(fewer <= kind for fewer, _ in best):
                 continue
-            if solved == MAX_SOLVED or len(best) == shown:
+            if solved == MAX_SOLVED:
                 break
             solved += 1
             remedy = self._solved(one)
@@ -124,13 +144,17 @@ class _Search:
         worst = one.findings[0].grade
         return (-SEVERITY[worst], float(len(one.findings)), float(missing), float(one.changes), *one.simplicity)
 
-    def _screened(self) -> list["_Candidate"]:
-        """The rewirings, by a glance at each with the run on its own, best first.
+    def _flips(self) -> Iterator["_Candidate"]:
+        """Switches and controls, by a glance at each with the run on its own."""
+        for edit in settings_edits(self.rig, self.found):
+            yield _Candidate(edit, edit.label, (), 1, "", self._at_a_glance(edit))
+
+    def _rewirings(self) -> Iterator["_Candidate"]:
+        """Other wirings the same way, simplest first.
 
         What only adds pieces to a wiring that is clear already is not looked at, and no more once enough are clear.
         """
         clear: list[tuple[tuple[str, ...], Counter[str]]] = []
-        promising: list[_Candidate] = []
         for route in paths(self.rig, self.run):
             if {item.id for item in route.items} == set(self.run.legs) and route.joins == self.run.joins:
                 continue
@@ -144,13 +168,13 @@ class _Search:
             found = self._at_a_glance(edit)
             if found[0].grade is Grade.CLEAR:
                 clear.append((goals, parts))
-            promising.append(_Candidate(edit, title, route.items, changes, detail, found, simplicity(route)))
+            yield _Candidate(edit, title, route.items, changes, detail, found, simplicity(route))
             if len(clear) == ENOUGH_CLEAR:
                 break
-        return sorted(promising, key=self._promise)
 
     def _at_a_glance(self, edit: Edit) -> tuple[Finding, ...]:
-        return glance(alone(apply(self.rig, edit), self.run.id))[0]
+        # The run by itself, so that nothing else of the rig has to be checked.
+        return glance(in_use(apply(self.alone, edit)))[0]
 
     def _with_flips(self, one: "_Candidate", flips: list["_Candidate"]) -> Iterator["_Candidate"]:
         """A rewiring that leaves something to watch, with one switch flipped besides."""
@@ -169,8 +193,8 @@ class _Search:
 
     def _solved(self, one: "_Candidate") -> Remedy:
         edit, rig = one.edit, apply(self.rig, one.edit)
-        after = analyse(rig)
-        mine = self._mine(after)
+        after = assess(rig, self.run.id, self.memory)
+        mine = after.mine
         effects = tuple(self._effects(after))
         before_rank, after_rank = self._severity(self.found.findings), self._severity(mine.findings)
         parts = {part.id: part for part in rig.parts}
@@ -196,9 +220,9 @@ class _Search:
         """Better is larger: the worst grade, then how few findings."""
         return SEVERITY[findings[0].grade], -len(findings)
 
-    def _effects(self, after: Analysis) -> Iterator[Effect]:
+    def _effects(self, after: Assessment) -> Iterator[Effect]:
         names = {run.id: run.name for run in self.rig.runs}
-        pairs = zip(self.before.runs, after.runs, strict=True)
+        pairs = zip(self.before, after.runs, strict=True)
         for old, new in sorted(pairs, key=lambda pair: pair[0].run != self.run.id):
             effect = Effect(run=old.run, name=names[old.run], before=figures_of(old), after=figures_of(new))
             if old.run == self.run.id or effect.before != effect.after:

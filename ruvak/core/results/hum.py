@@ -59,9 +59,9 @@ class Phasors:
 class Disturbed:
     """The network under every cause, at every frequency some cause has."""
 
-    def __init__(self, circuit: Circuit, solver: RigSolver, bonds: bool = False, brief: bool = False) -> None:
-        """`bonds`: each removable joint can be opened; `brief`: totals and the largest cause, without their tones."""
-        self.circuit, self.brief = circuit, brief
+    def __init__(self, circuit: Circuit, solver: RigSolver, bonds: bool = False) -> None:
+        """`bonds`: each removable joint can be opened."""
+        self.circuit = circuit
         frequencies_hz, emfs = cause_emfs(circuit, bonds)
         self.frequencies_hz = frequencies_hz
         self._solved: Solved | None = solver.solve(frequencies_hz, emfs, adjoints=True) if len(frequencies_hz) else None
@@ -136,8 +136,8 @@ class Disturbed:
         likely = float(np.linalg.norm(self._weights[:, None] * volts.likely_v))
         return likely, float(np.linalg.norm(self._weights * volts.worst_v.sum(axis=1)))
 
-    def hum(self, one: "Phasors", programme_dbu: float | None) -> Hum:
-        """`programme_dbu`: what arrives there on average."""
+    def hum(self, one: "Phasors", programme_dbu: float | None, brief: bool = False) -> Hum:
+        """`programme_dbu`: what arrives there on average; `brief`: totals and the largest cause, without tones."""
         volts = self.volts(one)
         likely_v = np.sqrt((volts.likely_v**2).sum(axis=1))
         worst_v = volts.worst_v.sum(axis=1)
@@ -150,28 +150,26 @@ class Disturbed:
             weighted_worst_dbu=weighted_worst,
             below_programme_db=programme_dbu - weighted if programme_dbu is not None else None,
             below_programme_worst_db=programme_dbu - weighted_worst if programme_dbu is not None else None,
-            tones=self._tones(likely_v, worst_v),
-            **self._shares(volts),
+            tones=() if brief else self._tones(likely_v, worst_v),
+            **self._shares(volts, brief),
         )
 
-    def _shares(self, volts: HumVolts) -> dict[str, object]:
+    def _shares(self, volts: HumVolts, brief: bool) -> dict[str, object]:
         """The causes that count, largest first by their A-weighted likely size, and what the others add up to."""
         sizes = np.linalg.norm(self._weights[:, None] * volts.likely_v, axis=0)
         worst = np.linalg.norm(self._weights[:, None] * volts.worst_v, axis=0)
         order = np.argsort(-sizes, kind="stable")
         floor = max(sizes.max(initial=0.0), worst.max(initial=0.0)) * 10.0 ** (-TOLD_WITHIN_DB / 20.0)
         told = [
-            int(c)
-            for c in order[: 1 if self.brief else TOLD_AT_MOST]
-            if sizes[c] > 0.0 and max(sizes[c], worst[c]) >= floor
+            int(c) for c in order[: 1 if brief else TOLD_AT_MOST] if sizes[c] > 0.0 and max(sizes[c], worst[c]) >= floor
         ]
         rest = [int(c) for c in order if int(c) not in told]
         return {
-            "causes": tuple(self._share(volts, column) for column in told),
+            "causes": tuple(self._share(volts, column, brief) for column in told),
             "rest_dbu": _level(volts.likely_v[:, rest]),
         }
 
-    def _share(self, volts: HumVolts, column: int) -> CauseShare:
+    def _share(self, volts: HumVolts, column: int, brief: bool) -> CauseShare:
         cause = self.circuit.causes[column]
         likely_v, worst_v = volts.likely_v[:, column], volts.worst_v[:, column]
         return CauseShare(
@@ -180,13 +178,11 @@ class Disturbed:
             likely_dbu=_level(likely_v),
             worst_dbu=_level(worst_v),
             weighted_dbu=_level(self._weights * likely_v),
-            tones=self._tones(likely_v, worst_v),
+            tones=() if brief else self._tones(likely_v, worst_v),
         )
 
     def _tones(self, likely_v: Floats, worst_v: Floats) -> tuple[Tone, ...]:
         """Where there is anything at all."""
-        if self.brief:
-            return ()
         there = worst_v > 0.0
         levels = _levels(np.stack([likely_v[there], worst_v[there]]))
         hertz = self.frequencies_hz[there].tolist()

@@ -41,6 +41,7 @@ from ruvak.core.results.sums import (
 )
 from ruvak.core.results.voice import own_gains
 from ruvak.core.rig.rig import Rig, Run
+from ruvak.core.solve.memory import Memory
 from ruvak.core.solve.network import Complexes
 from ruvak.core.trace.trace import Trace
 from ruvak.core.units import FLOOR_DB, dbu_from_volts, floored_db, ratio_from_db, volts_from_dbu
@@ -79,15 +80,28 @@ def run_results(
     return _results(rig, traced, circuit, sweep_hz, hum).runs
 
 
-def rig_results(rig: Rig, traced: Trace, circuit: Circuit) -> RigResults:
-    """Everything: hum by cause and tone, noise, crosstalk, and what each device makes of its inputs together."""
-    return _results(rig, traced, circuit, THIRD_OCTAVES_HZ, "full")
+def rig_results(
+    rig: Rig, traced: Trace, circuit: Circuit, memory: Memory | None = None, told: str | None = None
+) -> RigResults:
+    """Everything: hum by cause and tone, noise, crosstalk, and what each device makes of its inputs together.
+
+    `told`: the one run whose hum is told by cause and tone, of the others totals and the largest cause alone.
+    """
+    return _results(rig, traced, circuit, THIRD_OCTAVES_HZ, "full", memory, told)
 
 
-def _results(rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...], hum: str) -> RigResults:
+def _results(
+    rig: Rig,
+    traced: Trace,
+    circuit: Circuit,
+    sweep_hz: tuple[float, ...],
+    hum: str,
+    memory: Memory | None = None,
+    told: str | None = None,
+) -> RigResults:
     if not rig.runs:
         return RigResults((), ())
-    solved = _SolvedRig(rig, traced, circuit, sweep_hz, hum)
+    solved = _SolvedRig(rig, traced, circuit, sweep_hz, hum, memory, told)
     destinations = Destinations(rig, solved.disturbed) if solved.full and solved.disturbed else None
     reaches = [reach_of(rig, traced, circuit, run) for run in rig.runs]
     found: list[RunResult] = []
@@ -120,16 +134,26 @@ class _Heard:
 class _SolvedRig:
     """The solved rig."""
 
-    def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, sweep_hz: tuple[float, ...], hum: str) -> None:
-        self.rig, self.traced, self.circuit = rig, traced, circuit
-        solver = RigSolver(circuit)
+    def __init__(
+        self,
+        rig: Rig,
+        traced: Trace,
+        circuit: Circuit,
+        sweep_hz: tuple[float, ...],
+        hum: str,
+        memory: Memory | None,
+        told: str | None,
+    ) -> None:
+        self.rig, self.traced, self.circuit, self.told = rig, traced, circuit, told
+        solver = RigSolver(circuit, memory=memory)
         emfs = drive_emfs(circuit)
         self.full = hum == "full"
         spots_hz = (REFERENCE_HZ, HIGH_HZ, *NOISE_HZ) if self.full else (REFERENCE_HZ,)
         self.gains = solver.solve(np.array(spots_hz), emfs, adjoints=True)
         self.sweep_hz = sweep_hz
         self.swept = solver.solve(np.array(sweep_hz), emfs, adjoints=False)
-        self.disturbed = Disturbed(circuit, solver, brief=hum == "brief") if hum != "none" else None
+        self.disturbed = Disturbed(circuit, solver) if hum != "none" else None
+        self.brief = hum == "brief"
         self.phantom = Phantom(circuit) if hum != "none" else None
         self.audio_of = by_owner(circuit.unknowns)
         self.hum_of = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
@@ -262,7 +286,9 @@ class _RunReader:
             return None
         programme_dbu = levels.arriving_dbu if levels is not None else None
         self.phasors[number] = self.shared.disturbed.phasors(number, self.hum_unknowns)
-        return self.shared.disturbed.hum(self.phasors[number], programme_dbu)
+        solved = self.shared.solved
+        brief = solved.brief or solved.told not in (None, self.run_record.id)
+        return self.shared.disturbed.hum(self.phasors[number], programme_dbu, brief)
 
     def _noise(self, number: int, levels: Levels | None) -> Noise:
         receiver = self.circuit.receivers[number]

@@ -7,6 +7,7 @@ import numpy as np
 from scipy import sparse
 
 from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.solve.memory import Memory
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
 from ruvak.core.solve.reduced import Reduced
 from ruvak.core.solve.solver import SMALL, System
@@ -31,10 +32,11 @@ class RigSolver:
 
     Functionals are two a receiver, hot and cold: see leg_functionals.
 
-    `bonds`: each removable joint's current is a functional too, and its branch may be driven.
+    `bonds`: each removable joint's current is a functional too, and its branch may be driven. `memory`: answers of
+    blocks solved before.
     """
 
-    def __init__(self, circuit: Circuit, bonds: bool = False) -> None:
+    def __init__(self, circuit: Circuit, bonds: bool = False, memory: Memory | None = None) -> None:
         self.circuit = circuit
         self.legs = leg_functionals(circuit)
         joints = [one.branch for one in circuit.removables] if bonds else []
@@ -52,7 +54,7 @@ class RigSolver:
         driven |= {branch for drive in circuit.drives for branch, _ in drive.branch_gains}
         driven |= set(joints)
         border = np.array(circuit.border, dtype=np.int64)
-        self._reduced = Reduced(network, border, np.array(sorted(driven), dtype=np.int64), self.legs)
+        self._reduced = Reduced(network, border, np.array(sorted(driven), dtype=np.int64), self.legs, memory)
 
     def solve(self, frequencies_hz: Floats, emfs: "Emfs", adjoints: bool) -> Solved:
         """Every column of `emfs` at every frequency."""

@@ -9,7 +9,7 @@ from collections.abc import Iterable, Iterator
 from ruvak.core.errors import Fault, RigFault
 from ruvak.core.rig.check_earth import earth_faults
 from ruvak.core.rig.connectors import SHAPES, fits, uncertain
-from ruvak.core.rig.part import ELEMENT_FIELDS, NO_PIN1, Part, Setting
+from ruvak.core.rig.part import NO_PIN1, Part, Setting, ends_of_element
 from ruvak.core.rig.rig import Join, Rig, Run, SettingValue
 
 
@@ -73,8 +73,8 @@ def _points(part: Part) -> Iterator[tuple[str, str | None]]:
             where = f"cables[{i}].conductors[{j}]"
             yield from ((f"{where}.a", conductor.a), (f"{where}.b", conductor.b))
     for i, element in enumerate(part.elements):
-        for field in (name for name in ELEMENT_FIELDS if hasattr(element, name)):
-            yield f"elements[{i}].{field}", getattr(element, field)
+        for field, point in ends_of_element(element):
+            yield f"elements[{i}].{field}", point
     for i, switch in enumerate(part.switches):
         yield from ((f"switches[{i}].a", switch.a), (f"switches[{i}].b", switch.b))
     for i, output in enumerate(part.outputs):

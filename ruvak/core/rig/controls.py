@@ -2,21 +2,17 @@
 
 from collections.abc import Iterable, Iterator
 
-from ruvak.core.rig.part import BalancedInput, Part, Setting, UnbalancedInput
+from ruvak.core.rig.part import BalancedInput, Part, Setting
 
 
 def settings_in_use(part: Part, connectors: Iterable[str]) -> tuple[Setting, ...]:
     """Those of the outputs and inputs at these connectors, and those that belong to no socket at all."""
     used = set(connectors)
     here, elsewhere = set[str](), set[str]()
-    for port in (*part.outputs, *part.inputs):
-        names = (
-            getattr(port, "level_setting", None),
-            getattr(port, "mono_setting", None),
-            getattr(port, "mode_setting", None),
-            port.phantom.setting if isinstance(port, BalancedInput | UnbalancedInput) and port.phantom else None,
-        )
-        (here if used & set(port.connectors) else elsewhere).update(name for name in names if name)
+    ports = [(one.connectors, (one.level_setting, one.mono_setting)) for one in part.outputs]
+    ports += [(one.connectors, (one.mode_setting, one.phantom.setting if one.phantom else None)) for one in part.inputs]
+    for names, settings in ports:
+        (here if not used.isdisjoint(names) else elsewhere).update(name for name in settings if name)
     return tuple(one for one in part.settings if one.id in here or one.id not in elsewhere)
 
 

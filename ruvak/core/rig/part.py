@@ -157,10 +157,20 @@ class Buffer(Record):
     gain_db: Quantity
 
 
-ELEMENT_FIELDS = ("a", "b", "c", "d", "primary_a", "primary_b", "secondary_a", "secondary_b")
-"""Every field by which some kind of element names a point, in the order it names them."""
-
 Element = Annotated[Resistor | Capacitor | Inductor | Transformer | Buffer, Field(discriminator="type")]
+
+
+def ends_of_element(element: Element) -> tuple[tuple[str, Point], ...]:
+    """Every field by which an element names a point, in the order it names them, and the point."""
+    match element:
+        case Transformer():
+            names: tuple[str, ...] = ("primary_a", "primary_b", "secondary_a", "secondary_b")
+        case Buffer():
+            names = ("a", "b", "c", "d")
+        case _:
+            names = ("a", "b")
+    return tuple((name, getattr(element, name)) for name in names)
+
 
 SignalClass = Literal[
     "microphone",

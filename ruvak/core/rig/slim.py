@@ -4,7 +4,7 @@ from collections.abc import Hashable, Iterable
 
 from networkx.utils import UnionFind
 
-from ruvak.core.rig.part import ELEMENT_FIELDS, Part
+from ruvak.core.rig.part import Part, ends_of_element
 from ruvak.core.rig.rig import Rig
 
 
@@ -50,7 +50,7 @@ def slimmed_multicore(part: Part, used: Iterable[str]) -> Part:
     joined: UnionFind[Hashable] = UnionFind(one.id for one in part.connectors)
     links = [(wire.a, wire.b) for wire in part.wires]
     for element in part.elements:
-        points = [point for name in ELEMENT_FIELDS if (point := getattr(element, name, None)) is not None]
+        points = [point for _, point in ends_of_element(element)]
         links += [(points[0], point) for point in points[1:]]
     for number, cable in enumerate(part.cables):
         ends = [point for one in cable.conductors for point in (one.a, one.b) if point is not None]
@@ -70,9 +70,7 @@ def slimmed_multicore(part: Part, used: Iterable[str]) -> Part:
             "connectors": tuple(one for one in part.connectors if one.id in keep),
             "wires": tuple(wire for wire in part.wires if stays(wire.a)),
             "cables": tuple(cable for number, cable in enumerate(part.cables) if stays(f"#{number}.")),
-            "elements": tuple(
-                one for one in part.elements if stays(next(getattr(one, n) for n in ELEMENT_FIELDS if hasattr(one, n)))
-            ),
+            "elements": tuple(one for one in part.elements if stays(ends_of_element(one)[0][1])),
         }
     )
 

@@ -10,10 +10,11 @@ from dataclasses import dataclass
 
 import numpy as np
 from scipy import sparse
-from scipy.sparse.linalg import SuperLU, splu
+from scipy.sparse.linalg import splu
 
 from ruvak.core.errors import SingularNetwork
 from ruvak.core.solve.blocks import Group, Partition, partition
+from ruvak.core.solve.memory import Answers, Memory, names_of, of_kinds
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints, Network
 from ruvak.core.solve.solver import entries_of
 
@@ -21,44 +22,47 @@ LARGEST = 160
 """Up to this many unknowns a block's full matrix is solved; a larger one (a multicore with all its runs) sparse."""
 
 
-@dataclass(frozen=True)
-class _Answers:
-    """One group solved at every frequency; all (frequencies, kinds, n, …)."""
-
-    to_border: Complexes
-    to_ports: Complexes
-    to_picks: Complexes
-    adjoint_border: Complexes
-
-
 class Reduced:
     """A network split once at its border nodes; every node is tied to the reference (see islands), or it is singular.
 
-    `driven`: the branches any emf enters; `functionals`: (size, m), what adjoints are wanted of.
+    `driven`: the branches any emf enters; `functionals`: (size, m), what adjoints are wanted of; `memory`: where blocks
+    solved before are looked for and new ones left.
     """
 
-    def __init__(self, network: Network, border: Ints, driven: Ints, functionals: Floats) -> None:
-        self.network = network
+    def __init__(
+        self, network: Network, border: Ints, driven: Ints, functionals: Floats, memory: Memory | None = None
+    ) -> None:
+        self.network, self._memory = network, memory
         self.driven = np.unique(driven)
         self.functionals = sparse.csc_matrix(functionals)
         rows = network.node_count + self.driven
         whole = np.concatenate([border, _stiff(network, border)])
         self.parts: Partition = partition(entries_of(network), whole, rows, self.functionals.tocoo())
-        self._pattern()
+        self._own_picks: Floats = self.functionals[self.parts.border].toarray()
+        self._patterns()
 
-    def _pattern(self) -> None:
-        """The border matrix's pattern: where each block's share and each entry between border nodes is added."""
-        parts, rows, columns = self.parts, [], []
+    def _patterns(self) -> None:
+        """Where each block's share and each entry between border nodes goes, the same at every frequency."""
+        parts, size = self.parts, len(self.parts.border)
+        rows, columns = [parts.rest.rows], [parts.rest.columns]
+        own = self.network.node_count + self.driven
+        self._here = np.flatnonzero(parts.group[own] < 0)
+        port_rows, port_columns = [parts.place[own[self._here]]], [self._here]
+        pick_rows, pick_columns = [], []
         for group in parts.groups:
             k = group.border.shape[1]
             rows.append(np.repeat(group.border, k, axis=1).ravel())
             columns.append(np.tile(group.border, (1, k)).ravel())
-        rows.append(parts.rest.rows)
-        columns.append(parts.rest.columns)
-        size = len(parts.border)
-        keys, self._slot = np.unique(np.concatenate(columns) * size + np.concatenate(rows), return_inverse=True)
-        self._indices = (keys % max(1, size)).astype(np.int32)
-        self._indptr = np.searchsorted(keys, np.arange(size + 1) * size).astype(np.int32)
+            block, at, port = np.nonzero(np.broadcast_to((group.driven >= 0)[:, None, :], _grid(group.driven, k)))
+            port_rows.append(group.border[block, at])
+            port_columns.append(group.driven[block, port])
+            block, at, pick = np.nonzero(np.broadcast_to((group.read >= 0)[:, None, :], _grid(group.read, k)))
+            pick_rows.append(group.border[block, at])
+            pick_columns.append(group.read[block, pick])
+        # By column, as the factorisation wants it: the rows of its transpose.
+        self._turned = _Pattern.of(columns, rows, (size, size))
+        self._ports = _Pattern.of(port_rows, port_columns, (size, len(self.driven)))
+        self._picks = _Pattern.of(pick_rows, pick_columns, (size, self.functionals.shape[1]))
 
     def solve(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: bool) -> "ReducedSolution":
         """`emfs`: by frequency, or one for all, (driven, columns): volts on the driven branches in order."""
@@ -69,68 +73,43 @@ class Reduced:
             raise SingularNetwork(()) from problem
 
     def _solved(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: bool) -> "ReducedSolution":
-        answers = [_answered(group, frequencies_hz) for group in self.parts.groups]
+        answers = [_remembered(group, frequencies_hz, self._memory) for group in self.parts.groups]
         size, columns = len(self.parts.border), emfs[0].shape[1]
         border = np.zeros((len(frequencies_hz), size, columns), dtype=np.complex128)
         count = self.functionals.shape[1] if adjoints else 0
         border_adjoints = np.zeros((len(frequencies_hz), size, count), dtype=np.complex128)
-        for index, frequency_hz in enumerate(frequencies_hz):
-            omega = 2j * np.pi * float(frequency_hz)
-            factors = self._factors(answers, index, omega)
-            if factors is None:
-                continue
+        for index, frequency_hz in enumerate(frequencies_hz if size else ()):
+            factors = splu(self._border_matrix(answers, index, 2j * np.pi * float(frequency_hz)))
             if columns:
-                right = self._injected(answers, index, omega) @ -emfs[index % len(emfs)]
+                right = self._injected(answers, index) @ -emfs[index % len(emfs)]
                 border[index] = factors.solve(-right.toarray())
             if count:
-                border_adjoints[index] = factors.solve(self._read(answers, index, omega), trans="T")  # type: ignore[call-overload]
+                border_adjoints[index] = factors.solve(self._read(answers, index), trans="T")  # type: ignore[call-overload]
         side_by_side = sparse.hstack(emfs, format="csr")
         return ReducedSolution(self, frequencies_hz, side_by_side, len(emfs), answers, border, border_adjoints)
 
-    def _factors(self, answers: list[_Answers], index: int, omega: complex) -> SuperLU | None:
-        size = len(self.parts.border)
-        if size == 0:
-            return None
-        shares = []
-        for group, one in zip(self.parts.groups, answers, strict=True):
-            back = _from_border(group, omega)
-            shares.append((back[:, :, group.n :] - back[:, :, : group.n] @ one.to_border[index])[group.kind].ravel())
-        shares.append(_at(self.parts.rest.values, omega))
-        values = np.concatenate(shares)
-        length = len(self._indices)
-        data = np.bincount(self._slot, values.real, length) + 1j * np.bincount(self._slot, values.imag, length)
-        return splu(sparse.csc_matrix((data, self._indices, self._indptr), shape=(size, size)))
-
-    def _injected(self, answers: list[_Answers], index: int, omega: complex) -> sparse.csr_matrix:
-        """(border, driven): what a volt in each driving row brings to the border, A_bi U."""
-        rows, columns, values = [], [], []
-        for group, one in zip(self.parts.groups, answers, strict=True):
-            share = (_from_border(group, omega)[:, :, : group.n] @ one.to_ports[index])[group.kind]
-            block, k, p = np.nonzero(np.broadcast_to((group.driven >= 0)[:, None, :], share.shape))
-            rows.append(group.border[block, k])
-            columns.append(group.driven[block, p])
-            values.append(share[block, k, p])
-        own = self.network.node_count + self.driven
-        here = np.flatnonzero(self.parts.group[own] < 0)
-        rows.append(self.parts.place[own[here]])
-        columns.append(here)
-        values.append(np.full(len(here), -1.0 + 0j))
-        return _gathered(rows, columns, values, (len(self.parts.border), len(self.driven)))
-
-    def _read(self, answers: list[_Answers], index: int, omega: complex) -> Complexes:
-        """(border, functionals): what a border volt brings to each functional, c_b - A_ib^T A_ii^-T c_i."""
-        rows, columns, values = [], [], []
-        for group, one in zip(self.parts.groups, answers, strict=True):
-            into = _at(group.matrix[:, : group.n, group.n :], omega)
-            share = -(into.transpose(0, 2, 1) @ one.to_picks[index])[group.kind]
-            block, k, q = np.nonzero(np.broadcast_to((group.read >= 0)[:, None, :], share.shape))
-            rows.append(group.border[block, k])
-            columns.append(group.read[block, q])
-            values.append(share[block, k, q])
-        shape = (len(self.parts.border), self.functionals.shape[1])
-        own = self.functionals[self.parts.border].toarray() if len(self.parts.border) else np.zeros(shape)
-        found: Complexes = own + _gathered(rows, columns, values, shape).toarray()
+    def _border_matrix(self, answers: list[Answers], index: int, omega: complex) -> sparse.csc_matrix:
+        """S: what stands between border nodes, and every block's share."""
+        values = [_at(self.parts.rest.values, omega)]
+        values += [one.share[index][group.kind].ravel() for group, one in self._each(answers)]
+        found: sparse.csc_matrix = self._turned.filled(values).T
         return found
+
+    def _injected(self, answers: list[Answers], index: int) -> sparse.csr_matrix:
+        """(border, driven): what a volt in each driving row brings to the border, A_bi U."""
+        values = [np.full(len(self._here), -1.0 + 0j)]
+        for group, one in self._each(answers):
+            values.append(_chosen(one.injected[index][group.kind], group.driven))
+        return self._ports.filled(values)
+
+    def _read(self, answers: list[Answers], index: int) -> Complexes:
+        """(border, functionals): what a border volt brings to each functional, c_b - A_ib^T A_ii^-T c_i."""
+        values = [_chosen(one.read[index][group.kind], group.read) for group, one in self._each(answers)]
+        found: Complexes = self._own_picks + self._picks.filled(values).toarray()
+        return found
+
+    def _each(self, answers: list[Answers]) -> Iterator[tuple[Group, Answers]]:
+        return zip(self.parts.groups, answers, strict=True)
 
 
 @dataclass(frozen=True)
@@ -142,7 +121,7 @@ class ReducedSolution:
     emfs: sparse.csr_matrix
     """(driven, parts x columns): the emfs of each frequency side by side, or one for all of them."""
     parts_of_frequency: int
-    answers: list[_Answers]
+    answers: list[Answers]
     border: Complexes
     border_adjoints: Complexes
 
@@ -191,7 +170,7 @@ class ReducedSolution:
 
     def _blocks(
         self, rows: Ints, border: Complexes, columns: Ints, found: Complexes
-    ) -> Iterator[tuple[Ints, Ints, Group, _Answers, int]]:
+    ) -> Iterator[tuple[Ints, Ints, Group, Answers, int]]:
         """Fills in what stands on the border; yields for each block met which of the rows are its own, and where."""
         parts, real = self.system.parts, rows != EARTH
         number, block = parts.group[rows], parts.block[rows]
@@ -226,25 +205,63 @@ def _at(values: Complexes, omega: complex) -> Complexes:
     return found
 
 
-def _from_border(group: Group, omega: complex) -> Complexes:
-    """(kinds, k, n + k): the border rows of the blocks' matrices."""
-    return _at(group.matrix[:, group.n :], omega)
+@dataclass(frozen=True)
+class _Pattern:
+    """A sparse matrix whose values change and whose places do not; several values may fall on one place."""
+
+    slot: Ints
+    indices: Ints
+    indptr: Ints
+    shape: tuple[int, int]
+
+    @staticmethod
+    def of(rows: list[Ints], columns: list[Ints], shape: tuple[int, int]) -> "_Pattern":
+        """By row, then column."""
+        width = max(1, shape[1])
+        both = [np.concatenate([*one, np.zeros(0, dtype=np.int64)]) for one in (rows, columns)]
+        keys, slot = np.unique(both[0] * width + both[1], return_inverse=True)
+        return _Pattern(slot.ravel(), keys % width, np.searchsorted(keys, np.arange(shape[0] + 1) * width), shape)
+
+    def filled(self, values: list[Complexes]) -> sparse.csr_matrix:
+        """With values in the order of the rows and columns given."""
+        flat = np.concatenate([*values, np.zeros(0, dtype=np.complex128)])
+        count = len(self.indices)
+        data = np.bincount(self.slot, flat.real, count) + 1j * np.bincount(self.slot, flat.imag, count)
+        return sparse.csr_matrix((data, self.indices, self.indptr), shape=self.shape)
 
 
-def _gathered(
-    rows: list[Ints], columns: list[Ints], values: list[Complexes], shape: tuple[int, int]
-) -> sparse.csr_matrix:
-    if not rows:
-        return sparse.csr_matrix(np.zeros(shape, dtype=np.complex128))
-    where = (np.concatenate(rows), np.concatenate(columns))
-    return sparse.csr_matrix((np.concatenate(values), where), shape=shape)
+def _grid(numbers: Ints, k: int) -> tuple[int, int, int]:
+    return len(numbers), k, numbers.shape[1]
 
 
-def _answered(group: Group, frequencies_hz: Floats) -> _Answers:
+def _chosen(values: Complexes, numbers: Ints) -> Complexes:
+    """(blocks, k, m) where a number is none of padding, in the order of the pattern."""
+    there = np.broadcast_to((numbers >= 0)[:, None, :], values.shape)
+    found: Complexes = values[there]
+    return found
+
+
+def _remembered(group: Group, frequencies_hz: Floats, memory: Memory | None) -> Answers:
+    if memory is None:
+        return _answered(group, frequencies_hz)
+    names = names_of(group, frequencies_hz)
+    found = [memory.known(name) for name in names]
+    missing = [kind for kind, one in enumerate(found) if one is None]
+    if missing:
+        solved = _answered(of_kinds(group, missing), frequencies_hz)
+        for slot, kind in enumerate(missing):
+            one = solved.of_kind(slot)
+            found[kind] = one
+            memory.keep(names[kind], one)
+    return Answers.side_by_side([one for one in found if one is not None])
+
+
+def _answered(group: Group, frequencies_hz: Floats) -> Answers:
     n, k, p = group.n, group.border.shape[1], group.ports.shape[2]
     omegas = 2j * np.pi * frequencies_hz
     matrix: Complexes = group.matrix.real[None] + omegas[:, None, None, None] * group.matrix.imag[None]
     inner, into, back = matrix[:, :, :n, :n], matrix[:, :, :n, n:], matrix[:, :, n:, :n].transpose(0, 1, 3, 2)
+    corner = matrix[:, :, n:, n:]
     shape = (*inner.shape[:2], n)
     ports: Floats = np.broadcast_to(group.ports, (*shape, p))
     picks: Floats = np.broadcast_to(group.picks, (*shape, group.picks.shape[2]))
@@ -253,9 +270,20 @@ def _answered(group: Group, frequencies_hz: Floats) -> _Answers:
     solved = _block_solve(inner, np.concatenate(right, axis=3))
     to_border, to_ports = solved[..., :k], solved[..., k : k + p]
     if symmetric:
-        return _Answers(to_border, to_ports, solved[..., k + p :], to_border)
-    turned = _block_solve(inner.transpose(0, 1, 3, 2), np.concatenate([back, picks], axis=3))
-    return _Answers(to_border, to_ports, turned[..., k:], turned[..., :k])
+        to_picks, adjoint_border = solved[..., k + p :], to_border
+    else:
+        turned = _block_solve(inner.transpose(0, 1, 3, 2), np.concatenate([back, picks], axis=3))
+        to_picks, adjoint_border = turned[..., k:], turned[..., :k]
+    across, along = back.transpose(0, 1, 3, 2), into.transpose(0, 1, 3, 2)
+    return Answers(
+        to_border,
+        to_ports,
+        to_picks,
+        adjoint_border,
+        share=corner - across @ to_border,
+        injected=across @ to_ports,
+        read=-(along @ to_picks),
+    )
 
 
 def _block_solve(inner: Complexes, right: Complexes) -> Complexes:

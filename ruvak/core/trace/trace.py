@@ -12,7 +12,7 @@ from typing import Literal
 from networkx.utils import UnionFind
 
 from ruvak.core.rig.connectors import SHAPES, touching, uncertain
-from ruvak.core.rig.part import ELEMENT_FIELDS, Connector, Part
+from ruvak.core.rig.part import Connector, Element, Part, ends_of_element
 from ruvak.core.rig.rig import Join, Rig
 
 Metal = Literal["wire", "core", "screen", "mate"]
@@ -90,9 +90,9 @@ def points_of(part: Part) -> tuple[str, ...]:
     return tuple(dict.fromkeys([*contacts, *(point for point in named if point is not None)]))
 
 
-def element_points(element: object) -> list[str]:
+def element_points(element: Element) -> list[str]:
     """The points an element of a box stands between, in the order it names them."""
-    return [getattr(element, field) for field in ELEMENT_FIELDS if hasattr(element, field)]
+    return [point for _, point in ends_of_element(element)]
 
 
 def contacts_of(connector: Connector) -> tuple[str, ...]:

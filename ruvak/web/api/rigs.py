@@ -10,7 +10,7 @@ from ruvak.formats.spice import netlists, zipped
 from ruvak.service.states import RigState
 from ruvak.web.answers import answer, rigs
 from ruvak.web.api.blueprint import blueprint
-from ruvak.web.schemas import BondList, RemedyList, RigList, RigPath, RunPath
+from ruvak.web.schemas import BondList, FirstQuery, RemedyList, RigList, RigPath, RunPath
 from ruvak.web.security import person, visitor
 
 api = blueprint("rigs", "Rigs as documents")
@@ -73,6 +73,9 @@ def export_netlists(path: RigPath) -> Response:
 
 
 @api.get("/rigs/<rig_id>/runs/<run_id>/remedies", responses={"200": RemedyList})
-def list_remedies(path: RunPath) -> Response:
-    """Solved remedies for one run, best first; then what is often tried and does not help."""
-    return answer(RemedyList(rigs().remedies(path.rig_id, path.run_id)))
+def list_remedies(path: RunPath, query: FirstQuery) -> Response:
+    """Solved remedies for one run, best first; then what is often tried and does not help.
+
+    With `first` the search ends at the first that clears the run, which is soonest.
+    """
+    return answer(RemedyList(rigs().remedies(path.rig_id, path.run_id, query.first)))

@@ -5,9 +5,10 @@ import unittest
 from ruvak.core.analyse import analyse
 from ruvak.core.judge.finding import Grade
 from ruvak.core.remedies.remedy import Remedy
-from ruvak.core.remedies.search import remedies_for
+from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.rig.edits import Edit, Remove, SetSetting, apply
 from ruvak.core.rig.rig import Rig
+from ruvak.core.solve.memory import Memory
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig
 
 LEFT = [("in.T", "out1.2"), ("in.S", "out1.3"), ("in.S", "out1.1")]
@@ -80,6 +81,18 @@ class Otherwise(unittest.TestCase):
     def test_a_clear_run_needs_none(self) -> None:
         best = remedies_for(demo_rig(), "slides")[0]
         self.assertEqual(remedies_for(apply(demo_rig(), best.edit), "slides"), ())
+
+    def test_the_first_clears_the_run_and_is_among_all_of_them(self) -> None:
+        first = first_remedy(demo_rig(), "slides")
+        assert first is not None
+        self.assertEqual((first.helps, first.after.findings[0].grade), (True, Grade.CLEAR))
+        self.assertIn(first.id, [one.id for one in remedies_for(demo_rig(), "slides")])
+        self.assertIsNone(first_remedy(apply(demo_rig(), first.edit), "slides"))
+
+    def test_an_analysis_at_hand_changes_nothing(self) -> None:
+        memory = Memory()
+        known = analyse(demo_rig(), memory)
+        self.assertEqual(remedies_for(demo_rig(), "slides", known, memory), remedies_for(demo_rig(), "slides"))
 
     def test_an_unknown_run_is_a_key_error(self) -> None:
         with self.assertRaises(KeyError):

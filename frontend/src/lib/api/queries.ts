@@ -16,14 +16,14 @@ export const rigQuery = (rigId: string) =>
 		queryFn: () => answer(client.GET('/api/rigs/{rig_id}', { params: { path: { rig_id: rigId } } }))
 	});
 
-/** Remedies hold for one version of the rig, so the version is part of the key. */
-export const remediesQuery = (rigId: string, runId: string, version: number) =>
+/** Remedies hold for one version of the rig, so the version is part of the key. `first`: the one found soonest. */
+export const remediesQuery = (rigId: string, runId: string, version: number, first: boolean) =>
 	queryOptions({
-		queryKey: ['remedies', rigId, runId, version],
+		queryKey: ['remedies', rigId, runId, version, first],
 		queryFn: () =>
 			answer(
 				client.GET('/api/rigs/{rig_id}/runs/{run_id}/remedies', {
-					params: { path: { rig_id: rigId, run_id: runId } }
+					params: { path: { rig_id: rigId, run_id: runId }, query: { first } }
 				})
 			),
 		staleTime: Infinity

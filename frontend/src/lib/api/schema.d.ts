@@ -119,7 +119,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Solved remedies for one run, best first; then what is often tried and does not help. */
+        /**
+         * Solved remedies for one run, best first; then what is often tried and does not help.
+         * @description <br/>With `first` the search ends at the first that clears the run, which is soonest.
+         */
         get: operations["rigs_list_remedies_rigs__rig_id__runs__run_id__remedies_get"];
         put?: never;
         post?: never;
@@ -3712,7 +3715,9 @@ export interface operations {
     };
     rigs_list_remedies_rigs__rig_id__runs__run_id__remedies_get: {
         parameters: {
-            query?: never;
+            query?: {
+                first?: boolean;
+            };
             header?: never;
             path: {
                 rig_id: string;

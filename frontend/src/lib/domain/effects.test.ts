@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
-import { humChange, otherWords } from './effects';
+import { firstOnTop, humChange, otherWords } from './effects';
 
 const effect = (before: object, after: object) =>
 	({ run: 'a', name: 'A', before, after }) as unknown as Schemas['Effect'];
@@ -20,5 +20,22 @@ describe('an effect', () => {
 		expect(
 			otherWords(effect({ grade: 'clear', hum_below_db: 80 }, { grade: 'clear', hum_below_db: 80 }))
 		).toBe('level moves');
+	});
+});
+
+describe('the first remedy shown', () => {
+	const remedy = (id: string, grade: string, helps = true) =>
+		({ id, helps, effects: [{ after: { grade } }] }) as unknown as Schemas['Remedy'];
+
+	it('stays on top while nothing ends better', () => {
+		const [a, b] = [remedy('a', 'clear'), remedy('b', 'clear')];
+		expect(firstOnTop([b], [a, b]).map((one) => one.id)).toEqual(['b', 'a']);
+		expect(firstOnTop([], [a, b]).map((one) => one.id)).toEqual(['a', 'b']);
+	});
+
+	it('gives way to a better one, and is gone where it is not among them', () => {
+		const [watch, clear] = [remedy('watch', 'watch'), remedy('clear', 'clear')];
+		expect(firstOnTop([watch], [clear, watch])).toEqual([clear, watch]);
+		expect(firstOnTop([remedy('other', 'clear')], [clear])).toEqual([clear]);
 	});
 });

@@ -20,3 +20,14 @@ export function otherWords(effect: Schemas['Effect']): string {
 	const hum = humChange(effect);
 	return hum ? `hum ${hum[0]} → ${hum[1]} dB` : 'level moves';
 }
+
+/** All remedies in their order, but what was shown first stays on top while nothing ends better than it does. */
+export function firstOnTop(
+	first: readonly Schemas['Remedy'][],
+	all: readonly Schemas['Remedy'][]
+): readonly Schemas['Remedy'][] {
+	const shown = all.find((one) => one.helps && one.id === first[0]?.id);
+	const best = all.find((one) => one.helps);
+	if (!shown || shown.effects[0]?.after.grade !== best?.effects[0]?.after.grade) return all;
+	return [shown, ...all.filter((one) => one !== shown)];
+}

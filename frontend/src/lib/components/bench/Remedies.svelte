@@ -3,6 +3,7 @@
 	import { createQuery } from '@tanstack/svelte-query';
 	import type { Schemas } from '../../api/client';
 	import { remediesQuery } from '../../api/queries';
+	import { firstOnTop } from '../../domain/effects';
 	import RemedyCard from './RemedyCard.svelte';
 
 	interface Props {
@@ -13,9 +14,16 @@
 	const kept = $derived(new Set(run.drawing.pieces.map((piece) => piece.owner)));
 	const unit = $derived(state.rig.length_unit ?? 'm');
 
-	const remedies = createQuery(() => remediesQuery(state.rig.id, run.run, state.version));
-	const helping = $derived((remedies.data ?? []).filter((one) => one.helps));
-	const tried = $derived((remedies.data ?? []).filter((one) => !one.helps));
+	// The first is there soonest by itself; the others follow.
+	const first = createQuery(() => remediesQuery(state.rig.id, run.run, state.version, true));
+	const all = createQuery(() => ({
+		...remediesQuery(state.rig.id, run.run, state.version, false),
+		enabled: !first.isPending
+	}));
+	const remedies = $derived(all.data || all.isError ? all : first);
+	const found = $derived(remedies.data ? firstOnTop(first.data ?? [], remedies.data) : []);
+	const helping = $derived(found.filter((one) => one.helps));
+	const tried = $derived(found.filter((one) => !one.helps));
 
 	/** Up and down walk the cards; Tab works as everywhere. */
 	function walk(event: KeyboardEvent & { currentTarget: HTMLElement }): void {
@@ -45,8 +53,14 @@
 			{#if helping.length > 0}
 				<h3 class="heading">What cures it</h3>
 				{#each helping as remedy (remedy.id)}<RemedyCard {remedy} {unit} {kept} />{/each}
+			{:else if all.isPending}
+				<h3 class="heading">Solving remedies…</h3>
+				<div class="placeholder animate-pulse"></div>
 			{:else}
 				<p class="quiet">Nothing in the kit or the parts library improves this run.</p>
+			{/if}
+			{#if helping.length > 0 && all.isPending}
+				<p class="quiet" role="status">Looking for others…</p>
 			{/if}
 			{#if tried.length > 0}
 				<h3 class="heading">Does not help</h3>

@@ -11,7 +11,7 @@
 		run: `reading-${run.run}`,
 		drawing: run.drawing,
 		findings: [run.finding],
-		result: { run: run.run, sources: [], inputs: [], mixes: [], floating: [], phantom: [] },
+		result: { run: run.run, sources: [], inputs: [], mixes: [], floating: [], phantom: [], cores: [] },
 		controls: []
 	});
 </script>

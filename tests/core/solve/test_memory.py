@@ -1,0 +1,55 @@
+"""Blocks remembered from one solution to the next: never another answer, never more than there is room for."""
+
+import unittest
+
+import numpy as np
+
+from bench.rigs import earthed_rig
+from ruvak.core.analyse import analyse, assess, prepare
+from ruvak.core.rig.edits import Edit, SetLength, apply
+from ruvak.core.solve.memory import Answers, Memory
+from ruvak.service.demo_data import demo_rig
+
+
+def answers(size: int) -> Answers:
+    return Answers(*(np.zeros((1, 1, size), dtype=np.complex128) for _ in range(7)))
+
+
+class Remembered(unittest.TestCase):
+    def test_an_edit_is_answered_as_if_nothing_had_been_solved_before(self) -> None:
+        rig, memory = earthed_rig(12), Memory()
+        analyse(rig, memory)
+        for length_m in (3.0, 30.0, 3.0):
+            edited = apply(rig, Edit(label="length", ops=(SetLength(item=rig.kit[1].id, length_m=length_m),)))
+            self.assertEqual(analyse(edited, memory), analyse(edited))
+
+    def test_a_stage_with_a_multicore_too(self) -> None:
+        rig, memory = prepare(demo_rig("midwinter-concert")), Memory()
+        self.assertEqual(analyse(rig, memory), analyse(rig, memory))
+        self.assertEqual(analyse(rig, memory), analyse(rig))
+
+    def test_there_is_only_so_much_room(self) -> None:
+        one = answers(1000)
+        memory = Memory(most_bytes=2 * one.size_bytes)
+        for name in (b"a", b"b"):
+            memory.keep(name, one)
+        memory.known(b"a")
+        memory.keep(b"c", one)
+        self.assertEqual([memory.known(name) is not None for name in (b"a", b"b", b"c")], [True, False, True])
+        memory.keep(b"too large", answers(3000))
+        self.assertIsNone(memory.known(b"too large"))
+
+
+class Assessed(unittest.TestCase):
+    def test_the_same_figures_and_findings_as_the_whole_analysis(self) -> None:
+        rig = prepare(demo_rig("midwinter-concert"))
+        whole, light = analyse(rig), assess(rig, "slides")
+        self.assertEqual(light.verdict, whole.verdict)
+        self.assertEqual(light.mine, next(one for one in whole.runs if one.run == "slides"))
+        for one, other in zip(whole.runs, light.runs, strict=True):
+            self.assertEqual(one.findings, other.findings)
+            self.assertEqual(one.result.mixes, other.result.mixes)
+            for mine, theirs in zip(one.result.inputs, other.result.inputs, strict=True):
+                self.assertEqual(mine.levels, theirs.levels)
+                assert mine.hum is not None and theirs.hum is not None
+                self.assertEqual(mine.hum.weighted_dbu, theirs.hum.weighted_dbu)
