@@ -72,6 +72,7 @@ class Remedies(BrowserTest):
 
     def test_everything_by_keyboard(self) -> None:
         self.remedy("Mono-sum adapter").wait_for()
+        self.page.get_by_text("Looking for others").wait_for(state="detached")
         self.page.keyboard.press("ArrowRight")
         expect(self.page.locator("button.remedy").first).to_be_focused()
         self.page.keyboard.press("ArrowDown")

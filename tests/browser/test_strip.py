@@ -3,6 +3,7 @@
 from itertools import chain
 
 from networkx.utils import UnionFind
+from playwright.sync_api import expect
 
 from ruvak.core.analyse import RunAnalysis, analyse
 from ruvak.core.remedies.search import remedies_for
@@ -84,8 +85,7 @@ class StripIsTrue(BrowserTest):
     def test_every_remedy_as_previewed(self) -> None:
         remedies = remedies_for(demo_rig(), "slides")
         cards = self.page.locator("button.remedy")
-        cards.first.wait_for()
-        self.assertEqual(cards.count(), len(remedies))
+        expect(cards).to_have_count(len(remedies))
         for number, remedy in enumerate(remedies):
             cards.nth(number).focus()
             self.page.locator(".strip.ghost").wait_for()
