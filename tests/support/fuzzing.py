@@ -12,8 +12,8 @@ from tests.support.agreement import circuit_of, disagreements
 from tests.support.random_rigs import random_rig
 
 EDITS_EACH = 4
-SPICE_DIGITS = 2e-10
-"""Share of common volts below which ngspice tells nothing: seen on floating pairs (seed 5007)."""
+SPICE_DIGITS = 5e-10
+"""Share of the largest voltage below which ngspice tells nothing: seen on floating devices (seeds 5007, 5181)."""
 
 
 def agree(seed: int) -> list[str]:
