@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from ruvak.core.circuit.build import build
 from ruvak.core.judge.assumed import Assumed, assumed
 from ruvak.core.judge.finding import Finding, Verdict
+from ruvak.core.judge.notes import Note, notes
 from ruvak.core.judge.registry import judge, verdict, with_added
 from ruvak.core.judge.rules.uncertain import Possibility, uncertain
 from ruvak.core.parts.library import embed
@@ -42,6 +43,8 @@ class RunAnalysis(Record):
     result: RunResult
     findings: tuple[Finding, ...]
     controls: tuple[Control, ...]
+    notes: tuple[Note, ...] = ()
+    """House rules it does not keep."""
 
 
 class Analysis(Record):
@@ -122,6 +125,7 @@ def _analysed(whole: Rig, rig: Rig, traced: Trace, run: Run, judged: Judged) -> 
         result=judged.result,
         findings=judged.findings,
         controls=tuple(_controls(whole, run)),
+        notes=tuple(notes(rig, run, judged.result)),
     )
 
 

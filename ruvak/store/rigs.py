@@ -28,8 +28,8 @@ Row = TypeVar("Row", PartRow, GearRow, KitRow, RunRow, EarthRow, BondRow)
 Thing = Part | Gear | KitItem | Run | EarthPoint | Bond
 ThingRow = PartRow | GearRow | KitRow | RunRow | EarthRow | BondRow
 
-VENUE_COLUMNS = ("name", "mains_hz", "mains_v", "bar_at", "mains", "programme_db_spl", "noise_dba")
-GEAR_COLUMNS = ("id", "name", "settings", "outlet", "touch_a", "supply_fault_v", "at", "faders_db")
+VENUE_COLUMNS = ("name", "mains_hz", "mains_v", "bar_at", "mains", "programme_db_spl", "noise_dba", "house")
+GEAR_COLUMNS = ("id", "name", "settings", "outlet", "touch_a", "earth_open", "supply_fault_v", "at", "faders_db")
 KIT_COLUMNS = ("id", "tag", "length_m", "owned", "installed", "beside", "loop_width_m")
 EARTH_COLUMNS = ("id", "name", "kind", "parent", "ohm", "henry", "emf_v", "voltage", "at")
 RUN_COLUMNS = ("id", "number", "name", "note", "route")

@@ -44,6 +44,7 @@ class VenueRow(Base):
     mains: Mapped[Documents] = mapped_column(default=list)
     programme_db_spl: Mapped[float | None]
     noise_dba: Mapped[float | None]
+    house: Mapped[dict[str, Any]] = mapped_column(default=dict)
 
 
 class RigRow(Base):
@@ -86,6 +87,7 @@ class GearRow(_OfRig, Base):
     settings: Mapped[dict[str, Any]]
     outlet: Mapped[str | None]
     touch_a: Mapped[Document | None]
+    earth_open: Mapped[bool] = mapped_column(default=False)
     supply_fault_v: Mapped[Document | None]
     at: Mapped[Document | None]
     faders_db: Mapped[dict[str, Any]]

@@ -62,6 +62,7 @@ def random_rig(seed: int, most_runs: int = 20) -> Rig:
     gear = [part["id"] for part in parts if part["kind"] == "gear"]
     at = {id_: pick.choice(outlets) for id_ in gear if pick.randint(0, 4)}
     faults = {id_: {"supply_fault_v": 0.02} for id_ in gear if pick.randint(0, 30) == 0}
+    faults |= {id_: {"earth_open": True} for id_ in gear if pick.randint(0, 40) == 0}
     rig = earthed(
         parts,
         runs,

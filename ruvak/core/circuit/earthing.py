@@ -10,6 +10,7 @@ from ruvak.core.circuit.tree import EarthTree, node_of, sizes
 from ruvak.core.rig.earth import Bond, Disturbances
 from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE, Earthing
 from ruvak.core.rig.rig import Gear, Rig, earthing_of
+from ruvak.core.rig.values import Deviation
 
 HALF_MAINS = 0.5
 """Two equal interference capacitors from live and neutral hold a class 2 chassis at half the mains voltage."""
@@ -37,18 +38,20 @@ class Earthings:
             self.elements.merge((reference, chassis))
             return
         self._reference(gear, earthing, reference, chassis)
-        if earthing.type == "class-1" and earthing.cord_ohm is not None:
+        if earthing.type == "class-1" and earthing.cord_ohm is not None and not gear.earth_open:
             cord_h = self.disturbances.cord_m.value * self.disturbances.henry_per_m.value
             henry = earthing.cord_h.value if earthing.cord_h is not None else cord_h
             ends = [self.tree.outlet(gear)], [chassis]
             self.cords[gear.id] = self.elements.bundle(*ends, [earthing.cord_ohm.value], [[henry]])
 
     def touch(self) -> None:
-        """Interference capacitors of class 2 devices."""
+        """Interference capacitors of class 2 devices, and of class 1 ones whose earth no longer takes that current."""
         for gear in self.rig.gear:
             earthing = earthing_of(gear, self.rig.part_of(gear.id))
             if earthing is not None and earthing.type == "class-2":
-                self._touch(gear, earthing, f"{gear.id}.{CHASSIS}")
+                self._touch(gear, gear.touch_a or earthing.touch_a or self.disturbances.touch_a)
+            elif earthing is not None and earthing.type == "class-1" and gear.earth_open:
+                self._touch(gear, gear.touch_a or self.disturbances.open_earth_a)
 
     def bond(self, bond: Bond) -> int:
         """Metal between two devices, or a device and the building; its branch."""
@@ -83,16 +86,16 @@ class Earthings:
             self.elements.resistor(reference, chassis, ohm)
         self.elements.capacitor(reference, chassis, earthing.reference_to_chassis_f.value)
 
-    def _touch(self, gear: Gear, earthing: Earthing, chassis: str) -> None:
+    def _touch(self, gear: Gear, current_a: Deviation) -> None:
         """A capacitor that lets the likely current through at the fundamental; harmonics follow from it by order."""
-        likely, worst = sizes(gear.touch_a or earthing.touch_a or self.disturbances.touch_a)
+        likely, worst = sizes(current_a)
         if not likely:
             return
         half_v = HALF_MAINS * self.mains_volts()
         inner = f"{gear.id}:interference"
         branch = self.elements.branch(EARTH_POINT, inner, 0.0)
         omega = 2.0 * math.pi * self.rig.venue.mains_hz
-        self.elements.capacitor(inner, chassis, likely / (omega * half_v))
+        self.elements.capacitor(inner, f"{gear.id}.{CHASSIS}", likely / (omega * half_v))
         self.causes.append(Cause("touch", gear.id, 1.0, worst / likely, self.mains_lines(branch, half_v)))
 
     def _end(self, end: str) -> str:

@@ -8,6 +8,7 @@ from ruvak.core.judge.rules.crosstalk import crosstalk
 from ruvak.core.judge.rules.hum import hum
 from ruvak.core.judge.rules.level import level
 from ruvak.core.judge.rules.load import load
+from ruvak.core.judge.rules.lost_earth import lost_earth
 from ruvak.core.judge.rules.phantom import phantom
 from ruvak.core.judge.rules.saturation import saturation
 from ruvak.core.judge.rules.sides import sides
@@ -19,6 +20,7 @@ from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
 RULES: tuple[Rule, ...] = (
+    lost_earth,
     classes,
     sleeve,
     silence,

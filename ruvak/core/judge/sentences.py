@@ -99,6 +99,12 @@ CATALOGUE: dict[str, Words] = {
         "The sleeve of {source} is an amplifier's output, and this run joins it to {place}: the amplifier is shorted.",
         "Take a line output, or put a transformer between (a line isolator, a DI box with its ground lifted).",
     ),
+    "earth_lost": Words(
+        "The mains earth of {source} is open, so this lead's screen is the only earth its metal has: a fault inside "
+        "would put the mains on everything the lead touches.",
+        "Switch it off at the wall, touch nothing metal of it meanwhile, and take it out of service until a licensed "
+        "person has mended its plug, cord or outlet. No lead or box cures this.",
+    ),
     "class_mixed": Words(
         "{source} sends {sends}, and {place} is made for {wants}: the plugs fit and nothing else does.",
         "Trace both leads to their ends and plug each where it belongs; mark data leads so that they stay apart.",

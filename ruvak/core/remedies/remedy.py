@@ -46,6 +46,8 @@ class Remedy(Record):
     edit: Edit
     pieces: tuple[Needed, ...]
     changes: int
+    caution: str
+    """What never to do on the way; empty where nobody is tempted."""
     effects: tuple[Effect, ...]
     """The run itself first, then every other run it touches."""
     verdict: Verdict

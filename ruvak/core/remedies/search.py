@@ -11,7 +11,9 @@ from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.judge.rule import active
 from ruvak.core.judge.sentences import number, signed
 from ruvak.core.legs.routes import Route, simplicity
+from ruvak.core.legs.screens import opens_screen
 from ruvak.core.parts.library import library
+from ruvak.core.remedies.lifts import CAUTION, may_open_screen
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.remedies.remedy import Effect, Figures, Needed, Remedy
 from ruvak.core.remedies.settings import settings_edits
@@ -24,10 +26,12 @@ from ruvak.core.trace.trace import connector_at
 
 MAX_SOLVED, MAX_WARNINGS = 4, 1
 """How many candidates get the full analysis, and how many of what people try in vain."""
-ENOUGH_CLEAR, COMBINED = 5, 4
-"""So many clear rewirings end the search, simplest first; so many rewirings are tried with a switch flipped as well."""
+ENOUGH_CLEAR, COMBINED, NEARLY = 5, 4, 2
+"""So many clear rewirings end the search, simplest first; so many rewirings are tried with a switch flipped as well,
+and so many of those that leave least to be cured by one."""
 MAX_FIRST = 2
 """How many are solved while somebody waits for the first."""
+LOUD = frozenset({"level_clips", "level_close", "saturates"})
 HUM_TOLD_DB = 90.0
 """Hum further under the programme than this is nobody's concern."""
 ARROW = "\N{RIGHTWARDS ARROW}"
@@ -120,7 +124,9 @@ class _Search:
         flips = list(self._flips())
         rewired = sorted(self._rewirings(), key=self._promise)
         unclear = [one for one in rewired if one.findings[0].grade is not Grade.CLEAR]
-        both = [one for route in unclear[:COMBINED] for one in self._with_flips(route, flips)]
+        nearly = sorted(unclear, key=lambda one: self._left_to_cure(one, flips))[:NEARLY]
+        worth_it = [*unclear[:COMBINED], *(one for one in nearly if one not in unclear[:COMBINED])]
+        both = [one for route in worth_it for one in self._with_flips(route, flips)]
         best: list[tuple[Counter[str], Remedy]] = []
         solved = 0
         for one in sorted([*flips, *rewired, *both], key=self._promise):
@@ -144,6 +150,17 @@ class _Search:
         worst = one.findings[0].grade
         return (-SEVERITY[worst], float(len(one.findings)), float(missing), float(one.changes), *one.simplicity)
 
+    def _left_to_cure(self, one: "_Candidate", flips: list["_Candidate"]) -> tuple[float, ...]:
+        """As _promise, without the findings that some switch or control by itself would take away."""
+        before = {finding.code for finding in self.glanced}
+        cured = {code for flip in flips for code in before - {finding.code for finding in flip.findings}}
+        if cured & LOUD:
+            # Turned down for one of them it is turned down for all.
+            cured |= LOUD
+        left = [finding for finding in one.findings if finding.code not in cured]
+        worst = SEVERITY[left[0].grade] if left else SEVERITY[Grade.CLEAR]
+        return (-float(worst), float(len(left)), *self._promise(one)[2:])
+
     def _flips(self) -> Iterator["_Candidate"]:
         """Switches and controls, by a glance at each with the run on its own."""
         for edit in settings_edits(self.rig, self.found):
@@ -155,7 +172,10 @@ class _Search:
         What only adds pieces to a wiring that is clear already is not looked at, and no more once enough are clear.
         """
         clear: list[tuple[tuple[str, ...], Counter[str]]] = []
+        may_open = may_open_screen(self.rig, self.found)
         for route in paths(self.rig, self.run):
+            if not may_open and self._opens_screen(route.items):
+                continue
             if {item.id for item in route.items} == set(self.run.legs) and route.joins == self.run.joins:
                 continue
             goals = tuple(join.b for join in route.joins if join.b.split(".")[0] not in {i.id for i in route.items})
@@ -171,6 +191,11 @@ class _Search:
             yield _Candidate(edit, title, route.items, changes, detail, found, simplicity(route))
             if len(clear) == ENOUGH_CLEAR:
                 break
+
+    def _opens_screen(self, items: tuple[KitItem, ...]) -> bool:
+        """Whether anything that is not there today opens a screen."""
+        parts = self.rig.parts_by_id
+        return any(opens_screen(_part(parts, item)) for item in items if item.id not in self.run.legs)
 
     def _at_a_glance(self, edit: Edit) -> tuple[Finding, ...]:
         # The run by itself, so that nothing else of the rig has to be checked.
@@ -211,6 +236,7 @@ class _Search:
                 if item.id not in self.run.legs
             ),
             changes=one.changes,
+            caution=CAUTION if self._opens_screen(one.items) else "",
             effects=effects,
             verdict=after.verdict,
             after=mine,

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from ruvak.core.analyse import RunAnalysis
 from ruvak.core.rig.edits import Edit, SetSetting
-from ruvak.core.rig.part import Setting
+from ruvak.core.rig.part import Part, Setting
 from ruvak.core.rig.rig import Rig, SettingValue, setting_of
 
 HEADROOM_AIM_DB = 6.0
@@ -12,17 +12,33 @@ HEADROOM_AIM_DB = 6.0
 
 
 def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
-    """Each switch of the sockets in use in its other positions, each level control where the findings ask for it."""
+    """Each switch of the sockets in use in its other positions, each level control where the findings ask for it.
+
+    Two outputs that make one stereo run have a control each: they are also moved together.
+    """
+    levels: list[tuple[str, SetSetting]] = []
     for control in found.controls:
         gear = next(one for one in rig.gear if one.id == control.gear)
         part = rig.part_of(gear.id)
         for setting in (one for one in part.settings if one.id == control.setting):
             now = setting_of(gear, part, setting.id)
             for value in _others(setting, now, found):
-                yield Edit(
-                    label=f"{gear.name}: {setting.label} {spoken(value)}",
-                    ops=(SetSetting(gear=gear.id, setting=setting.id, value=value),),
-                )
+                if setting.id == part.earthing_setting and not _keeps_earth(part, now, value):
+                    continue
+                op = SetSetting(gear=gear.id, setting=setting.id, value=value)
+                label = f"{gear.name}: {setting.label}"
+                if setting.type == "level":
+                    levels.append((label, op))
+                yield Edit(label=f"{label} {spoken(value)}"[:120], ops=(op,))
+    if len(levels) > 1:
+        label = " and ".join(f"{words} {spoken(op.value)}" for words, op in levels if op.value is not None)
+        yield Edit(label=label[:120], ops=tuple(op for _, op in levels))
+
+
+def _keeps_earth(part: Part, now: SettingValue, value: SettingValue) -> bool:
+    """Never from an earthed plug to one without; a battery leaves the mains altogether."""
+    before, after = part.earthings.get(str(now)), part.earthings.get(str(value))
+    return not (before is not None and before.type == "class-1" and after is not None and after.type == "class-2")
 
 
 def spoken(value: SettingValue) -> str:

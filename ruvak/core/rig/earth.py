@@ -16,6 +16,7 @@ from ruvak.core.rig.values import (
     NotNegative,
     Number,
     Record,
+    Spread,
     Words,
 )
 
@@ -162,6 +163,10 @@ class Disturbances(Record):
     """By mains frequency in Hz, phase to neutral."""
     touch_a: Deviation
     """Of class 2 gear that states none; at the venue's mains."""
+    open_earth_a: Deviation = Spread(
+        likely=0.0005, worst=0.0035, source="IEC 62368-1 allows earthed equipment 3.5 mA; the likely from memory"
+    )
+    """Through the filter of class 1 gear whose protective earth is open."""
     field_t: Deviation
     """Uniform alternating field, fundamental."""
     loop_width_m: NotNegative

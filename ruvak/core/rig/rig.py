@@ -18,6 +18,7 @@ from ruvak.core.rig.values import (
     Number,
     Quantity,
     Record,
+    Value,
     Words,
 )
 
@@ -28,6 +29,18 @@ End = Annotated[str, StringConstraints(pattern=END_PATTERN)]
 SettingValue = Annotated[bool, Field(strict=True)] | Number | Label
 
 MAX_LENGTH_M = 1000.0
+
+
+class HouseRules(Record):
+    """Where the trade disagrees, what this house does. Only notes follow from it, never a finding."""
+
+    unbalanced_limit_m: AboveZero = Value(
+        value=7.5, source="common practice: the cautious school; the relaxed says 15 m"
+    )
+    screens: Literal["both-ends", "lifted-at-receiver", "through-capacitor"] = "both-ends"
+    """Both ends joined is what AES48 asks of equipment that takes pin 1 to its chassis."""
+    passive_y: Literal["never", "with-resistors"] = "with-resistors"
+    """Two outputs on one input."""
 
 
 class Venue(Record):
@@ -47,6 +60,7 @@ class Venue(Record):
     """How loud average programme is at the listener; hum is then told as sound level too."""
     noise_dba: Annotated[Number, Field(ge=-10, le=120)] | None = None
     """The room's own noise, A-weighted."""
+    house: HouseRules = HouseRules()
 
 
 class Gear(Identified):
@@ -59,6 +73,8 @@ class Gear(Identified):
     """The earth point its mains plug is at; None while nobody said."""
     touch_a: Deviation | None = None
     """Measured touch current, class 2 gear; replaces the part's."""
+    earth_open: Annotated[bool, Field(strict=True)] = False
+    """The protective earth of a class 1 device is interrupted (a broken pin, an adapter): a fault that was found."""
     supply_fault_v: NotNegative | None = None
     """A failing supply: ripple on its outputs, at the mains frequency and twice it."""
     at: Place | None = None

@@ -85,6 +85,13 @@ def two_earths(volts: float) -> Rig:
     return earthed(parts, joins, leads, at, outlets(here=0.0, there=volts))
 
 
+def unearthed(is_open: bool) -> Rig:
+    """Two earthed devices, the protective earth of one open."""
+    rig = two_earths(0.001)
+    first = rig.gear[0].model_copy(update={"earth_open": is_open})
+    return rig.replaced(gear=(first, *rig.gear[1:]))
+
+
 def powered(microphone: str = "mic-condenser", switch: bool = True, lead: dict[str, Any] | None = None) -> Rig:
     """A microphone, or something else with three pins, at a desk whose phantom can be switched."""
     leg = lead or {"id": "m", "tag": "M", "part": "mic-lead", "length_m": 10}
@@ -254,6 +261,7 @@ FIRES: dict[str, Rig] = {
     "phantom_missing": powered(switch=False),
     "phantom_low": starved(0.008),
     "phantom_harms": powered("wireless-receiver"),
+    "earth_lost": unearthed(True),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600), receiver=receiver_part(z_common_ohm=100)),
     "contact_uncertain": situation(*headset("usb-sound-adapter", "mic")),
     "one_sided": stated_rig(
@@ -291,6 +299,7 @@ SILENT: dict[str, Rig] = {
     "phantom_low": starved(0.003),
     "phantom_harms": powered("mic-dynamic"),
     "saturates": stated_rig(source=MONO, wires=RETURN, elements=[coil(30)]),
+    "earth_lost": unearthed(False),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600)),
     "contact_uncertain": situation(*headset("phone-headset", "headset")),
     "one_sided": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),

@@ -1074,6 +1074,15 @@ export interface components {
             };
             /** Touch A */
             touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /**
+             * Open Earth A
+             * @default {
+             *       "likely": 0.0005,
+             *       "worst": 0.0035,
+             *       "source": "IEC 62368-1 allows earthed equipment 3.5 mA; the likely from memory"
+             *     }
+             */
+            open_earth_a: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /** Field T */
             field_t: components["schemas"]["Value"] | components["schemas"]["Spread"];
             loop_width_m: components["schemas"]["Value"];
@@ -1367,6 +1376,11 @@ export interface components {
              * @default null
              */
             touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
+            /**
+             * Earth Open
+             * @default false
+             */
+            earth_open: boolean;
             /** @default null */
             supply_fault_v: components["schemas"]["Value"] | null;
             /** @default null */
@@ -1391,6 +1405,33 @@ export interface components {
             };
             /** Source */
             source: string;
+        };
+        /**
+         * HouseRules
+         * @description Where the trade disagrees, what this house does. Only notes follow from it, never a finding.
+         */
+        HouseRules: {
+            /**
+             * @default {
+             *       "value": 7.5,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "common practice: the cautious school; the relaxed says 15 m"
+             *     }
+             */
+            unbalanced_limit_m: components["schemas"]["Value"];
+            /**
+             * Screens
+             * @default both-ends
+             * @enum {string}
+             */
+            screens: "both-ends" | "lifted-at-receiver" | "through-capacitor";
+            /**
+             * Passive Y
+             * @default with-resistors
+             * @enum {string}
+             */
+            passive_y: "never" | "with-resistors";
         };
         /**
          * Hum
@@ -1689,6 +1730,19 @@ export interface components {
             total_dbu: number;
             /** Below Programme Db */
             below_programme_db: number | null;
+        };
+        /**
+         * Note
+         * @description What this house does otherwise, and what the figures say to it.
+         */
+        Note: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "unbalanced_long" | "screens" | "passive_y";
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Part
@@ -2053,6 +2107,11 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** Controls */
             controls: components["schemas"]["Control"][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["Note"][];
         };
         /**
          * RunDrawing
@@ -2434,6 +2493,19 @@ export interface components {
              * @default null
              */
             noise_dba: number | null;
+            /**
+             * @default {
+             *       "unbalanced_limit_m": {
+             *         "high": null,
+             *         "low": null,
+             *         "source": "common practice: the cautious school; the relaxed says 15 m",
+             *         "value": 7.5
+             *       },
+             *       "screens": "both-ends",
+             *       "passive_y": "with-resistors"
+             *     }
+             */
+            house: components["schemas"]["HouseRules"];
         };
         /**
          * Verdict
@@ -2687,6 +2759,8 @@ export interface components {
             pieces: components["schemas"]["Needed"][];
             /** Changes */
             changes: number;
+            /** Caution */
+            caution: string;
             /** Effects */
             effects: components["schemas"]["Effect"][];
             verdict: components["schemas"]["Verdict"];

@@ -49,7 +49,16 @@ describe('what an input hears', () => {
 describe('a setting', () => {
 	const mono = { type: 'switch' as const, id: 'mono', label: 'Mono', default: false };
 
-	const gear = { id: 'a', name: 'A', part: 'p', outlet: null, touch_a: null, supply_fault_v: null, at: null };
+	const gear = {
+		id: 'a',
+		name: 'A',
+		part: 'p',
+		outlet: null,
+		touch_a: null,
+		earth_open: false,
+		supply_fault_v: null,
+		at: null
+	};
 	it('is the gear’s own, or its part’s default', () => {
 		expect(valueOf({ ...gear, settings: {} }, mono)).toBe(false);
 		expect(valueOf({ ...gear, settings: { mono: true } }, mono)).toBe(true);

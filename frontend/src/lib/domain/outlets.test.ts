@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
-import { ANOTHER, isEarthed, NOBODY_SAID, plugEdit, stripOf, stripsOf } from './outlets';
+import { ANOTHER, EARTH_OPEN, isEarthed, NOBODY_SAID, plugEdit, stripOf, stripsOf } from './outlets';
 
 const gear = (outlet: string | null): Schemas['Gear'] => ({
 	id: 'desk',
@@ -9,6 +9,7 @@ const gear = (outlet: string | null): Schemas['Gear'] => ({
 	settings: {},
 	outlet,
 	touch_a: null,
+	earth_open: false,
 	supply_fault_v: null,
 	at: null
 });
@@ -52,6 +53,12 @@ describe('mains plugs', () => {
 		expect(another.ops[0]).toMatchObject({ thing: { id: 'strip-2', name: 'Strip 2', kind: 'strip' } });
 		expect(another.ops[2]).toMatchObject({ thing: { outlet: 'desk-plug' } });
 		expect(plugEdit(place, gear('desk-plug'), NOBODY_SAID).ops[0]).toMatchObject({ thing: { outlet: null } });
+		const broken = plugEdit(place, gear('desk-plug'), EARTH_OPEN);
+		expect(broken.ops[0]).toMatchObject({ thing: { outlet: 'desk-plug', earth_open: true } });
+		expect(stripOf(place, { ...gear('desk-plug'), earth_open: true })).toBe(EARTH_OPEN);
+		expect(plugEdit(place, { ...gear(null), earth_open: true }, 'strip-1').ops[1]).toMatchObject({
+			thing: { earth_open: false }
+		});
 		expect(() => plugEdit(place, gear(null), 'gone')).toThrow('no strip');
 	});
 });

@@ -7,6 +7,8 @@ type Gear = Schemas['Gear'];
 
 export const NOBODY_SAID = '';
 export const ANOTHER = '+';
+/** A fault somebody found: a broken pin, an adapter without earth. */
+export const EARTH_OPEN = '!';
 
 /** Whether a device's plug has an earth, with its switches as they stand: only then it matters where it is. */
 export function isEarthed(part: Schemas['Part'] | undefined, gear: Gear): boolean {
@@ -27,6 +29,7 @@ export const stripsOf = (rig: Rig): Strip[] =>
 
 /** The strip a device is at, or NOBODY_SAID. */
 export function stripOf(rig: Rig, gear: Gear): string {
+	if (gear.earth_open) return EARTH_OPEN;
 	const point = (rig.venue.earth ?? []).find((one) => one.id === gear.outlet);
 	return (point?.kind === 'outlet' ? point.parent : point?.id) ?? point?.id ?? NOBODY_SAID;
 }
@@ -36,7 +39,13 @@ export function plugEdit(rig: Rig, gear: Gear, choice: string): Schemas['Edit'] 
 	if (choice === NOBODY_SAID) {
 		return {
 			label: `${gear.name}: outlet not known`,
-			ops: [{ op: 'put_gear', thing: { ...gear, outlet: null }, at: null }]
+			ops: [{ op: 'put_gear', thing: { ...gear, outlet: null, earth_open: false }, at: null }]
+		};
+	}
+	if (choice === EARTH_OPEN) {
+		return {
+			label: `${gear.name}: mains earth found open`,
+			ops: [{ op: 'put_gear', thing: { ...gear, earth_open: true }, at: null }]
 		};
 	}
 	const strips = stripsOf(rig);
@@ -54,7 +63,7 @@ export function plugEdit(rig: Rig, gear: Gear, choice: string): Schemas['Edit'] 
 		ops: [
 			...(choice === ANOTHER ? [put(point(strip.id, strip.name, 'strip', null))] : []),
 			put(point(outlet, `${gear.name}’s plug`, 'outlet', strip.id)),
-			{ op: 'put_gear', thing: { ...gear, outlet }, at: null }
+			{ op: 'put_gear', thing: { ...gear, outlet, earth_open: false }, at: null }
 		]
 	};
 }

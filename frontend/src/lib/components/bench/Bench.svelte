@@ -22,6 +22,12 @@
 		<p class="advice">{run.findings[0]?.advice}</p>
 		<Remedies {state} {run} />
 	{/if}
+	{#if (run.notes ?? []).length > 0}
+		<section class="house" aria-label="House rules">
+			<h3 class="heading">House rule</h3>
+			{#each run.notes ?? [] as note (note.code)}<p class="quiet">{note.sentence}</p>{/each}
+		</section>
+	{/if}
 </aside>
 
 <style>
@@ -39,6 +45,11 @@
 		display: flex;
 		align-items: center;
 		gap: 0.7rem;
+	}
+	.house {
+		display: grid;
+		gap: 0.35rem;
+		font-size: 0.875rem;
 	}
 	@media (max-width: 980px) {
 		.bench {

@@ -90,6 +90,7 @@
 	{#if looking && !wide.current}
 		<span class="on-phone"><Strip run={remedy.after} {unit} ghost {kept} /></span>
 	{/if}
+	{#if remedy.caution}<span class="caution">{remedy.caution}</span>{/if}
 	<span class="stock quiet">
 		{#if remedy.helps}
 			{toGet.length === 0
@@ -153,6 +154,11 @@
 	.on-phone {
 		display: block;
 		min-width: 0;
+	}
+	.caution {
+		font-size: 0.8125rem;
+		border-left: 2px solid var(--watch);
+		padding-left: 0.5rem;
 	}
 	.still {
 		font-size: 0.85rem;

@@ -1,7 +1,7 @@
 <!-- Which strip a device's mains plug is in: the plain question that decides most of the hum. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
-	import { ANOTHER, NOBODY_SAID, stripOf, stripsOf } from '../../domain/outlets';
+	import { ANOTHER, EARTH_OPEN, NOBODY_SAID, stripOf, stripsOf } from '../../domain/outlets';
 
 	interface Props {
 		rig: Schemas['Rig'];
@@ -18,10 +18,11 @@
 	<select {value} onchange={(event) => onset(event.currentTarget.value)}>
 		<option value={NOBODY_SAID}>nobody said</option>
 		{#each strips as strip (strip.id)}<option value={strip.id}>in {strip.name}</option>{/each}
-		{#if value !== NOBODY_SAID && !strips.some((strip) => strip.id === value)}
+		{#if value !== NOBODY_SAID && value !== EARTH_OPEN && !strips.some((strip) => strip.id === value)}
 			<option {value}>at {(rig.venue.earth ?? []).find((point) => point.id === value)?.name ?? value}</option>
 		{/if}
 		<option value={ANOTHER}>in another strip</option>
+		<option value={EARTH_OPEN}>its earth is broken or missing</option>
 	</select>
 </label>
 

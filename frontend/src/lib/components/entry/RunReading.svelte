@@ -12,7 +12,8 @@
 		drawing: run.drawing,
 		findings: [run.finding],
 		result: { run: run.run, sources: [], inputs: [], mixes: [], floating: [], phantom: [], cores: [] },
-		controls: []
+		controls: [],
+		notes: []
 	});
 </script>
 

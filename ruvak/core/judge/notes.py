@@ -1,0 +1,97 @@
+"""House rules set beside what was computed: where the trade disagrees, a note, never a finding."""
+
+from collections.abc import Iterator
+from typing import Literal
+
+from ruvak.core.judge.rule import input_words
+from ruvak.core.judge.sentences import number
+from ruvak.core.legs.screens import opens_screen
+from ruvak.core.results.records import InputResult, RunResult
+from ruvak.core.rig.rig import Gear, Rig, Run, earthing_of
+from ruvak.core.rig.values import Record
+
+NoteCode = Literal["unbalanced_long", "screens", "passive_y"]
+SCREENS_RULE = {
+    "both-ends": "joins screens at both ends",
+    "lifted-at-receiver": "lifts screens at the receiving end",
+    "through-capacitor": "takes screens through a capacitor at the receiving end",
+}
+
+
+class Note(Record):
+    """What this house does otherwise, and what the figures say to it."""
+
+    code: NoteCode
+    sentence: str
+
+
+def notes(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
+    """Those of one run."""
+    yield from _unbalanced(rig, run, result)
+    yield from _screens(rig, run, result)
+    yield from _shared(rig, run, result)
+
+
+def _unbalanced(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
+    kit = {item.id: item for item in rig.kit}
+    length_m = sum(kit[leg].length_m or 0.0 for leg in run.legs)
+    limit_m = rig.venue.house.unbalanced_limit_m.value
+    there = [one for one in result.inputs if one.balance.verdict == "unbalanced"]
+    if not there or length_m <= limit_m:
+        return
+    sentence = (
+        f"Unbalanced over {_length(rig, length_m)}; this house goes to {_length(rig, limit_m)}. {_computed(there)}"
+    )
+    yield Note(code="unbalanced_long", sentence=sentence)
+
+
+def _screens(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
+    """Only of balanced lines between two earthed devices, for between others nobody argues."""
+    owners = {one.gear for one in result.sources} | {one.gear for one in result.inputs}
+    balanced = [one for one in result.inputs if one.balance.verdict == "balanced"]
+    if not balanced or len(owners) < 2 or not all(_earthed(rig, owner) for owner in owners):
+        return
+    rule = rig.venue.house.screens
+    lifted = any(opens_screen(rig.part_of(leg)) for leg in run.legs)
+    if lifted == (rule != "both-ends"):
+        return
+    now = "is open on the way" if lifted else "is joined at both ends"
+    yield Note(code="screens", sentence=f"The screen {now}; this house {SCREENS_RULE[rule]}. {_computed(balanced)}")
+
+
+def _shared(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
+    """Two outputs that reach one input."""
+    if len(result.sources) < 2:
+        return
+    for one in result.inputs:
+        outputs = {channel.source for channel in one.channels if channel.in_phase is not None}
+        if len(outputs) < 2:
+            continue
+        never = rig.venue.house.passive_y == "never"
+        resistors = any(element.type == "resistor" for leg in run.legs for element in rig.part_of(leg).elements)
+        if resistors and not never:
+            continue
+        rule = "never joins two outputs" if never else "joins two outputs only through resistors"
+        loads = min(source.load_ohm for source in result.sources)
+        sentence = (
+            f"Two outputs share {input_words(rig, one)}; this house {rule}. "
+            f"Computed here: the harder driven one sees {number(loads)} \N{GREEK CAPITAL LETTER OMEGA}."
+        )
+        yield Note(code="passive_y", sentence=sentence)
+        return
+
+
+def _computed(inputs: list[InputResult]) -> str:
+    below = [one.hum.below_programme_db for one in inputs if one.hum is not None]
+    known = [one for one in below if one is not None]
+    return f"Computed here: hum {number(min(known))} dB under the programme." if known else "No hum is computed here."
+
+
+def _earthed(rig: Rig, owner: str) -> bool:
+    gear = rig.owners_by_id[owner]
+    earthing = earthing_of(gear, rig.part_of(owner)) if isinstance(gear, Gear) else None
+    return earthing is not None and earthing.type == "class-1"
+
+
+def _length(rig: Rig, length_m: float) -> str:
+    return f"{number(length_m / 0.3048)} ft" if rig.length_unit == "ft" else f"{number(length_m)} m"

@@ -1,0 +1,31 @@
+"""Which leads and boxes open a screen."""
+
+from collections.abc import Hashable
+
+from networkx.utils import UnionFind
+
+from ruvak.core.rig.connectors import SHAPES
+from ruvak.core.rig.part import Part
+
+SCREENS = frozenset({"1", "S", "R2", "sleeve", "screen", "shell"})
+"""The second ring is the ground of some headset plugs."""
+
+
+def opens_screen(part: Part) -> bool:
+    """Whether signal passes through metal from one side to the other while no screen does."""
+    joined: UnionFind[Hashable] = UnionFind()
+    for wire in part.wires:
+        joined.union(wire.a, wire.b)
+    for conductor in (one for cable in part.cables for one in cable.conductors):
+        if conductor.a is not None and conductor.b is not None:
+            joined.union(conductor.a, conductor.b)
+    sides: tuple[set[Hashable], set[Hashable]] = (set(), set())
+    screens: tuple[set[Hashable], set[Hashable]] = (set(), set())
+    for connector in part.connectors:
+        for contact in SHAPES[connector.form].contacts:
+            group = joined[f"{connector.id}.{contact}"]
+            for index, side in enumerate(("in", "out")):
+                if connector.side in (side, "both"):
+                    (screens if contact in SCREENS else sides)[index].add(group)
+    has_screens = bool(screens[0]) and bool(screens[1])
+    return has_screens and bool(sides[0] & sides[1]) and not screens[0] & screens[1]

@@ -1,0 +1,69 @@
+"""House rules: notes beside the figures, never findings."""
+
+import unittest
+
+from ruvak.core.analyse import analyse, prepare
+from ruvak.core.rig.files import rig_from_document
+from ruvak.core.rig.rig import HouseRules, Rig
+from ruvak.service.demo_data import demo_rig
+from tests.core.remedies.test_lifts import looped
+from tests.support.earths import Doc
+
+
+def noted(rig: Rig, run: int = 0, **house: object) -> list[str]:
+    venue = rig.venue.model_copy(update={"house": HouseRules.model_validate(house)})
+    return [one.code for one in analyse(rig.replaced(venue=venue)).runs[run].notes]
+
+
+def joined() -> Rig:
+    """Two radio receivers' outputs on one input through a lead of two ends."""
+    document: Doc = {
+        "format": "ruvak-rig",
+        "version": 1,
+        "id": "joined",
+        "name": "Joined",
+        "venue": {"name": "Hall"},
+        "gear": [
+            {"id": "a", "name": "A", "part": "wireless-receiver"},
+            {"id": "b", "name": "B", "part": "wireless-receiver"},
+            {"id": "desk", "name": "Desk", "part": "desk-digital-16"},
+        ],
+        "kit": [{"id": "y", "tag": "Y1", "part": "lead-y-xlr-join", "length_m": 1}],
+        "runs": [
+            {
+                "id": "both",
+                "number": 1,
+                "name": "Both",
+                "legs": ["y"],
+                "joins": [{"a": "a.out", "b": "y.a"}, {"a": "b.out", "b": "y.b"}, {"a": "y.out", "b": "desk.mic1"}],
+            }
+        ],
+    }
+    return prepare(rig_from_document(document))
+
+
+class Notes(unittest.TestCase):
+    def test_unbalanced_beyond_the_houses_limit(self) -> None:
+        rig = prepare(demo_rig("midwinter-concert"))
+        run = next(index for index, one in enumerate(rig.runs) if one.id == "stream")
+        self.assertEqual(noted(rig, run), ["unbalanced_long"])
+        self.assertEqual(noted(rig, run, unbalanced_limit_m=25), [])
+        found = analyse(rig).runs[run]
+        self.assertIn("20.0 m; this house goes to 7.5 m", found.notes[0].sentence)
+        self.assertNotIn("unbalanced_long", [one.code for one in found.findings])
+        feet = analyse(rig.replaced(length_unit="ft")).runs[run].notes[0].sentence
+        self.assertIn("65.6 ft; this house goes to 24.6 ft", feet)
+
+    def test_screens_the_other_way_than_the_house_does(self) -> None:
+        rig = looped({"part": "desk-digital-16", "settings": {"main-fader": -6.0}}, "source.main-left")
+        self.assertEqual(noted(rig), [])
+        self.assertEqual(noted(rig, screens="lifted-at-receiver"), ["screens"])
+
+    def test_screens_of_microphones_are_nobodys_quarrel(self) -> None:
+        rig = prepare(demo_rig("midwinter-concert"))
+        run = next(index for index, one in enumerate(rig.runs) if one.id == "lectern")
+        self.assertEqual(noted(rig, run, screens="lifted-at-receiver"), [])
+
+    def test_two_outputs_on_one_input(self) -> None:
+        self.assertEqual(noted(joined()), ["passive_y"])
+        self.assertEqual(noted(joined(), passive_y="never"), ["passive_y"])
