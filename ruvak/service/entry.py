@@ -8,6 +8,7 @@ from ruvak.core.entry.reader import read, read_all, read_rows
 from ruvak.core.entry.reading import Reading
 from ruvak.core.entry.rows import InputRow, destination
 from ruvak.core.errors import BadEdit
+from ruvak.core.kit.lines import KitReading, read_kit
 from ruvak.core.legs.choices import LegChoice, choices
 from ruvak.core.legs.plug import plugged
 from ruvak.core.legs.routes import put_ops
@@ -50,6 +51,10 @@ class Entry:
             raise BadEdit("goal", "There is no desk in this rig for the list to go to; add one first.")
         readings = read_rows(rig, rows, into)
         return Readings(readings=readings, completions=(), edit=_together(readings))
+
+    def read_kit(self, rig_id: str, text: str) -> KitReading:
+        """Kit in plain words, one kind a line. Raises NotFound."""
+        return read_kit(self._rig(rig_id), text)
 
     def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> tuple[LegChoice, ...]:
         """What could stand at a place of a run. Raises NotFound."""

@@ -11,7 +11,7 @@ from ruvak.service.solved import Solved
 from ruvak.store.database import engine_for, sessions_for
 from ruvak.web import errors, logs, pages, security
 from ruvak.web.answers import ENTRY, EXTENSION
-from ruvak.web.api import edits, entry, health, rigs, session
+from ruvak.web.api import edits, entry, health, kit, rigs, session
 from ruvak.web.json import BoundedJson
 from ruvak.web.schemas import Problem
 from ruvak.web.settings import MAX_BODY_BYTES, Settings, from_environment
@@ -49,7 +49,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     logs.init_app(app)
     errors.init_app(app)
     security.init_app(app)
-    for blueprint in (session.api, rigs.api, edits.api, entry.api, health.api):
+    for blueprint in (session.api, rigs.api, edits.api, entry.api, kit.api, health.api):
         app.register_api(blueprint)
     pages.init_app(app)
     return app

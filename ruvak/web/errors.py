@@ -21,6 +21,7 @@ STATUS = {
     "bad_rig": 422,
     "bad_edit": 422,
     "bad_input_list": 422,
+    "bad_kit_list": 422,
     "floating_network": 422,
 }
 

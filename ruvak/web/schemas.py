@@ -1,6 +1,6 @@
 """Bodies and answers that belong to HTTP alone."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field, RootModel, StringConstraints
 
@@ -72,6 +72,31 @@ class InputListBody(Record):
 
     csv: Annotated[str, StringConstraints(max_length=200_000)]
     goal: Id | None = None
+
+
+class KitListBody(Record):
+    """A kit list as CSV text."""
+
+    csv: Annotated[str, StringConstraints(max_length=200_000)]
+
+
+class PartSummary(Record):
+    """A part of the library: enough to choose it by."""
+
+    id: Id
+    name: Label
+    words: str
+    kind: Literal["gear", "lead", "adapter", "box"]
+
+
+class PartSummaryList(RootModel[tuple[PartSummary, ...]]):
+    """The whole library."""
+
+
+class PartPath(Record):
+    """Which part."""
+
+    part_id: Id
 
 
 class LegsBody(Record):

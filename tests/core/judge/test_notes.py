@@ -35,7 +35,7 @@ def joined() -> Rig:
                 "number": 1,
                 "name": "Both",
                 "legs": ["y"],
-                "joins": [{"a": "a.out", "b": "y.a"}, {"a": "b.out", "b": "y.b"}, {"a": "y.out", "b": "desk.mic1"}],
+                "joins": [{"a": "a.xlr", "b": "y.a"}, {"a": "b.xlr", "b": "y.b"}, {"a": "y.out", "b": "desk.mic1"}],
             }
         ],
     }

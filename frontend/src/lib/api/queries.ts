@@ -109,3 +109,23 @@ export const rewire = (rigId: string, runId: string, legs: Schemas['KitItem'][])
 /** What an edit would do, without doing it. */
 export const previewEdit = (rigId: string, edit: Schemas['Edit']) =>
 	answer(client.POST('/api/rigs/{rig_id}/preview', { ...path(rigId), body: { edit } }));
+
+/** What typed lines, or the rows of a list, add to the kit. */
+export const readKit = (rigId: string, text: string, signal?: AbortSignal) =>
+	answer(
+		client.POST('/api/rigs/{rig_id}/kit-lines', { ...path(rigId), body: { text }, signal: signal ?? null })
+	);
+
+export const readKitList = (rigId: string, csv: string) =>
+	answer(client.POST('/api/rigs/{rig_id}/kit-list', { ...path(rigId), body: { csv } }));
+
+/** The parts library; the same for as long as the page lives. */
+export const partsQuery = () =>
+	queryOptions({
+		queryKey: ['parts'],
+		queryFn: () => answer(client.GET('/api/parts')),
+		staleTime: Infinity
+	});
+
+export const readPart = (part_id: string) =>
+	answer(client.GET('/api/parts/{part_id}', { params: { path: { part_id } } }));

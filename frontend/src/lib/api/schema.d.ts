@@ -336,6 +336,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/kit-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What typed lines add to the kit; nothing is saved, the edit is for the client to make. */
+        post: operations["kit_read_kit_lines_rigs__rig_id__kit_lines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/kit-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a kit list adds, row by row. */
+        post: operations["kit_read_kit_list_rigs__rig_id__kit_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/kit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kit as CSV: tag, what, length_m, owned, installed. */
+        get: operations["kit_export_kit_rigs__rig_id__kit_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The parts library by name. */
+        get: operations["kit_list_parts_parts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{part_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One part of the library, whole: contacts, wires, values with their sources. */
+        get: operations["kit_read_part_parts__part_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -725,15 +810,15 @@ export interface components {
          * @description A lead lying along a mains cable: the stretch, how far apart, and the cable.
          */
         Beside: {
-            length_m: components["schemas"]["Value"] | number;
-            distance_m: components["schemas"]["Value"] | number;
-            current_a: components["schemas"]["Value"] | number;
+            length_m: components["schemas"]["Value"];
+            distance_m: components["schemas"]["Value"];
+            current_a: components["schemas"]["Value"];
             /** @default null */
-            spacing_m: components["schemas"]["Value"] | number | null;
+            spacing_m: components["schemas"]["Value"] | null;
             /** @default null */
-            residual_a: components["schemas"]["Value"] | number | null;
+            residual_a: components["schemas"]["Value"] | null;
             /** @default null */
-            twist_db: components["schemas"]["Value"] | number | null;
+            twist_db: components["schemas"]["Value"] | null;
             /**
              * Spectrum
              * @default null
@@ -1573,7 +1658,7 @@ export interface components {
             /** @default null */
             beside: components["schemas"]["Beside"] | null;
             /** @default null */
-            loop_width_m: components["schemas"]["Value"] | number | null;
+            loop_width_m: components["schemas"]["Value"] | null;
         };
         /**
          * LevelSetting
@@ -3094,6 +3179,59 @@ export interface components {
         LegsBody: {
             /** Legs */
             legs: components["schemas"]["KitItem"][];
+        };
+        /**
+         * KitReading
+         * @description All lines, and one edit for everything that was understood.
+         */
+        KitReading: {
+            /** Lines */
+            lines: components["schemas"]["KitLine"][];
+            edit: components["schemas"]["Edit"] | null;
+        };
+        /**
+         * KitLine
+         * @description One line as understood: `items` to add, or what is wrong with it and how to mend it.
+         */
+        KitLine: {
+            /** Line */
+            line: string;
+            /** Words */
+            words: string;
+            /** Items */
+            items: components["schemas"]["KitItem"][];
+            /** Problem */
+            problem: string | null;
+        };
+        /**
+         * KitListBody
+         * @description A kit list as CSV text.
+         */
+        KitListBody: {
+            /** Csv */
+            csv: string;
+        };
+        /**
+         * PartSummaryList
+         * @description The whole library.
+         */
+        PartSummaryList: components["schemas"]["PartSummary"][];
+        /**
+         * PartSummary
+         * @description A part of the library: enough to choose it by.
+         */
+        PartSummary: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "gear" | "lead" | "adapter" | "box";
         };
         /**
          * Health
@@ -4745,6 +4883,383 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rewired"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_read_kit_lines_rigs__rig_id__kit_lines_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitReading"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_read_kit_list_rigs__rig_id__kit_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitListBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitReading"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_export_kit_rigs__rig_id__kit_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_list_parts_parts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartSummaryList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_read_part_parts__part_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                part_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Part"];
                 };
             };
             /** @description Forbidden */

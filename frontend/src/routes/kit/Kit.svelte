@@ -1,0 +1,64 @@
+<!-- What is owned: entered in plain words or by file, looked through by kind, and parts of one's own. -->
+<script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { rigQuery } from '../../lib/api/queries';
+	import KitLines from '../../lib/components/kit/KitLines.svelte';
+	import OwnParts from '../../lib/components/kit/OwnParts.svelte';
+	import Shelves from '../../lib/components/kit/Shelves.svelte';
+	import { getDesk } from '../../lib/state/desk.svelte';
+
+	const desk = getDesk();
+	const rig = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
+</script>
+
+<svelte:head><title>Kit · Ruvak</title></svelte:head>
+
+{#if rig.isError && !rig.data}
+	<p class="alone">The kit could not be fetched. {rig.error.message}</p>
+{:else if !rig.data}
+	<p class="alone quiet">Fetching the kit…</p>
+{:else}
+	<section class="kit">
+		<header>
+			<div>
+				<h2>Kit</h2>
+				<p class="quiet">What is in the cupboard. Remedies look here first.</p>
+			</div>
+			<a class="btn preset-tonal no-print" href="/api/rigs/{rig.data.rig.id}/kit.csv" download
+				>Take away as CSV</a
+			>
+		</header>
+		<KitLines rigId={rig.data.rig.id} />
+		<Shelves rig={rig.data.rig} />
+		<OwnParts rig={rig.data.rig} />
+	</section>
+{/if}
+
+<style>
+	.kit {
+		padding: 1.25rem 1.5rem 3rem;
+		display: grid;
+		grid-template-columns: minmax(0, 1fr);
+		gap: 1.4rem;
+		max-width: 66rem;
+		min-width: 0;
+	}
+	.alone {
+		padding: 1.25rem 1.5rem;
+	}
+	header {
+		display: flex;
+		justify-content: space-between;
+		align-items: start;
+		gap: 1rem;
+		flex-wrap: wrap;
+	}
+	h2 {
+		font-size: 1.4rem;
+	}
+	@media (max-width: 720px) {
+		.kit {
+			padding: 1rem;
+		}
+	}
+</style>

@@ -1,0 +1,1 @@
+"""Kit: leads, adapters and boxes that are owned."""

@@ -1,0 +1,31 @@
+"""Kit as CSV, out and in."""
+
+import unittest
+
+from ruvak.core.analyse import prepare
+from ruvak.core.kit.lines import read_kit
+from ruvak.core.rig.edits import apply
+from ruvak.formats.kit_list import BadKitList, kit_to_csv, lines_from_csv
+from ruvak.service.demo_data import demo_rig
+
+
+class KitList(unittest.TestCase):
+    def test_what_goes_out_comes_in_again(self) -> None:
+        rig = prepare(demo_rig("midwinter-concert"))
+        empty = rig.replaced(kit=(), runs=())
+        reading = read_kit(empty, lines_from_csv(kit_to_csv(rig)))
+        self.assertEqual([line.problem for line in reading.lines if line.problem], [])
+        assert reading.edit is not None
+        back = apply(empty, reading.edit)
+        want = [(item.tag, item.part, item.length_m, item.owned, item.installed) for item in rig.kit]
+        self.assertEqual([(item.tag, item.part, item.length_m, item.owned, item.installed) for item in back.kit], want)
+
+    def test_other_headings_and_separators(self) -> None:
+        lines = lines_from_csv("Qty;Item;Length\n6;microphone lead;10\n2;passive DI box;\n")
+        self.assertEqual(lines.splitlines(), ["6 microphone lead 10 m", "2 passive DI box"])
+
+    def test_refusals_say_what_is_missing(self) -> None:
+        for text, words in (("tag\nM1\n", "what"), ("what\n", "headings"), ("x" * 300_000, "longer")):
+            with self.assertRaises(BadKitList) as caught:
+                lines_from_csv(text)
+            self.assertIn(words, str(caught.exception))
