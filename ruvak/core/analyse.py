@@ -173,7 +173,9 @@ def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[F
             traced = trace(variant)
             tried = run_results(variant, traced, build(variant, traced), COARSE_HZ)
             possibilities.append(Possibility(sleeve, tried[i]))
-        found.setdefault(i, []).append(uncertain(results[i], _joined(rig, join), tuple(possibilities)))
+        said = uncertain(results[i], _joined(rig, join), tuple(possibilities))
+        if said is not None:
+            found.setdefault(i, []).append(said)
     return found
 
 

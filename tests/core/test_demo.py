@@ -24,7 +24,7 @@ EXPECTED: dict[str, set[str]] = {
 """By run; every run not named is clear."""
 EXPECTED_SMALL: dict[str, dict[str, set[str]]] = {
     "sunday-talk": {},
-    "video-call": {"call-sound": {"hum"}, "second-lapel": {"silent", "contact_uncertain", "phantom_missing"}},
+    "video-call": {"call-sound": {"hum"}, "second-lapel": {"silent", "phantom_missing"}},
 }
 
 

@@ -69,6 +69,11 @@ def usable(result: RunResult, one: InputResult) -> bool:
     return alive(one.channels) and (one.sum is None or one.sum.centre_db > CENTRE_LOST_DB)
 
 
+def of_instrument(result: RunResult, one: InputResult) -> bool:
+    """Whether what arrives loudest there comes straight from a pickup."""
+    return one.main is not None and result.sources[one.main].signal == "instrument"
+
+
 def active(one: InputResult) -> Levels | None:
     """The levels in the position the switch is in."""
     return next((level for level in one.levels if level.active), None)

@@ -60,14 +60,14 @@ CATALOGUE: dict[str, Words] = {
     "level_low": Words(
         "The programme arrives at {arriving_dbu} dBu, {gap_db} dB below what {place} wants, and its control adds "
         "only {boost_db} dB: {short_db} dB too quiet.",
-        "Raise the source, or choose a more sensitive input or switch position.",
+        "{how}",
     ),
     "level_clips": Words(
-        "Loud passages arrive at {peak_dbu} dBu, {over_db} dB above where {place} clips: it will distort.",
+        "Loud passages arrive at {peak_dbu} dBu, {over_db} dB more than {place} can bear: it will distort.",
         "Turn the source down, put the switch to line, or put a pad in the run.",
     ),
     "level_close": Words(
-        "Loud passages arrive {headroom_db} dB below where {place} clips: little headroom is left.",
+        "Loud passages arrive only {headroom_db} dB below what {place} can bear: little headroom is left.",
         "Turn the source down a little.",
     ),
     "dull": Words(
@@ -76,7 +76,7 @@ CATALOGUE: dict[str, Words] = {
     ),
     "thin": Words(
         "The bass is 3 dB down at {low_hz} Hz at {place}: it sounds thin.",
-        "Something in the run blocks low frequencies; look at its transformers and capacitors.",
+        "{how}",
     ),
     "saturates": Words(
         "Loud bass comes to {bass_dbu} dBu at {at_hz} Hz over the transformer in {box}, which bears "
@@ -100,8 +100,8 @@ CATALOGUE: dict[str, Words] = {
         "Take a line output, or put a transformer between (a line isolator, a DI box with its ground lifted).",
     ),
     "earth_lost": Words(
-        "The mains earth of {source} is open, so this lead's screen is the only earth its metal has: a fault inside "
-        "would put the mains on everything the lead touches.",
+        "The mains earth of {source} is open: the screens of its leads are all the earth its metal has, and a fault "
+        "inside would put the mains on everything they touch.",
         "Switch it off at the wall, touch nothing metal of it meanwhile, and take it out of service until a licensed "
         "person has mended its plug, cord or outlet. No lead or box cures this.",
     ),

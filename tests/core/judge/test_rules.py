@@ -263,7 +263,11 @@ FIRES: dict[str, Rig] = {
     "phantom_harms": powered("wireless-receiver"),
     "earth_lost": unearthed(True),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600), receiver=receiver_part(z_common_ohm=100)),
-    "contact_uncertain": situation(*headset("usb-sound-adapter", "mic")),
+    "contact_uncertain": situation(
+        ["phone-headset", "lead-trrs-trrs", "recorder-pocket"],
+        [("phone-headset.headset", "lead-trrs-trrs.in"), ("lead-trrs-trrs.out", "recorder-pocket.in")],
+        {"lead-trrs-trrs": 2.0},
+    ),
     "one_sided": stated_rig(
         wires=[("in.T", "out1.2"), ("in.S", "out1.1"), ("in.S", "out1.3"), ("in.S", "out2.3"), ("in.S", "out2.1")],
         outs=2, source=MONO, receiver=receiver_part(inputs=2, mix="stereo"),
@@ -327,6 +331,11 @@ class Rules(unittest.TestCase):
                 if list(rule(rig, analysis.runs[0].result)):
                     fired.add(rule)
         self.assertEqual(fired, set(RULES))
+
+
+class Uncertain(unittest.TestCase):
+    def test_what_comes_to_the_same_whatever_meets_is_not_worth_a_word(self) -> None:
+        self.assertNotIn("contact_uncertain", codes(situation(*headset("usb-sound-adapter", "mic"))))
 
 
 class Grading(unittest.TestCase):

@@ -44,6 +44,15 @@ describe('the ladder', () => {
 		expect(ghosts.map((mark) => [mark.words, mark.levelDbu])).toEqual([['would be', -18]]);
 	});
 
+	it('says of a source without power what would arrive with it, and nothing of its peaks', () => {
+		const words = marks(scale, LEVELS, undefined, null, true).map((mark) => mark.words);
+		expect(words).toContain('with power');
+		expect(words).not.toContain('arrives');
+		expect(words).not.toContain('peaks');
+		const keys = marks(scale, LEVELS, LEVELS, null, true).map((mark) => `${mark.kind} ${mark.ghost}`);
+		expect(new Set(keys).size).toBe(keys.length);
+	});
+
 	it('has a figure every 20 dB', () => {
 		expect(ticks(scale)).toEqual([20, 0, -20, -40, -60, -80]);
 	});

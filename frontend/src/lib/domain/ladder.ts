@@ -39,17 +39,18 @@ export function yOf(scale: Scale, levelDbu: number): number {
 	return MARGIN + share * (scale.height - 2 * MARGIN);
 }
 
-/** `humDbu`: A-weighted, as it sounds; left out where the noise covers it. */
+/** `humDbu`: A-weighted, as it sounds; left out where the noise covers it. `unpowered`: nothing arrives yet. */
 export function marks(
 	scale: Scale,
 	now: Levels,
 	after: Levels | undefined,
-	humDbu: number | null = null
+	humDbu: number | null = null,
+	unpowered = false
 ): Mark[] {
 	const made: Omit<Mark, 'labelY'>[] = [
 		mark(scale, 'clip', 'clips', now.clip_dbu, false),
 		mark(scale, 'nominal', 'wants', now.nominal_dbu, false),
-		mark(scale, 'arrives', 'arrives', now.arriving_dbu, false),
+		mark(scale, 'arrives', unpowered ? 'with power' : 'arrives', now.arriving_dbu, false),
 		mark(scale, 'noise', 'noise', now.noise_dbu, false)
 	];
 	if (humDbu !== null && humDbu > now.noise_dbu) made.push(mark(scale, 'hum', 'hum', humDbu, false));
@@ -57,6 +58,7 @@ export function marks(
 	if (after === undefined && now.sides_dbu > now.arriving_dbu + SIDES_ABOVE_DB) {
 		made.push(mark(scale, 'sides', 'sides', now.sides_dbu, false));
 	}
+	if (unpowered && after === undefined) return spread(made, scale.height);
 	if (after === undefined) made.push(mark(scale, 'peak', 'peaks', now.peak_dbu, false));
 	else made.push(mark(scale, 'arrives', 'would be', after.arriving_dbu, true));
 	return spread(made, scale.height);

@@ -3,13 +3,18 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import active, finding, input_words, usable
+from ruvak.core.judge.rule import active, finding, input_words, of_instrument, usable
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
 QUIET_FIX_DB = 6.0
 """Short of gain by this much an audience strains to hear; less is a warning: common practice."""
 CLOSE_HEADROOM_DB = 3.0
+HOW = "Raise the source, or choose a more sensitive input or switch position."
+HOW_INSTRUMENT = (
+    "An instrument by itself is too weak for a line input: take it through a DI box into a microphone input, or into "
+    "an instrument input."
+)
 
 
 def level(rig: Rig, result: RunResult) -> Iterator[Finding]:
@@ -27,6 +32,7 @@ def level(rig: Rig, result: RunResult) -> Iterator[Finding]:
             "short_db": levels.short_db,
             "over_db": -levels.headroom_db,
             "headroom_db": levels.headroom_db,
+            "how": HOW_INSTRUMENT if of_instrument(result, one) else HOW,
         }
         if levels.short_db > 0.0:
             grade = Grade.FIX if levels.short_db > QUIET_FIX_DB else Grade.WATCH

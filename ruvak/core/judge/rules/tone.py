@@ -3,12 +3,18 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, input_words, usable
+from ruvak.core.judge.rule import finding, input_words, of_instrument, usable
+from ruvak.core.judge.sentences import OHM
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
 DULL_WATCH_DB, DULL_FIX_DB = 1.0, 3.0
 THIN_WATCH_HZ, THIN_FIX_HZ = 40.0, 100.0
+HOW = "Something in the run blocks low frequencies; look at its transformers and capacitors."
+HOW_INSTRUMENT = (
+    f"What it is plugged into loads it too hard. A piezo pickup wants 10 M{OHM}, other pickups 1 M{OHM}: use a "
+    "preamplifier or DI box made for it, close to the instrument."
+)
 
 
 def tone(rig: Rig, result: RunResult) -> Iterator[Finding]:
@@ -16,7 +22,11 @@ def tone(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for one in result.inputs:
         if one.response is None or not usable(result, one):
             continue
-        params: dict[str, float | str] = {"place": input_words(rig, one), "loss_db": one.response.loss_10k_db}
+        params: dict[str, float | str] = {
+            "place": input_words(rig, one),
+            "loss_db": one.response.loss_10k_db,
+            "how": HOW_INSTRUMENT if of_instrument(result, one) else HOW,
+        }
         if one.response.loss_10k_db > DULL_WATCH_DB:
             grade = Grade.FIX if one.response.loss_10k_db > DULL_FIX_DB else Grade.WATCH
             yield finding("dull", grade, result, one.gear, one.input, params)

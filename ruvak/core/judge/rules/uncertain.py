@@ -19,8 +19,10 @@ class Possibility:
     result: RunResult
 
 
-def uncertain(result: RunResult, joined: str, possibilities: tuple[Possibility, ...]) -> Finding:
-    """`joined`: the two ends in words. Watch, with the outcome of each possibility."""
+def uncertain(result: RunResult, joined: str, possibilities: tuple[Possibility, ...]) -> Finding | None:
+    """`joined`: the two ends in words. Watch, with the outcome of each possibility; None where all come to one."""
+    if len({_outcome(one.result) for one in possibilities}) == 1:
+        return None
     outcomes = "; ".join(f"{WORDS[one.sleeve]}: {_outcome(one.result)}" for one in possibilities)
     params: dict[str, float | str] = {"joined": joined, "outcomes": outcomes}
     return finding("contact_uncertain", Grade.WATCH, result, "", joined, params)

@@ -9,13 +9,15 @@
 		after?: Schemas['Levels'] | undefined;
 		height?: number;
 		humDbu?: number | null;
+		/** The source has no power yet: what is told is what would arrive. */
+		unpowered?: boolean;
 	}
-	let { now, after = undefined, height = 210, humDbu = null }: Props = $props();
+	let { now, after = undefined, height = 210, humDbu = null, unpowered = false }: Props = $props();
 
 	const AXIS = 40;
 	const BAR = 16;
 	const scale = $derived(scaleFor(after ? [now, after] : [now], height));
-	const shown = $derived(marks(scale, now, after, humDbu));
+	const shown = $derived(marks(scale, now, after, humDbu, unpowered));
 	const loud = $derived(after ?? now);
 	const words = $derived(shown.map((mark) => `${mark.words} ${dbu(mark.levelDbu)}`).join(', '));
 </script>
@@ -25,13 +27,15 @@
 		<path class="tick" d="M{AXIS - 5} {yOf(scale, tick)}h{BAR + 8}" />
 		<text class="axis" x={AXIS - 9} y={yOf(scale, tick) + 3.5} text-anchor="end">{number(tick, 0)}</text>
 	{/each}
-	<rect
-		class="body"
-		x={AXIS}
-		width={BAR}
-		y={yOf(scale, loud.arriving_dbu)}
-		height={Math.max(0, yOf(scale, loud.noise_dbu) - yOf(scale, loud.arriving_dbu))}
-	/>
+	{#if !unpowered || after}
+		<rect
+			class="body"
+			x={AXIS}
+			width={BAR}
+			y={yOf(scale, loud.arriving_dbu)}
+			height={Math.max(0, yOf(scale, loud.noise_dbu) - yOf(scale, loud.arriving_dbu))}
+		/>
+	{/if}
 	<rect
 		class="noise"
 		x={AXIS}

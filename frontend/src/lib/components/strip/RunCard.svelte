@@ -24,6 +24,7 @@
 	const shown = $derived(preview?.after ?? run);
 	const kept = $derived(new Set(run.drawing.pieces.map((piece) => piece.owner)));
 	const now = $derived(levelsOf(run));
+	const unpowered = $derived(shown.findings.some((one) => one.code === 'phantom_missing'));
 	const humDbu = $derived(shown.result.inputs[0]?.hum?.weighted_dbu ?? null);
 	const after = $derived(preview ? levelsOf(preview.after) : undefined);
 </script>
@@ -50,7 +51,7 @@
 		<Strip run={shown} unit={rig.length_unit ?? 'm'} ghost={preview !== null} {kept} />
 	</div>
 	{#if now}<div class="ladder-place">
-			<Ladder {now} {after} {humDbu} height={selected ? 210 : 150} />
+			<Ladder {now} {after} {humDbu} {unpowered} height={selected ? 210 : 150} />
 		</div>{/if}
 	{#if selected}
 		<div class="controls-place"><InPlace {rig} {run} /></div>
