@@ -144,7 +144,9 @@ def take_all(address: str) -> None:
             page.locator("main h2").first.wait_for()
             if path == "/":
                 page.locator("button.remedy").first.wait_for()
+                page.get_by_text("Looking for others").wait_for(state="detached")
             act(page)
+            page.get_by_text("Looking for others").wait_for(state="detached")
             page.wait_for_timeout(400)
             page.screenshot(path=PICTURES / f"{name}.png")
             context.close()

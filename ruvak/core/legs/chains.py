@@ -41,20 +41,23 @@ def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> 
     """
     single = pool.single
     missing = frozenset(way.part for way in single if not pool.owned(way.part))
-    return _in_order(single, missing, start, goal, most)
+    return _in_order(single, missing, start, goal, most, pool.twice)
 
 
 @lru_cache(maxsize=512)
 def _in_order(
-    ways: frozenset[Way], missing: frozenset[str], start: Form, goal: Form, most: int
+    ways: frozenset[Way], missing: frozenset[str], start: Form, goal: Form, most: int, twice: bool
 ) -> tuple[tuple[Step, ...], ...]:
-    found = _sequences(ways, start, goal, most)
+    found = _sequences(ways, start, goal, most, twice)
     return tuple(sorted(found, key=lambda steps: (sum(one.way.part in missing for one in steps), len(steps))))
 
 
 @lru_cache(maxsize=512)
-def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int) -> tuple[tuple[Step, ...], ...]:
-    """Every sequence without a part twice in it; of three pieces in a row at least one of the last two is a lead."""
+def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int, twice: bool) -> tuple[tuple[Step, ...], ...]:
+    """Every sequence without a part twice in it, where `twice` but for a lead on either side of a box.
+
+    Of three pieces in a row at least one of the last two is a lead.
+    """
     in_order = sorted(ways, key=lambda way: way.part)
     layer: list[tuple[Form, tuple[Step, ...]]] = [(start, ())]
     found: list[tuple[Step, ...]] = [()] if made_for(start, goal) else []
@@ -62,7 +65,9 @@ def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int) -> tupl
         following: list[tuple[Form, tuple[Step, ...]]] = []
         for form, steps in layer:
             for way in in_order:
-                if not made_for(form, way.entries[0].form) or any(way == one.way for one in steps):
+                if not made_for(form, way.entries[0].form):
+                    continue
+                if any(way == one.way for one in steps) and not (twice and way.cabled and steps[-1].way.boxed):
                     continue
                 if len(steps) > 1 and not (way.cabled or steps[-1].way.cabled):
                     continue

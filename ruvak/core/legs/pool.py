@@ -30,6 +30,8 @@ class Way:
     entries: tuple[Socket, ...]
     exits: tuple[Socket, ...]
     cabled: bool
+    boxed: bool = False
+    """A box: the lead behind it may be of the same kind as the one in front."""
 
 
 @dataclass(frozen=True)
@@ -49,13 +51,15 @@ class Ways:
 class Pool:
     """`free`: items nobody uses, own legs included; `first`: ids to prefer, today's legs of the run.
 
-    `known`: the ways found for a pool before this one, used again where the parts are the same.
+    `known`: the ways found for a pool before this one, used again where the parts are the same. `twice`: whether the
+    lead behind a box may be of the same kind as the one in front, which makes for many more wirings.
     """
 
     rig: Rig
     free: tuple[KitItem, ...]
     first: frozenset[str] = field(default_factory=frozenset)
     known: Ways | None = None
+    twice: bool = False
     _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
 
     @cached_property
@@ -80,9 +84,9 @@ class Pool:
             entries = tuple(Socket(one.id, one.form) for one in part.connectors if one.side != "out")
             exits = tuple(Socket(one.id, one.form) for one in part.connectors if one.side != "in")
             if 0 < len(entries) <= 2 and exits:
-                found.append(Way(part.id, entries, exits, bool(part.cables)))
+                found.append(Way(part.id, entries, exits, bool(part.cables), part.kind == "box"))
             if 0 < len(exits) <= 2 and entries and _either_way(part):
-                found.append(Way(part.id, exits, entries, bool(part.cables)))
+                found.append(Way(part.id, exits, entries, bool(part.cables), part.kind == "box"))
         single = frozenset(way for way in found if len(way.entries) == 1 and len(way.exits) == 1)
         twins = frozenset(_twins(parts))
         plain = frozenset(way for way in single if way.part not in twins)
@@ -150,9 +154,13 @@ def _twins(parts: tuple[Part, ...]) -> Iterator[str]:
 
 
 def pool_for(
-    rig: Rig, run_id: str | None = None, taken: frozenset[str] = frozenset(), known: Ways | None = None
+    rig: Rig,
+    run_id: str | None = None,
+    taken: frozenset[str] = frozenset(),
+    known: Ways | None = None,
+    twice: bool = False,
 ) -> Pool:
-    """Kit that no other run uses and that is not built in; `taken` is spoken for already; `known`: see Pool."""
+    """Kit that no other run uses and that is not built in; `taken` is spoken for; `known`, `twice`: see Pool."""
     used = {leg for other in rig.runs if other.id != run_id for leg in other.legs} | taken
     own = {leg for run in rig.runs if run.id == run_id for leg in run.legs}
     free = tuple(
@@ -160,4 +168,4 @@ def pool_for(
         for item in rig.kit
         if item.id not in used and not item.installed and len(rig.part_of(item.id).connectors) <= MOST_CONNECTORS
     )
-    return Pool(rig, free, frozenset(own), known)
+    return Pool(rig, free, frozenset(own), known, twice)

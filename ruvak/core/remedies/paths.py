@@ -27,7 +27,7 @@ def paths(rig: Rig, run: Run) -> tuple[Route, ...]:
     gear = {end.split(".")[0] for end in targets}
     if not 1 <= len(sources) <= 2 or len(gear) != 1:
         return ()
-    pool, need_m = pool_for(rig, run.id), _need_m(rig, run)
+    pool, need_m = pool_for(rig, run.id, twice=True), _need_m(rig, run)
     found: dict[tuple[object, ...], Route] = {}
     for goals in _goals(rig, run, gear.pop(), tuple(targets)):
         for route in islice(routes(pool, tuple(sources), goals, need_m), EACH):
@@ -47,7 +47,7 @@ def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
     if stretch is None:
         return ()
     sources, goals, legs, joins = stretch
-    pool = pool_for(rig, run.id)
+    pool = pool_for(rig, run.id, twice=True)
     need_m = max((item.length_m or 0.0 for item in rig.kit if item.id in legs), default=0.0)
     kept_items = tuple(item for item in rig.kit if item.id in run.legs and item.id not in legs)
     kept_joins = tuple(join for join in run.joins if join not in joins)

@@ -14,6 +14,7 @@ from ruvak.core.legs.routes import Route, simplicity
 from ruvak.core.legs.screens import opens_screen
 from ruvak.core.parts.library import library
 from ruvak.core.remedies.lifts import CAUTION, may_open_screen
+from ruvak.core.remedies.pairs import beside, same_way
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.remedies.remedy import Effect, Figures, Needed, Remedy
 from ruvak.core.remedies.settings import settings_edits
@@ -128,7 +129,7 @@ class _Search:
         worth_it = [*unclear[:COMBINED], *(one for one in nearly if one not in unclear[:COMBINED])]
         both = [one for route in worth_it for one in self._with_flips(route, flips)]
         best: list[tuple[Counter[str], Remedy]] = []
-        solved = 0
+        solved, paired = 0, False
         for one in sorted([*flips, *rewired, *both], key=self._promise):
             kind = Counter(self._kind(one.edit))
             # What does no more than a shorter list of the same things is not worth reading.
@@ -140,10 +141,40 @@ class _Search:
             remedy = self._solved(one)
             if remedy.helps:
                 best.append((kind, remedy))
+            if not paired and (twice := self._on_those_beside(one)) is not None:
+                paired = True
+                remedy = self._solved(twice)
+                if remedy.helps:
+                    best.append((Counter(self._kind(twice.edit)), remedy))
         worth_a_warning = [one for one in flips if self._only_moves_the_trouble(one)]
         tried = [self._solved(one) for one in worth_a_warning[:MAX_WARNINGS]]
         helping = sorted((remedy for _, remedy in best), key=self._rank)
         return (*helping, *(remedy for remedy in tried if not remedy.helps))
+
+    def _on_those_beside(self, one: "_Candidate") -> "_Candidate | None":
+        """With the same boxes in every run that hums between the same two devices; None where there is none."""
+        boxes = Counter(item.part for item in one.items if item.id not in self.run.legs and item.length_m is None)
+        if not any(self._has_coil(item) for item in one.items if item.id not in self.run.legs):
+            return None
+        humming = {run.run for run in self.before if any(finding.code == "hum" for finding in run.findings)}
+        rig, ops, items, names = apply(self.rig, one.edit), one.edit.ops, one.items, []
+        for other in (run for run in beside(self.rig, self.run) if run.id in humming):
+            route = same_way(rig, other, boxes)
+            if route is None:
+                return None
+            edit = edit_for(rig, other, route, "the same")
+            rig, ops = apply(rig, edit), (*ops, *edit.ops)
+            items = (*items, *(item for item in route.items if item.id not in other.legs))
+            names.append(other.name)
+        if not names:
+            return None
+        title = f"{one.title}, and the same on {' and '.join(names)}"
+        edit = Edit(label=title[:120], ops=ops)
+        changes = one.changes * (1 + len(names))
+        return _Candidate(edit, title, items, changes, one.detail, one.findings, one.simplicity)
+
+    def _has_coil(self, item: KitItem) -> bool:
+        return any(element.type == "transformer" for element in _part(self.rig.parts_by_id, item).elements)
 
     def _promise(self, one: "_Candidate") -> tuple[float, ...]:
         missing = sum(not item.owned for item in one.items)
@@ -257,7 +288,11 @@ class _Search:
     def _rank(self, one: Remedy) -> tuple[float, ...]:
         after = one.effects[0].after
         missing = sum(not piece.in_kit for piece in one.pieces)
-        return (-SEVERITY[after.grade], float(len(after.codes)), float(missing), float(one.changes))
+        # What it leaves wrong elsewhere counts before what it takes.
+        elsewhere = sum(effect.after.grade is not Grade.CLEAR for effect in one.effects[1:])
+        mended = sum(_mends(effect) for effect in one.effects[1:])
+        trouble = (float(elsewhere), -float(mended), float(missing), float(one.changes))
+        return (-SEVERITY[after.grade], float(len(after.codes)), *trouble)
 
     def _kind(self, edit: Edit) -> tuple[str, ...]:
         """What there is to do: parts put in, parts taken out, switches flipped."""
@@ -313,7 +348,15 @@ def _below(below_db: float) -> str:
 
 
 def _worse(effect: Effect) -> bool:
-    return SEVERITY[effect.after.grade] < SEVERITY[effect.before.grade]
+    """A graver grade, or as grave as before and something new besides."""
+    before, after = effect.before, effect.after
+    if after.grade is before.grade:
+        return bool(set(after.codes) - set(before.codes)) and after.grade is not Grade.CLEAR
+    return SEVERITY[after.grade] < SEVERITY[before.grade]
+
+
+def _mends(effect: Effect) -> bool:
+    return effect.before.grade is not Grade.CLEAR and effect.after.grade is Grade.CLEAR
 
 
 def _part(parts: dict[str, Part], item: KitItem) -> Part:

