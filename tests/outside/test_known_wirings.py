@@ -264,7 +264,11 @@ class Headsets(unittest.TestCase):
         self.assertEqual(codes(mended), {"clear"})
 
     def test_a_four_contact_plug_in_a_shorter_socket_is_uncertain_and_says_what_each_would_do(self) -> None:
-        run = solved(["mic-lapel-trrs35", "usb-sound-adapter"], [("mic-lapel-trrs35.plug", "usb-sound-adapter.mic")])
+        run = solved(
+            ["phone-headset", "lead-trrs-trrs", "recorder-pocket"],
+            [("phone-headset.headset", "lead-trrs-trrs.in"), ("lead-trrs-trrs.out", "recorder-pocket.in")],
+            {"lead-trrs-trrs": 2.0},
+        )
         finding = next(one for one in run.findings if one.code == "contact_uncertain")
         self.assertEqual(finding.sentence.count(";"), 2, "three possibilities")
 

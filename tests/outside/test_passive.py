@@ -83,7 +83,8 @@ class SharedReturn(unittest.TestCase):
 def lead_rig(length_m: float, **per_m: float) -> Rig:
     """A two-channel source through a lead of stated constants into an XLR input."""
     constants = dict.fromkeys(
-        (name for name in Cable.model_fields if name not in ("conductors", "characteristic_ohm")), 0.0
+        (name for name in Cable.model_fields if name not in ("conductors", "characteristic_ohm", "screen_coverage")),
+        0.0,
     )
     pairs = (("T", "2"), ("R", "3"), ("S", "1"))
     conductors = [

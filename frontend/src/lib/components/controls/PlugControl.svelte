@@ -29,11 +29,14 @@
 <style>
 	.plug {
 		display: grid;
+		grid-template-columns: minmax(0, 1fr);
+		max-width: 100%;
 		gap: 0.3rem;
 		font-size: 0.8125rem;
 		font-weight: 600;
 	}
 	select {
+		width: min(14rem, 100%);
 		background: var(--panel);
 		color: var(--ink);
 		border: 1px solid var(--line-strong);
