@@ -6,9 +6,13 @@ from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from os import cpu_count
 
-from tests.support.fuzzing import agree, survive
+from tests.support.fuzzing import agree, agree_throughout, survive
 
-KINDS: dict[str, Callable[[int], list[str]]] = {"ngspice": agree, "edits": survive}
+KINDS: dict[str, Callable[[int], list[str]]] = {
+    "ngspice": agree,
+    "ngspice-throughout": agree_throughout,
+    "edits": survive,
+}
 CASES = 10_000
 TELL_EVERY = 200
 

@@ -2,7 +2,6 @@
 
 import unittest
 from collections import Counter
-from random import Random
 from statistics import median
 from typing import get_args
 
@@ -10,14 +9,13 @@ from hypothesis import HealthCheck, Phase, given, settings
 
 from ruvak.core.circuit.circuit import CauseCode
 from ruvak.core.rig.rig import Rig
-from ruvak.formats.spice import Excitation, excitations, netlist
+from ruvak.formats.spice import excitations, netlist
 from ruvak.service.demo_data import demo_rig
-from tests.support.agreement import circuit_of, disagreements
-from tests.support.fuzzing import agree
+from tests.support.agreement import circuit_of, disagreements, some_points
+from tests.support.fuzzing import agree_throughout
 from tests.support.random_rigs import rigs
 
 SAMPLE = 300
-POINTS_EACH = 6
 
 
 class Agreement(unittest.TestCase):
@@ -42,12 +40,10 @@ class Agreement(unittest.TestCase):
         def agrees(random: Rig) -> None:
             nonlocal floating
             rig, circuit = circuit_of(random)
-            points = [(one.name[4:], line) for one in excitations(rig, circuit) for line in one.lines]
-            chosen = Random(len(points)).sample(points, min(POINTS_EACH, len(points)))
+            names, several = some_points(rig, circuit)
             runs.append(len(rig.runs))
             floating += bool(circuit.floating)
-            causes.update(name.lstrip("-") for name, _ in chosen)
-            several = Excitation("several", "several causes, one after the other", tuple(line for _, line in chosen))
+            causes.update(names)
             self.assertEqual(disagreements(rig, circuit, [several]), [])
 
         agrees()
@@ -60,7 +56,7 @@ class Agreement(unittest.TestCase):
 class ShortOfDigits(unittest.TestCase):
     def test_what_ngspice_cannot_tell_is_told_by_extended_precision(self) -> None:
         # 4 uV at an input beside 60 V of a floating source: ngspice is off by 13 nV, which fuzzing found.
-        self.assertEqual(agree(5181), [])
+        self.assertEqual(agree_throughout(5181), [])
 
 
 class Netlists(unittest.TestCase):

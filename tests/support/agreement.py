@@ -1,6 +1,7 @@
 """Whether ngspice, given the exported netlist, hears at every input what the solver says."""
 
 import math
+from random import Random
 
 import numpy as np
 
@@ -17,6 +18,7 @@ from ruvak.formats.spice import Excitation, excitations, netlist, node_names
 from tests.support.spice import solved_by_spice
 
 CLOSE_DB, CLOSE_V = 0.01, 1e-9
+POINTS_EACH = 6
 REFINED, CONFIRMED = 6, 1e-6
 
 
@@ -24,6 +26,14 @@ def circuit_of(rig: Rig) -> tuple[Rig, Circuit]:
     """What analyse() solves."""
     used = in_use(rig)
     return used, build(used, trace(used))
+
+
+def some_points(rig: Rig, circuit: Circuit) -> tuple[list[str], Excitation]:
+    """A few points of all causes and channels, always the same of one rig: their causes, and one netlist's worth."""
+    points = [(one.name[4:].lstrip("-"), line) for one in excitations(rig, circuit) for line in one.lines]
+    chosen = Random(len(points)).sample(points, min(POINTS_EACH, len(points)))
+    lines = tuple(line for _, line in chosen)
+    return [name for name, _ in chosen], Excitation("several", "several causes, one after the other", lines)
 
 
 def disagreements(rig: Rig, circuit: Circuit, chosen: list[Excitation] | None = None, digits: float = 0.0) -> list[str]:
