@@ -7,7 +7,7 @@ from ruvak.core.judge.rule import input_words
 from ruvak.core.judge.sentences import number
 from ruvak.core.legs.screens import opens_screen
 from ruvak.core.results.records import InputResult, RunResult
-from ruvak.core.rig.rig import Gear, Rig, Run, earthing_of
+from ruvak.core.rig.rig import Rig, Run, earthing_at
 from ruvak.core.rig.values import Record
 
 NoteCode = Literal["unbalanced_long", "screens", "passive_y"]
@@ -88,8 +88,7 @@ def _computed(inputs: list[InputResult]) -> str:
 
 
 def _earthed(rig: Rig, owner: str) -> bool:
-    gear = rig.owners_by_id[owner]
-    earthing = earthing_of(gear, rig.part_of(owner)) if isinstance(gear, Gear) else None
+    earthing = earthing_at(rig, owner)
     return earthing is not None and earthing.type == "class-1"
 
 

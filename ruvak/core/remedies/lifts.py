@@ -5,7 +5,7 @@ unbalanced programme or phantom returns by it, no figure makes it right.
 """
 
 from ruvak.core.analyse import RunAnalysis
-from ruvak.core.rig.rig import Gear, Rig, earthing_of
+from ruvak.core.rig.rig import Gear, Rig, earthing_at
 
 CAUTION = (
     "Only this lead's screen is opened. Both devices keep their own mains earth, and that is never opened: if either "
@@ -24,5 +24,5 @@ def may_open_screen(rig: Rig, found: RunAnalysis) -> bool:
 
 def _keeps_its_earth(rig: Rig, owner: str) -> bool:
     gear = rig.owners_by_id[owner]
-    earthing = earthing_of(gear, rig.part_of(owner)) if isinstance(gear, Gear) else None
+    earthing = earthing_at(rig, owner)
     return isinstance(gear, Gear) and earthing is not None and earthing.type == "class-1" and not gear.earth_open

@@ -200,3 +200,9 @@ def earthing_of(gear: Gear, part: Part) -> Earthing | None:
     if part.earthing_setting is None:
         return part.earthing
     return part.earthings.get(str(setting_of(gear, part, part.earthing_setting)))
+
+
+def earthing_at(rig: Rig, owner: str) -> Earthing | None:
+    """The same by a device's id; None for leads and boxes."""
+    gear = rig.owners_by_id[owner]
+    return earthing_of(gear, rig.part_of(owner)) if isinstance(gear, Gear) else None

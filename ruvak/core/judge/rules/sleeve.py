@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, gear_name, input_words
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.rig import Gear, Rig, earthing_of
+from ruvak.core.rig.rig import Rig, earthing_at
 
 
 def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
@@ -15,8 +15,7 @@ def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
         if output.type != "unbalanced" or not output.driven_sleeve:
             continue
         for one in result.inputs:
-            gear = rig.owners_by_id[one.gear]
-            earthing = earthing_of(gear, rig.part_of(one.gear)) if isinstance(gear, Gear) else None
+            earthing = earthing_at(rig, one.gear)
             if one.balance.screen_arrives and earthing is not None and earthing.type != "floating":
                 name = gear_name(rig, source.gear)
                 params: dict[str, float | str] = {"source": name, "place": input_words(rig, one)}
