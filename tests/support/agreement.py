@@ -50,7 +50,7 @@ def disagreements(rig: Rig, circuit: Circuit, chosen: list[Excitation] | None = 
         for (hz, emfs), volts in zip(excitation.lines, points, strict=True):
             at = np.array([(0, branch, 0) for branch, _ in emfs]).T
             column = Emfs((1, circuit.network.branch_count, 1), at, np.array([emf for _, emf in emfs]))
-            solved = solver.solve(np.array([hz]), column, adjoints=False)
+            solved = solver.solve(np.array([hz]), column, adjoints=0)
             mine = received(circuit, solved, range(len(circuit.receivers)), [0])[0, :, 0]
             for number, receiver in enumerate(circuit.receivers):
                 theirs = _heard(circuit, receiver, names, volts, hz)

@@ -78,7 +78,7 @@ def _gain_db(bond: BondResult) -> float:
 
 def _returning(traced: Trace, circuit: Circuit, solver: RigSolver, reaches: list[tuple[str, Reach]]) -> set[str]:
     """Leads whose screen an unbalanced programme returns by: something on their run is not balanced."""
-    gains = Gains(circuit, solver.solve(np.array([REFERENCE_HZ]), drive_emfs(circuit, bonds=True), adjoints=True))
+    gains = Gains(circuit, solver.solve(np.array([REFERENCE_HZ]), drive_emfs(circuit, bonds=True), adjoints=1))
     found: set[str] = set()
     for _, reach in reaches:
         drives = tuple(circuit.drives[number] for group in reach.groups for number in group)

@@ -84,7 +84,7 @@ def _current_a(rig: Rig, item_id: str, here: EarthPoint, there: EarthPoint, shap
     if not numbers or not branches:
         return 0.0
     frequencies_hz, emfs = cause_emfs(circuit)
-    solved = RigSolver(circuit).solve(frequencies_hz, emfs, adjoints=False)
+    solved = RigSolver(circuit).solve(frequencies_hz, emfs, adjoints=0)
     rows = circuit.network.node_count + np.array(branches, dtype=np.int64)
     amperes = solved.rows(rows, np.array(numbers, dtype=np.int64)).sum(axis=1)
     return float(np.linalg.norm(amperes))

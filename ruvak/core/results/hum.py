@@ -64,7 +64,9 @@ class Disturbed:
         self.circuit = circuit
         frequencies_hz, emfs = cause_emfs(circuit, bonds)
         self.frequencies_hz = frequencies_hz
-        self._solved: Solved | None = solver.solve(frequencies_hz, emfs, adjoints=True) if len(frequencies_hz) else None
+        self._solved: Solved | None = None
+        if len(frequencies_hz):
+            self._solved = solver.solve(frequencies_hz, emfs, adjoints=len(frequencies_hz))
         self._weights = np.array([10.0 ** (a_weighting_db(float(hz)) / 20.0) for hz in frequencies_hz])
         self._likely = np.array([cause.likely for cause in circuit.causes])
         self._worst = np.array([cause.worst for cause in circuit.causes])
@@ -163,10 +165,9 @@ class Disturbed:
         told = [
             int(c) for c in order[: 1 if brief else TOLD_AT_MOST] if sizes[c] > 0.0 and max(sizes[c], worst[c]) >= floor
         ]
-        rest = [int(c) for c in order if int(c) not in told]
         return {
             "causes": tuple(self._share(volts, column, brief) for column in told),
-            "rest_dbu": _level(volts.likely_v[:, rest]),
+            "rest_dbu": _level(np.delete(volts.likely_v, told, axis=1)),
         }
 
     def _share(self, volts: HumVolts, column: int, brief: bool) -> CauseShare:

@@ -52,6 +52,8 @@ HIGH_HZ = 10_000.0
 """Where crosstalk is told too: capacitances let more through there."""
 NOISE_HZ = (20.0, 200.0, 2000.0, 3150.0, 5000.0, 8000.0, 14_000.0, 20_000.0)
 """With the two above: dense where a pickup's coil rings."""
+CROSSTALK_HZ = 2
+"""How many of the frequencies solved crosstalk is told at: the first, REFERENCE_HZ and HIGH_HZ."""
 HEARD_DB = -80.0
 """Crosstalk below this is none."""
 TOGETHER = 32
@@ -147,11 +149,15 @@ class _SolvedRig:
         self.rig, self.traced, self.circuit, self.told = rig, traced, circuit, told
         solver = RigSolver(circuit, memory=memory)
         emfs = drive_emfs(circuit)
+        self.nominal_dbu = np.array([drive.nominal_dbu for drive in circuit.drives])
         self.full = hum == "full"
         spots_hz = (REFERENCE_HZ, HIGH_HZ, *NOISE_HZ) if self.full else (REFERENCE_HZ,)
-        self.gains = solver.solve(np.array(spots_hz), emfs, adjoints=True)
+        every_hz = list(dict.fromkeys((*spots_hz, *sweep_hz)))
+        solved = solver.solve(np.array(every_hz), emfs, adjoints=len(spots_hz))
+        self.gains = solved.at(np.arange(len(spots_hz)))
+        self.across = solved.at(np.arange(min(CROSSTALK_HZ, len(spots_hz))))
         self.sweep_hz = sweep_hz
-        self.swept = solver.solve(np.array(sweep_hz), emfs, adjoints=False)
+        self.swept = solved.at(np.array([every_hz.index(hz) for hz in sweep_hz], dtype=np.int64))
         self.disturbed = Disturbed(circuit, solver) if hum != "none" else None
         self.brief = hum == "brief"
         self.phantom = Phantom(circuit) if hum != "none" else None
@@ -177,7 +183,7 @@ class _Reader:
         self.swept = fetched(solved.swept, size, legs | over, drives, ())
         self.temperature_c = assumptions_of(self.rig).temperature_c.value
         every = range(len(circuit.drives))
-        self.everywhere = fetched(solved.gains, size, legs, every, ()) if solved.full else None
+        self.everywhere = fetched(solved.across, size, legs, every, ()) if solved.full else None
         self.disturbed = solved.disturbed.fetched(legs | touched, read) if solved.disturbed else None
 
 
@@ -298,18 +304,18 @@ class _RunReader:
 
     def _crosstalk(self, number: int, levels: Levels | None) -> Crosstalk | None:
         """The loudest of all sources that are not this run's own."""
-        everywhere, own = self.shared.everywhere, {drive for group in self.groups for drive in group}
-        others = [one for one in range(len(self.circuit.drives)) if one not in own]
-        if everywhere is None or levels is None or not others:
+        everywhere, own = self.shared.everywhere, [drive for group in self.groups for drive in group]
+        if everywhere is None or levels is None or len(own) == len(self.circuit.drives):
             return None
-        sizes = np.abs(received(self.circuit, everywhere, [number], others)[:2, 0])
-        nominal_dbu = np.array([self.circuit.drives[one].nominal_dbu for one in others])
-        found = nominal_dbu + 20.0 * np.log10(np.maximum(sizes, ratio_from_db(FLOOR_DB))) - levels.arriving_dbu
+        sizes = np.abs(received(self.circuit, everywhere, [number], range(len(self.circuit.drives)))[:, 0])
+        sent_dbu = self.shared.solved.nominal_dbu
+        found = sent_dbu + 20.0 * np.log10(np.maximum(sizes, ratio_from_db(FLOOR_DB))) - levels.arriving_dbu
+        found[:, own] = -np.inf
         loudest = int(np.argmax(found.max(axis=0)))
         if found[:, loudest].max() < HEARD_DB:
             return None
-        drive = self.circuit.drives[others[loudest]]
-        low_db, high_db = found[:2, loudest].tolist()
+        drive = self.circuit.drives[loudest]
+        low_db, high_db = found[:, loudest].tolist()
         return Crosstalk(gear=drive.gear, channel=drive.channel, at_1k_db=low_db, at_10k_db=high_db)
 
     def _levels(self, heard: _Heard, main: int, receiver: Receiver) -> Levels:

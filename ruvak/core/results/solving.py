@@ -9,8 +9,8 @@ from scipy import sparse
 from ruvak.core.circuit.circuit import Circuit
 from ruvak.core.solve.memory import Memory
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
-from ruvak.core.solve.reduced import Reduced
-from ruvak.core.solve.solver import SMALL, System
+from ruvak.core.solve.reduced import Reduced, ReducedSolution
+from ruvak.core.solve.solver import SMALL, Solution, System
 
 
 class Solved(Protocol):
@@ -56,8 +56,8 @@ class RigSolver:
         border = np.array(circuit.border, dtype=np.int64)
         self._reduced = Reduced(network, border, np.array(sorted(driven), dtype=np.int64), self.legs, memory)
 
-    def solve(self, frequencies_hz: Floats, emfs: "Emfs", adjoints: bool) -> Solved:
-        """Every column of `emfs` at every frequency."""
+    def solve(self, frequencies_hz: Floats, emfs: "Emfs", adjoints: int) -> Solution | ReducedSolution:
+        """Every column of `emfs` at every frequency; adjoints at so many of the first."""
         if self._whole is None:
             return self._reduced.solve(frequencies_hz, emfs.sparse(self._reduced.driven), adjoints)
         return self._whole.solve(frequencies_hz, emfs.dense(), self.legs if adjoints else self.legs[:, :0])

@@ -11,7 +11,7 @@ from threading import Lock
 import numpy as np
 
 from ruvak.core.solve.blocks import Group
-from ruvak.core.solve.network import Complexes, Floats
+from ruvak.core.solve.network import Complexes, Floats, Ints
 
 MOST_BYTES = 128 * 2**20
 
@@ -36,6 +36,10 @@ class Answers:
     def of_kind(self, kind: int) -> "Answers":
         """A copy of one kind's alone, so that the others can be forgotten."""
         return Answers(*(np.ascontiguousarray(one[:, kind : kind + 1]) for one in self._all))
+
+    def at(self, frequencies: Ints) -> "Answers":
+        """Some frequencies', by number."""
+        return Answers(*(one[frequencies] for one in self._all))
 
     @property
     def size_bytes(self) -> int:

@@ -38,7 +38,7 @@ class Reduced:
         rows = network.node_count + self.driven
         whole = np.concatenate([border, _stiff(network, border)])
         self.parts: Partition = partition(entries_of(network), whole, rows, self.functionals.tocoo())
-        self._own_picks: Floats = self.functionals[self.parts.border].toarray()
+        self._own_picks = sparse.csr_matrix(self.functionals[self.parts.border])
         self._patterns()
 
     def _patterns(self) -> None:
@@ -59,40 +59,43 @@ class Reduced:
             block, at, pick = np.nonzero(np.broadcast_to((group.read >= 0)[:, None, :], _grid(group.read, k)))
             pick_rows.append(group.border[block, at])
             pick_columns.append(group.read[block, pick])
-        # By column, as the factorisation wants it: the rows of its transpose.
-        self._turned = _Pattern.of(columns, rows, (size, size))
+        self._between = _Pattern.of(rows, columns, (size, size))
         self._ports = _Pattern.of(port_rows, port_columns, (size, len(self.driven)))
         self._picks = _Pattern.of(pick_rows, pick_columns, (size, self.functionals.shape[1]))
 
-    def solve(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: bool) -> "ReducedSolution":
-        """`emfs`: by frequency, or one for all, (driven, columns): volts on the driven branches in order."""
+    def solve(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: int) -> "ReducedSolution":
+        """`emfs`: by frequency, or one for all, (driven, columns): volts on the driven branches in order.
+
+        `adjoints`: at how many of the first frequencies they are wanted.
+        """
         try:
             return self._solved(frequencies_hz, emfs, adjoints)
         except (np.linalg.LinAlgError, RuntimeError) as problem:
             # How numpy and SuperLU say that a matrix is exactly singular.
             raise SingularNetwork(()) from problem
 
-    def _solved(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: bool) -> "ReducedSolution":
+    def _solved(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: int) -> "ReducedSolution":
         answers = [_remembered(group, frequencies_hz, self._memory) for group in self.parts.groups]
         size, columns = len(self.parts.border), emfs[0].shape[1]
         border = np.zeros((len(frequencies_hz), size, columns), dtype=np.complex128)
-        count = self.functionals.shape[1] if adjoints else 0
-        border_adjoints = np.zeros((len(frequencies_hz), size, count), dtype=np.complex128)
+        border_adjoints = np.zeros((adjoints, size, self.functionals.shape[1]), dtype=np.complex128)
         for index, frequency_hz in enumerate(frequencies_hz if size else ()):
-            factors = splu(self._border_matrix(answers, index, 2j * np.pi * float(frequency_hz)))
+            # Few nodes and many columns, each of which enters at the few nodes of one block: the inverse, once, serves
+            # them all and the adjoints too.
+            inverse = np.linalg.inv(self._border_matrix(answers, index, 2j * np.pi * float(frequency_hz)))
             if columns:
-                right = self._injected(answers, index) @ -emfs[index % len(emfs)]
-                border[index] = factors.solve(-right.toarray())
-            if count:
-                border_adjoints[index] = factors.solve(self._read(answers, index), trans="T")  # type: ignore[call-overload]
+                right = self._injected(answers, index) @ emfs[index % len(emfs)]
+                border[index] = (right.T @ inverse.T).T
+            if index < adjoints:
+                border_adjoints[index] = (self._read(answers, index).T @ inverse).T
         side_by_side = sparse.hstack(emfs, format="csr")
         return ReducedSolution(self, frequencies_hz, side_by_side, len(emfs), answers, border, border_adjoints)
 
-    def _border_matrix(self, answers: list[Answers], index: int, omega: complex) -> sparse.csc_matrix:
+    def _border_matrix(self, answers: list[Answers], index: int, omega: complex) -> Complexes:
         """S: what stands between border nodes, and every block's share."""
         values = [_at(self.parts.rest.values, omega)]
         values += [one.share[index][group.kind].ravel() for group, one in self._each(answers)]
-        found: sparse.csc_matrix = self._turned.filled(values).T
+        found: Complexes = self._between.filled(values).toarray()
         return found
 
     def _injected(self, answers: list[Answers], index: int) -> sparse.csr_matrix:
@@ -102,10 +105,10 @@ class Reduced:
             values.append(_chosen(one.injected[index][group.kind], group.driven))
         return self._ports.filled(values)
 
-    def _read(self, answers: list[Answers], index: int) -> Complexes:
+    def _read(self, answers: list[Answers], index: int) -> sparse.csr_matrix:
         """(border, functionals): what a border volt brings to each functional, c_b - A_ib^T A_ii^-T c_i."""
         values = [_chosen(one.read[index][group.kind], group.read) for group, one in self._each(answers)]
-        found: Complexes = self._own_picks + self._picks.filled(values).toarray()
+        found: sparse.csr_matrix = self._own_picks + self._picks.filled(values)
         return found
 
     def _each(self, answers: list[Answers]) -> Iterator[tuple[Group, Answers]]:
@@ -124,6 +127,23 @@ class ReducedSolution:
     answers: list[Answers]
     border: Complexes
     border_adjoints: Complexes
+    """At the first frequencies alone."""
+
+    def at(self, frequencies: Ints) -> "ReducedSolution":
+        """The same at some of its frequencies, by number; with adjoints where all of these have them."""
+        emfs, width = self.emfs, self.border.shape[2]
+        if self.parts_of_frequency > 1:
+            emfs = emfs[:, (frequencies[:, None] * width + np.arange(width)).ravel()]
+        whole = bool(np.all(frequencies < len(self.border_adjoints)))
+        return ReducedSolution(
+            self.system,
+            self.frequencies_hz[frequencies],
+            emfs,
+            len(frequencies) if self.parts_of_frequency > 1 else 1,
+            [one.at(frequencies) for one in self.answers],
+            self.border[frequencies],
+            self.border_adjoints[frequencies if whole else []],
+        )
 
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the solution; EARTH reads as zero."""

@@ -40,6 +40,10 @@ class Solution:
         """(frequencies, rows, functionals) of the adjoints; EARTH reads as zero."""
         return _picked(self.adjoints, rows, functionals)
 
+    def at(self, frequencies: Ints) -> "Solution":
+        """The same at some of its frequencies, by number."""
+        return Solution(self.frequencies_hz[frequencies], self.unknowns[frequencies], self.adjoints[frequencies])
+
 
 class System:
     """A network assembled once, to be solved at any frequencies.
