@@ -9,6 +9,7 @@ from ruvak.core.judge.rules.hum import hum
 from ruvak.core.judge.rules.level import level
 from ruvak.core.judge.rules.load import load
 from ruvak.core.judge.rules.lost_earth import lost_earth
+from ruvak.core.judge.rules.loudspeaker import loudspeaker
 from ruvak.core.judge.rules.phantom import phantom
 from ruvak.core.judge.rules.saturation import saturation
 from ruvak.core.judge.rules.sides import sides
@@ -29,6 +30,7 @@ RULES: tuple[Rule, ...] = (
     sides,
     load,
     level,
+    loudspeaker,
     tone,
     saturation,
     hum,

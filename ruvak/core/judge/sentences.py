@@ -70,6 +70,23 @@ CATALOGUE: dict[str, Words] = {
         "Loud passages arrive only {headroom_db} dB below what {place} can bear: little headroom is left.",
         "Turn the source down a little.",
     ),
+    "line_loss": Words(
+        "The lead costs {place} {loss_db} dB: it gets {left_percent} % of the power it would get beside the amplifier.",
+        "{how}",
+    ),
+    "overpowered": Words(
+        "At full level the amplifier puts {peak_w} W into {place}, which bears {rated_w} W.",
+        "Limit the amplifier or turn it down, or use one that bears more: a clipped amplifier gives yet more.",
+    ),
+    "line_overloaded": Words(
+        "The loudspeakers on the {line_v} V line of {source} ask for {asks_w} W, and it gives {gives_w} W.",
+        "Set some of them to a lower tap, or take some off the line.",
+    ),
+    "line_full": Words(
+        "The loudspeakers on the {line_v} V line of {source} ask for {asks_w} W of the {gives_w} W it gives: little is "
+        "left for losses, or for one more.",
+        "Leave about a fifth in reserve: a lower tap on one or two of them does it.",
+    ),
     "dull": Words(
         "On the way to {place} {loss_db} dB are lost at 10 kHz: it sounds dull.",
         "Shorten the lead, or lower the impedance that drives it.",
@@ -96,7 +113,8 @@ CATALOGUE: dict[str, Words] = {
         "Unplug it. Take the signal from before the amplifier, or from a line output.",
     ),
     "sleeve_earthed": Words(
-        "The sleeve of {source} is an amplifier's output, and this run joins it to {place}: the amplifier is shorted.",
+        "The {contact} of {source} is an amplifier's output, and this run joins it to {place}: the amplifier is "
+        "shorted.",
         "Take a line output, or put a transformer between (a line isolator, a DI box with its ground lifted).",
     ),
     "earth_lost": Words(
@@ -160,7 +178,7 @@ def written(code: str, params: dict[str, float | str]) -> Words:
 
 def _unbroken(text: str) -> str:
     """Keeps a figure and its unit on one line."""
-    return re.sub(rf"(?<=\d) (?=(dBu?|Hz|m|{OHM})(\b|\s))", "\N{NO-BREAK SPACE}", text)
+    return re.sub(rf"(?<=\d) (?=(dBu?|Hz|m|V|W|{OHM})(\b|\s))", "\N{NO-BREAK SPACE}", text)
 
 
 def number(value: float) -> str:

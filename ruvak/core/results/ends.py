@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown, cable_owner
+from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Unknown, cable_owner
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.rig import Rig, Run
@@ -54,7 +54,8 @@ def sources_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[tup
     """Numbers of the drives whose channel leaves by one of the run's source sockets, grouped by output.
 
     A channel counts where its hot or cold is on a contact of such a socket, inside the device too: the right of a
-    left/mono pair that leaves by the left socket counts.
+    left/mono pair that leaves by the left socket counts. Where none does, the sockets may only lead on what comes in
+    at others (a loudspeaker's link): then what drives that metal counts.
     """
     nodes = _nodes(traced, ends_of(rig, run, "out"))
     groups: dict[tuple[str, str], list[int]] = {}
@@ -65,7 +66,24 @@ def sources_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[tup
         points = [channel.hot, getattr(channel, "cold", None)]
         if any(traced.node_of[f"{drive.gear}.{point}"] in nodes.get(drive.gear, ()) for point in points if point):
             groups.setdefault((drive.gear, drive.output.id), []).append(number)
-    return tuple(tuple(group) for group in groups.values())
+    return tuple(tuple(group) for group in (groups or _led_on(traced, circuit, ends_of(rig, run, "out"))).values())
+
+
+def _led_on(traced: Trace, circuit: Circuit, ends: dict[str, Connector]) -> dict[tuple[str, str], list[int]]:
+    """Drives of other devices whose hot is the same conductor as a contact of these sockets."""
+    owners = {end.split(".")[0] for end in ends}
+    points = [f"{end}.{contact}" for end, connector in ends.items() for contact in SHAPES[connector.form].contacts]
+    here = {traced.conductor_of[point] for point in points}
+    groups: dict[tuple[str, str], list[int]] = {}
+    for number, drive in enumerate(circuit.drives if here else ()):
+        if drive.gear not in owners and traced.conductor_of[_hot_of(drive)] in here:
+            groups.setdefault((drive.gear, drive.output.id), []).append(number)
+    return groups
+
+
+def _hot_of(drive: Drive) -> str:
+    channel = next(one for one in drive.output.channels if one.id == drive.channel)
+    return f"{drive.gear}.{channel.hot}"
 
 
 def inputs_of(
@@ -73,8 +91,8 @@ def inputs_of(
 ) -> tuple[int, ...]:
     """Numbers of the receivers that listen at one of the run's destination sockets.
 
-    A socket with both directions (an insert) that the run starts from counts too, where another device of the run
-    sends something back to it.
+    A socket with both directions (an insert) that the run starts from counts too, where its device sends something and
+    another device of the run sends something back to it.
     """
     nodes = _nodes(traced, ends_of(rig, run, "in"))
     found = [
@@ -88,7 +106,8 @@ def inputs_of(
     for number, receiver in enumerate(circuit.receivers if returning else ()):
         hot = f"{receiver.gear}.{receiver.input.hot}"
         here = traced.node_of[hot] in returning.get(receiver.gear, ())
-        if number not in found and here and _sent_from_elsewhere(traced, circuit, sources, receiver):
+        sends = any(circuit.drives[one].gear == receiver.gear for group in sources for one in group)
+        if number not in found and here and sends and _sent_from_elsewhere(traced, circuit, sources, receiver):
             found.append(number)
     return tuple(found)
 
@@ -100,8 +119,7 @@ def _sent_from_elsewhere(
     for group in sources:
         for number in group:
             drive = circuit.drives[number]
-            channel = next(one for one in drive.output.channels if one.id == drive.channel)
-            if drive.gear != receiver.gear and traced.conductor_of[f"{drive.gear}.{channel.hot}"] == hot:
+            if drive.gear != receiver.gear and traced.conductor_of[_hot_of(drive)] == hot:
                 return True
     return False
 

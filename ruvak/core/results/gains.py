@@ -68,6 +68,15 @@ class Gains:
                 found.append(legs * float(abs(gain / ampere - self.circuit.network.branch_ohms[branch])))
         return min(found)
 
+    def terminal_gain(self, number: int) -> float:
+        """What is left of a drive's emf at its own contacts, as it is loaded; volts per volt."""
+        drive = self.circuit.drives[number]
+        rows = np.array([self.circuit.network.node_count + branch for branch, _ in drive.branch_gains])
+        amperes = self.solved.rows(rows, np.array([number]))[0, :, 0]
+        ohms = np.array([self.circuit.network.branch_ohms[branch] for branch, _ in drive.branch_gains])
+        own = np.array([gain for _, gain in drive.branch_gains])
+        return float(np.abs(own - amperes * ohms).sum())
+
 
 def received(circuit: Circuit, solved: Solved, receivers: Sequence[int], columns: Sequence[int]) -> Complexes:
     """What receivers make of the solved voltages: (frequencies, receivers, columns), volts."""

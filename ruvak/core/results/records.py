@@ -159,6 +159,18 @@ class Crosstalk(Record):
     at_10k_db: float
 
 
+class LoudspeakerLine(Record):
+    """A loudspeaker at the end of an amplified run, at 1 kHz: what is lost after the amplifier, and what it gets."""
+
+    loss_db: float
+    ohm: float
+    """The loudspeaker's own impedance."""
+    peak_w: float
+    """Of the loudest the amplifier sends, as a sine."""
+    rated_w: float
+    """What it bears."""
+
+
 class InputResult(Record):
     """One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest."""
 
@@ -177,6 +189,8 @@ class InputResult(Record):
     noise: Noise | None = None
     crosstalk: Crosstalk | None = None
     """All three are left out where nobody asked; crosstalk also where nothing comes through."""
+    loudspeaker: LoudspeakerLine | None = None
+    """Where an amplifier drives a loudspeaker."""
 
 
 class MixResult(Record):

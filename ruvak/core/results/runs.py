@@ -14,6 +14,7 @@ from ruvak.core.results.ends import Reach, by_owner, reach_of
 from ruvak.core.results.fetched import fetched
 from ruvak.core.results.gains import REFERENCE_HZ, Gains, leg_rows, received, rows_of
 from ruvak.core.results.hum import Disturbed, Phasors
+from ruvak.core.results.loudspeaker import loudspeaker_line
 from ruvak.core.results.noise import noise
 from ruvak.core.results.phantom import Phantom
 from ruvak.core.results.records import (
@@ -285,6 +286,7 @@ class _RunReader:
             hum=self._hum(number, levels),
             noise=self._noise(number, levels) if self.shared.solved.full else None,
             crosstalk=self._crosstalk(number, levels),
+            loudspeaker=loudspeaker_line(self.gains, self.groups[main] if main is not None else (), number, levels),
         )
 
     def _hum(self, number: int, levels: Levels | None) -> Hum | None:

@@ -248,6 +248,9 @@ class UnbalancedOutput(Record):
     """The lowest load it drives properly, between its legs."""
     driven_sleeve: Annotated[bool, Field(strict=True)] = False
     """Its common contact is an amplifier's output as well: joined to anything on an earth it is shorted."""
+    line_v: AboveZero | None = None
+    """Amplifiers for a constant-voltage line (100 V, 70 V): rms at full level; what it can give in watts is this
+    squared over min_load_ohm."""
     pin1_ohm: Deviation = NO_PIN1
     """Transfer impedance of the common contact's bond: current into it drives every channel's hot with this much."""
     phantom: PhantomNeed | None = None

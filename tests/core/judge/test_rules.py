@@ -198,6 +198,34 @@ def amplified(passive: bool) -> Rig:
     return prepare(rig_from_document(document))
 
 
+def speakers(amplifier: str, passive: str, lead: str, length_m: float, many: int = 1, **settings: str) -> Rig:
+    """So many loudspeakers in a row on one amplifier."""
+    legs = [f"l{n}" for n in range(1, many + 1)]
+    document = {
+        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "gear": [
+            {"id": "amp", "name": "Amplifier", "part": amplifier},
+            *({"id": f"s{n}", "name": f"S{n}", "part": passive, "settings": settings} for n in range(1, many + 1)),
+        ],
+        "kit": [{"id": leg, "tag": leg, "part": lead, "length_m": length_m} for leg in legs],
+        "runs": [{
+            "id": "r", "number": 1, "name": "R", "legs": legs,
+            "joins": [
+                join for n, leg in enumerate(legs, 1) for join in (
+                    {"a": f"s{n - 1}.link" if n > 1 else f"amp.{'out1' if 'channel' in amplifier else 'out'}",
+                     "b": f"{leg}.in"},
+                    {"a": f"{leg}.out", "b": f"s{n}.in"},
+                )
+            ],
+        }],
+    }  # fmt: skip
+    return prepare(rig_from_document(document))
+
+
+LINE = ("amplifier-100-v", "loudspeaker-100-v", "loudspeaker-line-0-75", 20.0)
+LOW = ("amplifier-two-channel", "loudspeaker-passive")
+
+
 def pocket(isolated: bool) -> Rig:
     """A pocket player into an earthed desk, straight or through transformers."""
     box = ["isolator-stereo-trs35-xlr"] if isolated else []
@@ -263,6 +291,10 @@ FIRES: dict[str, Rig] = {
     "phantom_harms": powered("wireless-receiver"),
     "earth_lost": unearthed(True),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600), receiver=receiver_part(z_common_ohm=100)),
+    "line_loss": speakers(*LOW, "loudspeaker-line-0-75", 30.0),
+    "overpowered": speakers("amplifier-100-v", "loudspeaker-passive", "loudspeaker-lead", 10.0),
+    "line_overloaded": speakers(*LINE, many=7, tap="20 W"),
+    "line_full": speakers(*LINE, many=5, tap="20 W"),
     "contact_uncertain": situation(
         ["phone-headset", "lead-trrs-trrs", "recorder-pocket"],
         [("phone-headset.headset", "lead-trrs-trrs.in"), ("lead-trrs-trrs.out", "recorder-pocket.in")],
@@ -305,6 +337,10 @@ SILENT: dict[str, Rig] = {
     "saturates": stated_rig(source=MONO, wires=RETURN, elements=[coil(30)]),
     "earth_lost": unearthed(False),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600)),
+    "line_loss": speakers(*LOW, "loudspeaker-lead", 30.0),
+    "overpowered": speakers(*LOW, "loudspeaker-lead", 10.0),
+    "line_overloaded": speakers(*LINE, many=5, tap="20 W"),
+    "line_full": speakers(*LINE, many=7, tap="10 W"),
     "contact_uncertain": situation(*headset("phone-headset", "headset")),
     "one_sided": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
 }

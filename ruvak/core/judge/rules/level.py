@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import active, finding, input_words, of_instrument, usable
-from ruvak.core.results.records import RunResult
+from ruvak.core.results.records import InputResult, RunResult
 from ruvak.core.rig.rig import Rig
 
 QUIET_FIX_DB = 6.0
@@ -15,6 +15,7 @@ HOW_INSTRUMENT = (
     "An instrument by itself is too weak for a line input: take it through a DI box into a microphone input, or into "
     "an instrument input."
 )
+HOW_LOUDSPEAKER = "Use an amplifier made for it: a 100 V loudspeaker wants a 100 V line, others an ordinary output."
 
 
 def level(rig: Rig, result: RunResult) -> Iterator[Finding]:
@@ -32,12 +33,21 @@ def level(rig: Rig, result: RunResult) -> Iterator[Finding]:
             "short_db": levels.short_db,
             "over_db": -levels.headroom_db,
             "headroom_db": levels.headroom_db,
-            "how": HOW_INSTRUMENT if of_instrument(result, one) else HOW,
+            "how": _how(result, one),
         }
-        if levels.short_db > 0.0:
+        if levels.short_db > (0.0 if one.loudspeaker is None else QUIET_FIX_DB):
             grade = Grade.FIX if levels.short_db > QUIET_FIX_DB else Grade.WATCH
             yield finding("level_low", grade, result, one.gear, one.input, params)
+        if one.loudspeaker is not None:
+            # What it bears is told in watts, and a lead's loss by itself.
+            continue
         if levels.headroom_db < 0.0:
             yield finding("level_clips", Grade.FIX, result, one.gear, one.input, params)
         elif levels.headroom_db < CLOSE_HEADROOM_DB:
             yield finding("level_close", Grade.WATCH, result, one.gear, one.input, params)
+
+
+def _how(result: RunResult, one: InputResult) -> str:
+    if one.loudspeaker is not None:
+        return HOW_LOUDSPEAKER
+    return HOW_INSTRUMENT if of_instrument(result, one) else HOW

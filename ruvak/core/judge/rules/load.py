@@ -1,20 +1,27 @@
-"""Outputs that drive more than they are built for."""
+"""Outputs that drive more than they are built for: in ohms, or on a constant-voltage line in watts."""
 
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, gear_name
-from ruvak.core.results.records import RunResult
+from ruvak.core.results.records import RunResult, SourceResult
 from ruvak.core.rig.rig import Rig
 
 FAR_TOO_LOW = 0.25
 """Below this share of the lowest load an output distorts or shuts down: common practice."""
+FULL = 0.8
+"""A constant-voltage line is planned to this share of its amplifier's power: common practice."""
 
 
 def load(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Per source that states the lowest load it drives properly."""
     for source in result.sources:
-        if source.min_load_ohm is None or source.load_ohm >= source.min_load_ohm:
+        if source.min_load_ohm is None:
+            continue
+        if (line_v := _line_v(rig, source)) is not None:
+            yield from _line(rig, result, source, line_v, source.min_load_ohm)
+            continue
+        if source.load_ohm >= source.min_load_ohm:
             continue
         grade = Grade.FIX if source.load_ohm < FAR_TOO_LOW * source.min_load_ohm else Grade.WATCH
         params: dict[str, float | str] = {
@@ -24,6 +31,26 @@ def load(rig: Rig, result: RunResult) -> Iterator[Finding]:
             "why": _why(result),
         }
         yield finding("load_low", grade, result, source.gear, source.output, params)
+
+
+def _line(rig: Rig, result: RunResult, source: SourceResult, line_v: float, min_load_ohm: float) -> Iterator[Finding]:
+    """P = V squared over R: what all loudspeakers on the line ask at full level, against what it can give."""
+    asks_w, gives_w = line_v**2 / source.load_ohm, line_v**2 / min_load_ohm
+    if asks_w <= FULL * gives_w:
+        return
+    params: dict[str, float | str] = {
+        "source": gear_name(rig, source.gear),
+        "line_v": line_v,
+        "asks_w": asks_w,
+        "gives_w": gives_w,
+    }
+    code, grade = ("line_full", Grade.WATCH) if asks_w <= gives_w else ("line_overloaded", Grade.FIX)
+    yield finding(code, grade, result, source.gear, source.output, params)
+
+
+def _line_v(rig: Rig, source: SourceResult) -> float | None:
+    output = next(one for one in rig.part_of(source.gear).outputs if one.id == source.output)
+    return output.line_v.value if output.type == "unbalanced" and output.line_v is not None else None
 
 
 def _why(result: RunResult) -> str:

@@ -1,4 +1,4 @@
-"""Headphone outputs whose sleeve is an amplifier's output too."""
+"""Outputs whose common contact is an amplifier's output too: some headphone sockets, bridged power amplifiers."""
 
 from collections.abc import Iterator
 
@@ -17,6 +17,9 @@ def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
         for one in result.inputs:
             earthing = earthing_at(rig, one.gear)
             if one.balance.screen_arrives and earthing is not None and earthing.type != "floating":
-                name = gear_name(rig, source.gear)
-                params: dict[str, float | str] = {"source": name, "place": input_words(rig, one)}
+                params: dict[str, float | str] = {
+                    "contact": "minus contact" if source.signal == "loudspeaker" else "sleeve",
+                    "source": gear_name(rig, source.gear),
+                    "place": input_words(rig, one),
+                }
                 yield finding("sleeve_earthed", Grade.STOP, result, one.gear, one.input, params)

@@ -1,0 +1,58 @@
+"""Loudspeaker lines: copper that keeps what the loudspeaker should get, and more power than it bears."""
+
+from collections.abc import Iterator
+
+from ruvak.core.judge.finding import Finding, Grade
+from ruvak.core.judge.rule import finding, input_words
+from ruvak.core.results.records import LoudspeakerLine, RunResult
+from ruvak.core.rig.rig import Rig
+
+WATCH_DB, FIX_DB = 0.5, 3.0
+"""A lead may keep half a decibel for itself, a tenth of the power: common practice. At 3 dB half of it is gone."""
+COPPER_OHM_MM2_PER_M = 0.01724
+"""IEC 60028, at 20 degrees."""
+SIZES_MM2 = (0.75, 1.0, 1.5, 2.5, 4.0, 6.0, 10.0)
+"""Cross-sections cables are made in: IEC 60228."""
+
+
+def loudspeaker(rig: Rig, result: RunResult) -> Iterator[Finding]:
+    """Per loudspeaker that an amplifier drives."""
+    for one in result.inputs:
+        line = one.loudspeaker
+        if line is None:
+            continue
+        params: dict[str, float | str] = {"place": input_words(rig, one), **_figures(line)}
+        if line.loss_db > WATCH_DB:
+            params["how"] = _how(rig, result, line)
+            grade = Grade.FIX if line.loss_db > FIX_DB else Grade.WATCH
+            yield finding("line_loss", grade, result, one.gear, one.input, params)
+        if line.peak_w > line.rated_w:
+            yield finding("overpowered", Grade.FIX, result, one.gear, one.input, params)
+
+
+def _figures(line: LoudspeakerLine) -> dict[str, float | str]:
+    return {
+        "loss_db": line.loss_db,
+        "left_percent": 100.0 * 10.0 ** (-line.loss_db / 10.0),
+        "peak_w": line.peak_w,
+        "rated_w": line.rated_w,
+    }
+
+
+def _how(rig: Rig, result: RunResult, line: LoudspeakerLine) -> str:
+    """Copper in proportion: a lead that keeps a decibels has R = R_load (10^(a / 20) - 1), and R is rho 2 l / A."""
+    times = (10.0 ** (line.loss_db / 20.0) - 1.0) / (10.0 ** (WATCH_DB / 20.0) - 1.0)
+    area_mm2 = times * _area_mm2(rig, result)
+    sizes = [size for size in SIZES_MM2 if size >= area_mm2]
+    thicker = f"cores of {sizes[0]:g} mm\N{SUPERSCRIPT TWO}" if sizes else "several cores side by side"
+    return (
+        f"Use {thicker} over this length, or put the amplifier nearer to the loudspeaker; "
+        "over long ways a 100 V line needs less copper."
+    )
+
+
+def _area_mm2(rig: Rig, result: RunResult) -> float:
+    """The thinnest core on the way."""
+    run = next(one for one in rig.runs if one.id == result.run)
+    metres = [cable.core_ohm_per_m.value for leg in run.legs for cable in rig.part_of(leg).cables]
+    return COPPER_OHM_MM2_PER_M / max([one for one in metres if one > 0.0], default=COPPER_OHM_MM2_PER_M)
