@@ -5,9 +5,9 @@ from dataclasses import dataclass
 
 from ruvak.core.circuit.build import build
 from ruvak.core.judge.assumed import Assumed, assumed
-from ruvak.core.judge.finding import Finding, Verdict
+from ruvak.core.judge.finding import Finding, RigFinding, Verdict
 from ruvak.core.judge.notes import Note, notes
-from ruvak.core.judge.registry import judge, verdict, with_added
+from ruvak.core.judge.registry import judge, judge_rig, verdict, with_added
 from ruvak.core.judge.rules.uncertain import Possibility, uncertain
 from ruvak.core.parts.library import embed
 from ruvak.core.results.bonds import bonds
@@ -53,6 +53,8 @@ class Analysis(Record):
     rig: Id
     verdict: Verdict
     runs: tuple[RunAnalysis, ...]
+    findings: tuple[RigFinding, ...] = ()
+    """What is to say about the whole rig at once."""
     destinations: tuple[DestinationResult, ...] = ()
     """What each device makes of all its inputs together."""
     assumed: tuple[Assumed, ...] = ()
@@ -93,10 +95,12 @@ def analyse(rig: Rig, memory: Memory | None = None) -> Analysis:
     found = rig_results(rig, traced, build(rig, traced), memory)
     judged = _judged(rig, found.runs)
     runs = tuple(_analysed(whole, rig, traced, run, one) for run, one in zip(rig.runs, judged, strict=True))
+    of_rig = judge_rig(whole)
     return Analysis(
         rig=rig.id,
-        verdict=verdict(tuple(one.findings for one in judged)),
+        verdict=verdict(tuple(one.findings for one in judged), of_rig),
         runs=runs,
+        findings=of_rig,
         destinations=found.destinations,
         assumed=assumed(rig),
     )
@@ -109,7 +113,7 @@ def assess(rig: Rig, run_id: str, memory: Memory | None = None) -> Assessment:
     judged = _judged(used, rig_results(used, traced, build(used, traced), memory, told=run_id).runs)
     index = next(index for index, run in enumerate(used.runs) if run.id == run_id)
     mine = _analysed(rig, used, traced, used.runs[index], judged[index])
-    return Assessment(verdict(tuple(one.findings for one in judged)), judged, mine)
+    return Assessment(verdict(tuple(one.findings for one in judged), judge_rig(rig)), judged, mine)
 
 
 def _judged(rig: Rig, results: tuple[RunResult, ...]) -> tuple[Judged, ...]:

@@ -31,7 +31,7 @@ ThingRow = PartRow | GearRow | KitRow | RunRow | EarthRow | BondRow
 VENUE_COLUMNS = ("name", "mains_hz", "mains_v", "bar_at", "mains", "programme_db_spl", "noise_dba", "house")
 GEAR_COLUMNS = ("id", "name", "settings", "outlet", "touch_a", "earth_open", "supply_fault_v", "at", "faders_db")
 KIT_COLUMNS = ("id", "tag", "length_m", "owned", "installed", "beside", "loop_width_m")
-EARTH_COLUMNS = ("id", "name", "kind", "parent", "ohm", "henry", "emf_v", "voltage", "at")
+EARTH_COLUMNS = ("id", "name", "kind", "parent", "ohm", "henry", "emf_v", "voltage", "at", "residual_a")
 RUN_COLUMNS = ("id", "number", "name", "note", "route")
 BOND_COLUMNS = ("id", "name", "kind", "ohm", "henry")
 """Fields that are columns of the same name; what is called otherwise in its table is added beside them."""

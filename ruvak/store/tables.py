@@ -121,6 +121,7 @@ class EarthRow(_OfRig, Base):
     emf_v: Mapped[Document | None]
     voltage: Mapped[Document | None]
     at: Mapped[Document | None]
+    residual_a: Mapped[Document | None]
 
 
 class BondRow(_OfRig, Base):

@@ -6,11 +6,11 @@ from dataclasses import dataclass, field
 from ruvak.core.circuit.circuit import Cause, CauseLine
 from ruvak.core.circuit.elements import EARTH_POINT, Collector
 from ruvak.core.circuit.spectra import preset
-from ruvak.core.circuit.tree import EarthTree, node_of, sizes
+from ruvak.core.circuit.tree import EarthTree, node_of
 from ruvak.core.rig.earth import Bond, Disturbances
 from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE, Earthing
-from ruvak.core.rig.rig import Gear, Rig, earthing_of
-from ruvak.core.rig.values import Deviation
+from ruvak.core.rig.rig import Gear, Rig, earthing_of, leak_of
+from ruvak.core.rig.values import Deviation, sizes
 
 HALF_MAINS = 0.5
 """Two equal interference capacitors from live and neutral hold a class 2 chassis at half the mains voltage."""
@@ -48,10 +48,9 @@ class Earthings:
         """Interference capacitors of class 2 devices, and of class 1 ones whose earth no longer takes that current."""
         for gear in self.rig.gear:
             earthing = earthing_of(gear, self.rig.part_of(gear.id))
-            if earthing is not None and earthing.type == "class-2":
-                self._touch(gear, gear.touch_a or earthing.touch_a or self.disturbances.touch_a)
-            elif earthing is not None and earthing.type == "class-1" and gear.earth_open:
-                self._touch(gear, gear.touch_a or self.disturbances.open_earth_a)
+            leak = leak_of(self.rig, gear, self.disturbances)
+            if leak is not None and earthing is not None and (earthing.type == "class-2" or gear.earth_open):
+                self._touch(gear, leak)
 
     def bond(self, bond: Bond) -> int:
         """Metal between two devices, or a device and the building; its branch."""

@@ -8,10 +8,11 @@ from ruvak.core.circuit.circuit import Cause, CauseLine
 from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, Collector
 from ruvak.core.circuit.spectra import Harmonic, preset
-from ruvak.core.circuit.tree import gear_somewhere, sizes
+from ruvak.core.circuit.tree import gear_somewhere
 from ruvak.core.rig.earth import Beside, Disturbances, Place
 from ruvak.core.rig.part import Cable
 from ruvak.core.rig.rig import KitItem, Rig
+from ruvak.core.rig.values import sizes
 from ruvak.core.stage.flux import MU0_OVER_4PI, Path, loop_area_m2, pair_flux_wb, wire_flux_wb
 from ruvak.core.stage.plan import Plan
 

@@ -13,7 +13,7 @@ from ruvak.core.circuit.elements import EARTH_POINT, Collector
 from ruvak.core.circuit.spectra import Harmonic, measured, preset
 from ruvak.core.rig.earth import Disturbances, EarthPoint, JoinKind, PointKind
 from ruvak.core.rig.rig import Gear, Rig, earthing_of
-from ruvak.core.rig.values import Deviation, Spread
+from ruvak.core.rig.values import sizes
 
 ORDER: tuple[PointKind, ...] = ("outlet", "strip", "circuit", "board", "building")
 JOINS_AT: dict[PointKind, JoinKind] = {
@@ -180,13 +180,6 @@ class EarthTree:
 def node_of(point: str) -> str:
     """The node of an earth point; ids of gear and kit hold no colon, so none can be meant by mistake."""
     return f"earth:{point}"
-
-
-def sizes(given: Deviation) -> tuple[float, float]:
-    """Likely and worst size; of a stated figure both are its size."""
-    if isinstance(given, Spread):
-        return abs(given.likely), abs(given.worst)
-    return abs(given.value), abs(given.value)
 
 
 SOMEWHERE = "somewhere:"

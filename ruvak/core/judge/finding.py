@@ -31,10 +31,25 @@ class Finding(Record):
     params: dict[str, float | str]
     sentence: str
     advice: str
+    caution: str = ""
+    """Where following the advice, or what tempts instead of it, can hurt somebody."""
+
+
+class RigFinding(Record):
+    """Something about the whole rig, said once. `gear`, `runs`: what it concerns; `subject`: a device or point."""
+
+    code: str
+    grade: Grade
+    gear: tuple[Id, ...]
+    runs: tuple[Id, ...]
+    subject: str
+    params: dict[str, float | str]
+    sentence: str
+    advice: str
 
 
 class Verdict(Record):
-    """How many runs have each grade as their worst."""
+    """How many runs have each grade as their worst, what is said of the whole rig counted in."""
 
     stop: int
     fix: int

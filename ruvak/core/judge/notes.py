@@ -36,7 +36,8 @@ def _unbalanced(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
     kit = {item.id: item for item in rig.kit}
     length_m = sum(kit[leg].length_m or 0.0 for leg in run.legs)
     limit_m = rig.venue.house.unbalanced_limit_m.value
-    there = [one for one in result.inputs if one.balance.verdict == "unbalanced"]
+    # A loudspeaker lead has no screen to hum: nobody calls it unbalanced.
+    there = [one for one in result.inputs if one.balance.verdict == "unbalanced" and one.loudspeaker is None]
     if not there or length_m <= limit_m:
         return
     sentence = (

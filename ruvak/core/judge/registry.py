@@ -1,14 +1,15 @@
 """Every rule, once, and the order in which findings are told."""
 
-from ruvak.core.judge.finding import SEVERITY, Finding, Grade, Verdict
-from ruvak.core.judge.rule import Rule, active, finding, input_words
+from ruvak.core.judge.finding import SEVERITY, Finding, Grade, RigFinding, Verdict
+from ruvak.core.judge.rig_rules.leakage import leakage
+from ruvak.core.judge.rig_rules.lost_earth import lost_earth
+from ruvak.core.judge.rule import RigRule, Rule, active, finding, input_words
 from ruvak.core.judge.rules.centre import centre
 from ruvak.core.judge.rules.classes import classes
 from ruvak.core.judge.rules.crosstalk import crosstalk
 from ruvak.core.judge.rules.hum import hum
 from ruvak.core.judge.rules.level import level
 from ruvak.core.judge.rules.load import load
-from ruvak.core.judge.rules.lost_earth import lost_earth
 from ruvak.core.judge.rules.loudspeaker import loudspeaker
 from ruvak.core.judge.rules.phantom import phantom
 from ruvak.core.judge.rules.saturation import saturation
@@ -21,7 +22,6 @@ from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 
 RULES: tuple[Rule, ...] = (
-    lost_earth,
     classes,
     sleeve,
     silence,
@@ -36,6 +36,7 @@ RULES: tuple[Rule, ...] = (
     hum,
     crosstalk,
 )
+RIG_RULES: tuple[RigRule, ...] = (lost_earth, leakage)
 
 
 def judge(rig: Rig, results: tuple[RunResult, ...]) -> tuple[tuple[Finding, ...], ...]:
@@ -55,9 +56,15 @@ def with_added(
     return tuple(merged)
 
 
-def verdict(findings: tuple[tuple[Finding, ...], ...]) -> Verdict:
-    """The whole rig in four counts of runs."""
-    worst = [found[0].grade for found in findings]
+def judge_rig(rig: Rig) -> tuple[RigFinding, ...]:
+    """What is said of the whole rig at once, worst first; devices that no run touches count here."""
+    found = [one for rule in RIG_RULES for one in rule(rig)]
+    return tuple(sorted(found, key=lambda one: SEVERITY[one.grade]))
+
+
+def verdict(findings: tuple[tuple[Finding, ...], ...], of_rig: tuple[RigFinding, ...]) -> Verdict:
+    """The whole rig in four counts."""
+    worst = [found[0].grade for found in findings] + [one.grade for one in of_rig]
     return Verdict(**{grade.value: worst.count(grade) for grade in Grade})
 
 
@@ -88,7 +95,9 @@ def _as_one(group: list[Finding]) -> Finding:
     labels = [label, *(str(one.params["place"]).partition(", ")[2] for one in group[1:])]
     params = {**first.params, "place": f"{gear}, {', '.join(labels[:-1])} and {labels[-1]}"}
     words = written(first.code, params)
-    return first.model_copy(update={"params": params, "sentence": words.sentence, "advice": words.advice})
+    return first.model_copy(
+        update={"params": params, "sentence": words.sentence, "advice": words.advice, "caution": words.caution}
+    )
 
 
 def _clear(rig: Rig, result: RunResult) -> Finding:

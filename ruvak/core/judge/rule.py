@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from ruvak.core.judge.finding import Finding, Grade
+from ruvak.core.judge.finding import Finding, Grade, RigFinding
 from ruvak.core.judge.sentences import written
 from ruvak.core.results.lost import is_lost_side
 from ruvak.core.results.records import ChannelGain, InputResult, Levels, MixResult, RunResult, Sum
@@ -28,6 +28,7 @@ class Place:
 
 
 Rule = Callable[[Rig, RunResult], Iterator[Finding]]
+RigRule = Callable[[Rig], Iterator[RigFinding]]
 
 
 def places(rig: Rig, result: RunResult) -> Iterator[Place]:
@@ -91,6 +92,27 @@ def finding(
         run=result.run,
         items=items,
         subject=f"{gear}.{subject}" if gear else subject,
+        params=params,
+        sentence=words.sentence,
+        advice=words.advice,
+        caution=words.caution,
+    )
+
+
+def rig_finding(
+    code: str, grade: Grade, rig: Rig, gear: tuple[str, ...], subject: str, params: dict[str, float | str]
+) -> RigFinding:
+    """A finding about the whole rig, with the runs that end at these devices."""
+    words = written(code, params)
+    runs = tuple(
+        run.id for run in rig.runs if any(end.split(".")[0] in gear for join in run.joins for end in (join.a, join.b))
+    )
+    return RigFinding(
+        code=code,
+        grade=grade,
+        gear=gear,
+        runs=runs,
+        subject=subject,
         params=params,
         sentence=words.sentence,
         advice=words.advice,

@@ -12,11 +12,21 @@ OHM = "\N{GREEK CAPITAL LETTER OMEGA}"
 
 @dataclass(frozen=True)
 class Words:
-    """`sentence` says what happens and why, `advice` what to do next."""
+    """`sentence` says what happens and why, `advice` what to do next, `caution` where that can hurt somebody."""
 
     sentence: str
     advice: str
+    caution: str = ""
 
+
+PHANTOM = (
+    "Mute the channel and wait some seconds: switching phantom, or plugging while it is on, bangs through loudspeakers "
+    "and earpieces."
+)
+AMPLIFIED = (
+    "Switch the amplifier off before a loudspeaker plug is moved. A 100 V line can give a shock, and one in the "
+    "building's walls is for licensed people."
+)
 
 CATALOGUE: dict[str, Words] = {
     "centre_cancels": Words(
@@ -73,19 +83,23 @@ CATALOGUE: dict[str, Words] = {
     "line_loss": Words(
         "The lead costs {place} {loss_db} dB: it gets {left_percent} % of the power it would get beside the amplifier.",
         "{how}",
+        AMPLIFIED,
     ),
     "overpowered": Words(
         "At full level the amplifier puts {peak_w} W into {place}, which bears {rated_w} W.",
         "Limit the amplifier or turn it down, or use one that bears more: a clipped amplifier gives yet more.",
+        AMPLIFIED,
     ),
     "line_overloaded": Words(
         "The loudspeakers on the {line_v} V line of {source} ask for {asks_w} W, and it gives {gives_w} W.",
         "Set some of them to a lower tap, or take some off the line.",
+        AMPLIFIED,
     ),
     "line_full": Words(
         "The loudspeakers on the {line_v} V line of {source} ask for {asks_w} W of the {gives_w} W it gives: little is "
         "left for losses, or for one more.",
         "Leave about a fifth in reserve: a lower tap on one or two of them does it.",
+        AMPLIFIED,
     ),
     "dull": Words(
         "On the way to {place} {loss_db} dB are lost at 10 kHz: it sounds dull.",
@@ -103,6 +117,7 @@ CATALOGUE: dict[str, Words] = {
     "hum": Words(
         "Hum and buzz lie {below_db} dB under the programme at {place} ({worst_db} at worst): {why}.{where}",
         "{what}",
+        "{caution}",
     ),
     "crosstalk": Words(
         "{stranger} is heard at {place}, only {below_db} dB under the programme there.",
@@ -111,17 +126,31 @@ CATALOGUE: dict[str, Words] = {
     "amplified_into_input": Words(
         "{source} sends {sends} into {place}, which is made for {wants}: it can destroy that input.",
         "Unplug it. Take the signal from before the amplifier, or from a line output.",
+        AMPLIFIED,
     ),
     "sleeve_earthed": Words(
         "The {contact} of {source} is an amplifier's output, and this run joins it to {place}: the amplifier is "
         "shorted.",
         "Take a line output, or put a transformer between (a line isolator, a DI box with its ground lifted).",
+        AMPLIFIED,
     ),
     "earth_lost": Words(
         "The mains earth of {source} is open: the screens of its leads are all the earth its metal has, and a fault "
         "inside would put the mains on everything they touch.",
         "Switch it off at the wall, touch nothing metal of it meanwhile, and take it out of service until a licensed "
         "person has mended its plug, cord or outlet. No lead or box cures this.",
+    ),
+    "leak_trips": Words(
+        "Behind {point} {many} devices leak about {likely_ma} mA between them ({worst_ma} mA at worst): its "
+        "{rated_ma} mA protective device may open at {open_ma} mA, and then all of them go dark.",
+        "Spread them over outlets behind other protective devices, and try the whole rig before the day. What is "
+        "fitted in the board is for a licensed person to judge; never bridge it, never open an earth to leak less.",
+    ),
+    "leak_high": Words(
+        "Behind {point} {many} devices leak about {likely_ma} mA between them ({worst_ma} mA at worst): its "
+        "{rated_ma} mA protective device should not carry more than {planned_ma} mA all the time.",
+        "Spread them over outlets behind other protective devices. What is fitted in the board is for a licensed "
+        "person to judge; never bridge it, never open an earth to leak less.",
     ),
     "class_mixed": Words(
         "{source} sends {sends}, and {place} is made for {wants}: the plugs fit and nothing else does.",
@@ -135,6 +164,7 @@ CATALOGUE: dict[str, Words] = {
     "phantom_missing": Words(
         "{source} wants {power} and gets none: it stays silent.",
         "{how}",
+        PHANTOM,
     ),
     "phantom_low": Words(
         "{source} gets {volt} V of {power} and wants {wanted_v} V: it may be noisy, distort, or stop.",
@@ -143,6 +173,7 @@ CATALOGUE: dict[str, Words] = {
     "phantom_harms": Words(
         "Phantom power drives {current_ma} mA of direct current into {source}, which was not made for it.",
         "Switch phantom off at this input before plugging in, or put a transformer between; do not try it out.",
+        PHANTOM,
     ),
     "source_lost": Words(
         "Nothing of {source} arrives anywhere on this run, while its other source does.",
@@ -170,15 +201,15 @@ CATALOGUE: dict[str, Words] = {
 
 
 def written(code: str, params: dict[str, float | str]) -> Words:
-    """The two sentences of a finding. KeyError for a code or parameter the catalogue does not have."""
+    """The sentences of a finding. KeyError for a code or parameter the catalogue does not have."""
     shown = {"ohm": OHM} | {name: value if isinstance(value, str) else number(value) for name, value in params.items()}
     words = CATALOGUE[code]
-    return Words(_unbroken(words.sentence.format_map(shown)), _unbroken(words.advice.format_map(shown)))
+    return Words(*(_unbroken(one.format_map(shown)) for one in (words.sentence, words.advice, words.caution)))
 
 
 def _unbroken(text: str) -> str:
     """Keeps a figure and its unit on one line."""
-    return re.sub(rf"(?<=\d) (?=(dBu?|Hz|m|V|W|{OHM})(\b|\s))", "\N{NO-BREAK SPACE}", text)
+    return re.sub(rf"(?<=\d) (?=(dBu?|Hz|m|mA|V|W|%|{OHM})(\b|\s))", "\N{NO-BREAK SPACE}", text)
 
 
 def number(value: float) -> str:

@@ -1,8 +1,8 @@
 """How displayed figures follow from others: formula, inputs, source. The interface shows these beside the figure.
 
 Expressions are arithmetic on their inputs' symbols, with log10, sqrt, abs, max and sum; an input whose path has "[]" in
-it is a list. Paths start at a record of the analysis: levels, hum, noise, sum, balance, source, channel, destination,
-venue.
+it is a list. Paths start at a record of the analysis: levels, hum, noise, sum, balance, loudspeaker, source, channel,
+destination, venue.
 """
 
 from ruvak.core.rig.values import Record
@@ -68,6 +68,33 @@ FORMULAS: tuple[Formula, ...] = (
         ("wants", "levels.nominal_dbu", "level the input wants with its control at the mark", "dBu"),
         ARRIVES,
         ("control", "levels.boost_db", "what the control adds above the mark", "dB"),
+    ),
+    _formula(
+        "loudspeaker.loss_db",
+        "Lost in the lead",
+        "dB",
+        "sent - gets",
+        "definition",
+        ("sent", "loudspeaker.sent_dbu", "loudest at the amplifier's contacts", "dBu"),
+        ("gets", "loudspeaker.gets_dbu", "loudest at the loudspeaker's", "dBu"),
+    ),
+    _formula(
+        "loudspeaker.peak_w",
+        "The loudspeaker gets at most",
+        "W",
+        "0.6 * 10 ** (peaks / 10) / ohm",
+        "P = U squared over R, 0 dBu being the root of 0.6 V",
+        ("peaks", "levels.peak_dbu", "loudest at its contacts", "dBu"),
+        ("ohm", "loudspeaker.ohm", "its impedance", "ohm"),
+    ),
+    _formula(
+        "loudspeaker.rated_w",
+        "The loudspeaker bears",
+        "W",
+        "0.6 * 10 ** (bears / 10) / ohm",
+        "P = U squared over R, 0 dBu being the root of 0.6 V",
+        ("bears", "levels.clip_dbu", "level it bears", "dBu"),
+        ("ohm", "loudspeaker.ohm", "its impedance", "ohm"),
     ),
     _formula(
         "hum.below_programme_db",

@@ -31,6 +31,8 @@ def loudspeaker_line(
     if arrives < ratio_from_db(HEARD_DB):
         return None
     return LoudspeakerLine(
+        sent_dbu=sent.peak_dbu + 20.0 * math.log10(gains.terminal_gain(drive)),
+        gets_dbu=sent.peak_dbu + 20.0 * math.log10(arrives),
         loss_db=20.0 * math.log10(gains.terminal_gain(drive) / arrives),
         ohm=heard.own_ohm,
         peak_w=volts_from_dbu(levels.peak_dbu) ** 2 / heard.own_ohm,

@@ -162,6 +162,9 @@ class Crosstalk(Record):
 class LoudspeakerLine(Record):
     """A loudspeaker at the end of an amplified run, at 1 kHz: what is lost after the amplifier, and what it gets."""
 
+    sent_dbu: float
+    """Loudest, at the amplifier's contacts as they are loaded."""
+    gets_dbu: float
     loss_db: float
     ohm: float
     """The loudspeaker's own impedance."""

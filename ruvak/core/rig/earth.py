@@ -74,6 +74,8 @@ class EarthPoint(Identified):
     voltage: EarthVoltage | None = None
     at: Place | None = None
     """On the plan; left out, where the first device plugged in there stands, else where its parent does."""
+    residual_a: AboveZero | None = None
+    """Rated residual current of the protective device there, where there is one: 0.03 for 30 mA."""
 
 
 BondKind = Literal["video", "usb", "network", "aerial", "lighting", "rack", "other"]
@@ -166,7 +168,7 @@ class Disturbances(Record):
     open_earth_a: Deviation = Spread(
         likely=0.0005, worst=0.0035, source="IEC 62368-1 allows earthed equipment 3.5 mA; the likely from memory"
     )
-    """Through the filter of class 1 gear whose protective earth is open."""
+    """Through the filter of class 1 gear: by its protective earth, or by its leads' screens where that is open."""
     field_t: Deviation
     """Uniform alternating field, fundamental."""
     loop_width_m: NotNegative

@@ -8,7 +8,7 @@ from ruvak.core.errors import BadEdit
 from ruvak.core.rig.check import check, setting_fault
 from ruvak.core.rig.earth import Bond, EarthPoint
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.rig import MAX_LENGTH_M, Gear, KitItem, Rig, Run, SettingValue
+from ruvak.core.rig.rig import MAX_LENGTH_M, Gear, HouseRules, KitItem, Rig, RoomNoise, Run, SettingValue, SoundLevel
 from ruvak.core.rig.values import Id, Identified, Label, Number, Record
 
 Thing = TypeVar("Thing", bound=Identified)
@@ -81,6 +81,15 @@ class PutBond(Record):
     at: At = None
 
 
+class SetHouse(Record):
+    """What the house says of itself: its rules where the trade disagrees, how loud it plays, how quiet the room is."""
+
+    op: Literal["set_house"] = "set_house"
+    house: HouseRules
+    programme_db_spl: SoundLevel | None
+    noise_dba: RoomNoise | None
+
+
 ListName = Literal["gear", "kit", "runs", "parts", "earth", "bonds"]
 """The rig's lists; earth is the venue's."""
 
@@ -94,9 +103,10 @@ class Remove(Record):
 
 
 Op = Annotated[
-    SetSetting | SetLength | PutGear | PutKit | PutRun | PutPart | PutEarth | PutBond | Remove,
+    SetSetting | SetLength | PutGear | PutKit | PutRun | PutPart | PutEarth | PutBond | SetHouse | Remove,
     Field(discriminator="op"),
 ]
+HOUSE_FIELDS = ("house", "programme_db_spl", "noise_dba")
 Listed = Gear | KitItem | Run | Part | EarthPoint | Bond
 
 
@@ -151,6 +161,9 @@ def _apply_op(rig: Rig, op: Op) -> Rig:
             return _with_list(rig, "earth", _put(rig.venue.earth, op.thing, op.at))
         case PutBond():
             return rig.replaced(bonds=_put(rig.bonds, op.thing, op.at))
+        case SetHouse():
+            changes = {name: getattr(op, name) for name in HOUSE_FIELDS}
+            return rig.replaced(venue=rig.venue.model_copy(update=changes))
         case Remove():
             things = _list_of(rig, op.kind)
             _find(things, op.id, op.kind)
@@ -179,6 +192,8 @@ def _inverse_of(rig: Rig, op: Op) -> Op:
             return _unput(rig.venue.earth, op.thing, "earth")
         case PutBond():
             return _unput(rig.bonds, op.thing, "bonds")
+        case SetHouse():
+            return SetHouse(**{name: getattr(rig.venue, name) for name in HOUSE_FIELDS})
         case Remove():
             things = _list_of(rig, op.kind)
             thing = _find(things, op.id, op.kind)

@@ -31,6 +31,10 @@ SettingValue = Annotated[bool, Field(strict=True)] | Number | Label
 MAX_LENGTH_M = 1000.0
 
 
+SoundLevel = Annotated[Number, Field(ge=0, le=140)]
+RoomNoise = Annotated[Number, Field(ge=-10, le=120)]
+
+
 class HouseRules(Record):
     """Where the trade disagrees, what this house does. Only notes follow from it, never a finding."""
 
@@ -56,9 +60,9 @@ class Venue(Record):
     """The main earth bar on the plan; left out, its origin."""
     mains: tuple[MainsRun, ...] = Field(default=(), max_length=200)
     """Mains cables on the plan."""
-    programme_db_spl: Annotated[Number, Field(ge=0, le=140)] | None = None
+    programme_db_spl: SoundLevel | None = None
     """How loud average programme is at the listener; hum is then told as sound level too."""
-    noise_dba: Annotated[Number, Field(ge=-10, le=120)] | None = None
+    noise_dba: RoomNoise | None = None
     """The room's own noise, A-weighted."""
     house: HouseRules = HouseRules()
 
@@ -72,7 +76,7 @@ class Gear(Identified):
     outlet: Id | None = None
     """The earth point its mains plug is at; None while nobody said."""
     touch_a: Deviation | None = None
-    """Measured touch current, class 2 gear; replaces the part's."""
+    """Measured touch current of class 2 gear, or what class 1 gear leaks by its earth; replaces the part's."""
     earth_open: Annotated[bool, Field(strict=True)] = False
     """The protective earth of a class 1 device is interrupted (a broken pin, an adapter): a fault that was found."""
     supply_fault_v: NotNegative | None = None
@@ -200,6 +204,19 @@ def earthing_of(gear: Gear, part: Part) -> Earthing | None:
     if part.earthing_setting is None:
         return part.earthing
     return part.earthings.get(str(setting_of(gear, part, part.earthing_setting)))
+
+
+def leak_of(rig: Rig, gear: Gear, disturbances: Disturbances) -> Deviation | None:
+    """What a device's interference filter lets through to earth: by its own earth, or where it has none by others'.
+
+    None for what is not at the mains.
+    """
+    earthing = earthing_of(gear, rig.part_of(gear.id))
+    if earthing is None or earthing.type == "floating":
+        return None
+    if earthing.type == "class-1":
+        return gear.touch_a or disturbances.open_earth_a
+    return gear.touch_a or earthing.touch_a or disturbances.touch_a
 
 
 def earthing_at(rig: Rig, owner: str) -> Earthing | None:

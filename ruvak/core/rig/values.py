@@ -42,6 +42,13 @@ class Spread(Record):
     source: Words = "stated"
 
 
+def sizes(given: "Deviation") -> tuple[float, float]:
+    """Likely and worst size; of a stated figure both are its size."""
+    if isinstance(given, Spread):
+        return abs(given.likely), abs(given.worst)
+    return abs(given.value), abs(given.value)
+
+
 def _number_as_value(given: Any) -> Any:
     if isinstance(given, int | float) and not isinstance(given, bool):
         return {"value": given}

@@ -6,13 +6,14 @@ from typing import Any
 
 from ruvak.core.analyse import analyse, prepare
 from ruvak.core.judge.finding import Grade
-from ruvak.core.judge.registry import RULES
+from ruvak.core.judge.registry import RIG_RULES, RULES
 from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, signed, written
 from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.files import rig_from_document
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Value
 from tests.support.earths import class_1, earthed, outlets, ts_cable, ts_input, ts_source
+from tests.support.loudspeakers import speakers
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
 from tests.support.wirings import situation, unbalanced_input, unbalanced_source
 
@@ -45,7 +46,8 @@ def coil(saturates_dbu: float) -> dict[str, Any]:
 
 
 def codes(rig: Rig) -> list[str]:
-    return [finding.code for finding in analyse(rig).runs[0].findings]
+    found = analyse(rig)
+    return [one.code for one in found.findings] + [one.code for one in found.runs[0].findings]
 
 
 def flipped(gear: str, setting: str, value: bool | str | float) -> Rig:
@@ -90,6 +92,22 @@ def unearthed(is_open: bool) -> Rig:
     rig = two_earths(0.001)
     first = rig.gear[0].model_copy(update={"earth_open": is_open})
     return rig.replaced(gear=(first, *rig.gear[1:]))
+
+
+def leaking(many: int, ampere: float) -> Rig:
+    """So many two-pin keyboards behind a 30 mA device."""
+    rig = two_earths(0.001)
+    here = rig.venue.earth[0].model_copy(update={"residual_a": Value(value=0.03)})
+    extra = prepare(rig_from_document({
+        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "gear": [
+            {"id": f"k{n}", "name": f"Keys {n}", "part": "keyboard-stereo", "touch_a": ampere} for n in range(many)
+        ],
+    }))  # fmt: skip
+    plugged = tuple(gear.model_copy(update={"outlet": here.id}) for gear in extra.gear)
+    own = tuple(gear.model_copy(update={"touch_a": Value(value=0.0005)}) for gear in rig.gear)
+    venue = rig.venue.model_copy(update={"earth": (here, *rig.venue.earth[1:])})
+    return rig.replaced(gear=(*own, *plugged), parts=(*rig.parts, *extra.parts), venue=venue)
 
 
 def powered(microphone: str = "mic-condenser", switch: bool = True, lead: dict[str, Any] | None = None) -> Rig:
@@ -198,30 +216,6 @@ def amplified(passive: bool) -> Rig:
     return prepare(rig_from_document(document))
 
 
-def speakers(amplifier: str, passive: str, lead: str, length_m: float, many: int = 1, **settings: str) -> Rig:
-    """So many loudspeakers in a row on one amplifier."""
-    legs = [f"l{n}" for n in range(1, many + 1)]
-    document = {
-        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
-        "gear": [
-            {"id": "amp", "name": "Amplifier", "part": amplifier},
-            *({"id": f"s{n}", "name": f"S{n}", "part": passive, "settings": settings} for n in range(1, many + 1)),
-        ],
-        "kit": [{"id": leg, "tag": leg, "part": lead, "length_m": length_m} for leg in legs],
-        "runs": [{
-            "id": "r", "number": 1, "name": "R", "legs": legs,
-            "joins": [
-                join for n, leg in enumerate(legs, 1) for join in (
-                    {"a": f"s{n - 1}.link" if n > 1 else f"amp.{'out1' if 'channel' in amplifier else 'out'}",
-                     "b": f"{leg}.in"},
-                    {"a": f"{leg}.out", "b": f"s{n}.in"},
-                )
-            ],
-        }],
-    }  # fmt: skip
-    return prepare(rig_from_document(document))
-
-
 LINE = ("amplifier-100-v", "loudspeaker-100-v", "loudspeaker-line-0-75", 20.0)
 LOW = ("amplifier-two-channel", "loudspeaker-passive")
 
@@ -290,6 +284,9 @@ FIRES: dict[str, Rig] = {
     "phantom_low": starved(0.008),
     "phantom_harms": powered("wireless-receiver"),
     "earth_lost": unearthed(True),
+    # With half a milliampere of the earthed device behind the same: 9.6 of 30 mA, then 15.5.
+    "leak_high": leaking(91, 1e-4),
+    "leak_trips": leaking(150, 1e-4),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600), receiver=receiver_part(z_common_ohm=100)),
     "line_loss": speakers(*LOW, "loudspeaker-line-0-75", 30.0),
     "overpowered": speakers("amplifier-100-v", "loudspeaker-passive", "loudspeaker-lead", 10.0),
@@ -336,6 +333,8 @@ SILENT: dict[str, Rig] = {
     "phantom_harms": powered("mic-dynamic"),
     "saturates": stated_rig(source=MONO, wires=RETURN, elements=[coil(30)]),
     "earth_lost": unearthed(False),
+    "leak_high": leaking(84, 1e-4),
+    "leak_trips": leaking(140, 1e-4),
     "load_low": stated_rig(wires=LEFT, source=source_part(min_load_ohm=600)),
     "line_loss": speakers(*LOW, "loudspeaker-lead", 30.0),
     "overpowered": speakers(*LOW, "loudspeaker-lead", 10.0),
@@ -367,6 +366,27 @@ class Rules(unittest.TestCase):
                 if list(rule(rig, analysis.runs[0].result)):
                     fired.add(rule)
         self.assertEqual(fired, set(RULES))
+        self.assertEqual({rule for rule in RIG_RULES for rig in FIRES.values() if list(rule(rig))}, set(RIG_RULES))
+
+    def test_what_is_said_of_the_rig_is_said_once_and_counted(self) -> None:
+        rig = unearthed(True)
+        found = analyse(rig)
+        self.assertEqual(
+            [(one.code, one.gear, one.runs) for one in found.findings], [("earth_lost", ("keys",), ("run1",))]
+        )
+        others = [run.findings[0].grade for run in found.runs]
+        self.assertEqual(found.verdict.stop, 1 + others.count(Grade.STOP))
+
+    def test_leakage_counts_what_no_run_touches_and_only_what_is_behind_the_device(self) -> None:
+        rig = leaking(100, 1e-4)
+        self.assertEqual(len(analyse(rig).findings[0].gear), 101)
+        elsewhere = tuple(gear.model_copy(update={"outlet": rig.venue.earth[1].id}) for gear in rig.gear[2:])
+        self.assertEqual(analyse(rig.replaced(gear=(*rig.gear[:2], *elsewhere))).findings, ())
+
+    def test_advice_that_can_hurt_carries_its_caution(self) -> None:
+        for code, words in (("hum", "mains earth"), ("phantom_missing", "Mute"), ("line_overloaded", "licensed")):
+            said = next(one for one in analyse(FIRES[code]).runs[0].findings if one.code == code)
+            self.assertIn(words, said.caution, code)
 
 
 class Uncertain(unittest.TestCase):
@@ -401,11 +421,14 @@ class Grading(unittest.TestCase):
 class Words(unittest.TestCase):
     def test_every_finding_reads_as_sentences_without_holes(self) -> None:
         for rig in FIRES.values():
-            for finding in analyse(rig).runs[0].findings:
-                for text in (finding.sentence, finding.advice):
-                    self.assertRegex(text, r"^[A-Z].*\.$")
-                    self.assertNotRegex(text, r"[{}]|nan|inf\b|None")
-                    self.assertNotIn(" -", text.replace(" - ", ""), "a true minus sign")
+            found = analyse(rig)
+            said = [text for one in found.findings for text in (one.sentence, one.advice)]
+            for one in found.runs[0].findings:
+                said += [one.sentence, one.advice, *([one.caution] if one.caution else [])]
+            for text in said:
+                self.assertRegex(text, r"^[A-Z].*\.$")
+                self.assertNotRegex(text, r"[{}]|nan|inf\b|None")
+                self.assertNotIn(" -", text.replace(" - ", ""), "a true minus sign")
 
     def test_the_first_sentence_carries_the_figures(self) -> None:
         sentence = analyse(demo_rig()).runs[0].findings[0].sentence
@@ -414,7 +437,7 @@ class Words(unittest.TestCase):
 
     def test_templates_use_only_named_parameters(self) -> None:
         for words in CATALOGUE.values():
-            for text in (words.sentence, words.advice):
+            for text in (words.sentence, words.advice, words.caution):
                 for _, name, spec, conversion in string.Formatter().parse(text):
                     self.assertFalse(spec or conversion, text)
                     self.assertTrue(name is None or name.isidentifier(), text)

@@ -15,12 +15,13 @@ from ruvak.core.rig.edits import (
     PutPart,
     PutRun,
     Remove,
+    SetHouse,
     SetLength,
     SetSetting,
     apply,
     inverse,
 )  # fmt: skip
-from ruvak.core.rig.rig import Gear, KitItem, Run
+from ruvak.core.rig.rig import Gear, HouseRules, KitItem, Run
 from tests.support.rigs import demo_rig
 
 RIG = demo_rig()
@@ -42,6 +43,7 @@ POSSIBLE: list[Op] = [
     PutPart(thing=library()["lead-trs35-two-xlr"]),
     PutRun(thing=Run(id="slides", number=3, name="Renamed", legs=(), joins=())),
     PutRun(thing=Run(id="empty", number=2, name="Empty"), at=0),
+    SetHouse(house=HouseRules(screens="lifted-at-receiver"), programme_db_spl=85.0, noise_dba=None),
     Remove(kind="kit", id="adapter-7"),
     Remove(kind="runs", id="slides"),
 ]

@@ -593,6 +593,11 @@ export interface components {
             /** Runs */
             runs: components["schemas"]["RunAnalysis"][];
             /**
+             * Findings
+             * @default []
+             */
+            findings: components["schemas"]["RigFinding"][];
+            /**
              * Destinations
              * @default []
              */
@@ -1323,6 +1328,8 @@ export interface components {
             voltage: components["schemas"]["EarthVoltage"] | null;
             /** @default null */
             at: components["schemas"]["Place"] | null;
+            /** @default null */
+            residual_a: components["schemas"]["Value"] | null;
         };
         /**
          * EarthVoltage
@@ -1429,6 +1436,11 @@ export interface components {
             sentence: string;
             /** Advice */
             advice: string;
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
         };
         /**
          * Form
@@ -1613,6 +1625,8 @@ export interface components {
             noise: components["schemas"]["Noise"] | null;
             /** @default null */
             crosstalk: components["schemas"]["Crosstalk"] | null;
+            /** @default null */
+            loudspeaker: components["schemas"]["LoudspeakerLine"] | null;
         };
         /**
          * Join
@@ -1714,6 +1728,24 @@ export interface components {
             boost_db: number;
             /** Short Db */
             short_db: number;
+        };
+        /**
+         * LoudspeakerLine
+         * @description A loudspeaker at the end of an amplified run, at 1 kHz: what is lost after the amplifier, and what it gets.
+         */
+        LoudspeakerLine: {
+            /** Sent Dbu */
+            sent_dbu: number;
+            /** Gets Dbu */
+            gets_dbu: number;
+            /** Loss Db */
+            loss_db: number;
+            /** Ohm */
+            ohm: number;
+            /** Peak W */
+            peak_w: number;
+            /** Rated W */
+            rated_w: number;
         };
         /**
          * MainsLine
@@ -2148,6 +2180,29 @@ export interface components {
             parts: components["schemas"]["Part"][];
         };
         /**
+         * RigFinding
+         * @description Something about the whole rig, said once. `gear`, `runs`: what it concerns; `subject`: a device or point.
+         */
+        RigFinding: {
+            /** Code */
+            code: string;
+            grade: components["schemas"]["Grade"];
+            /** Gear */
+            gear: string[];
+            /** Runs */
+            runs: string[];
+            /** Subject */
+            subject: string;
+            /** Params */
+            params: {
+                [key: string]: number | string;
+            };
+            /** Sentence */
+            sentence: string;
+            /** Advice */
+            advice: string;
+        };
+        /**
          * Run
          * @description One path from source sockets to destination sockets, leg by leg from the source.
          */
@@ -2500,6 +2555,8 @@ export interface components {
              * @default false
              */
             driven_sleeve: boolean;
+            /** @default null */
+            line_v: components["schemas"]["Value"] | null;
             /**
              * Pin1 Ohm
              * @default {
@@ -2594,7 +2651,7 @@ export interface components {
         };
         /**
          * Verdict
-         * @description How many runs have each grade as their worst.
+         * @description How many runs have each grade as their worst, what is said of the whole rig counted in.
          */
         Verdict: {
             /** Stop */
@@ -2679,7 +2736,7 @@ export interface components {
             /** Label */
             label: string;
             /** Ops */
-            ops: (components["schemas"]["SetSetting"] | components["schemas"]["SetLength"] | components["schemas"]["PutGear"] | components["schemas"]["PutKit"] | components["schemas"]["PutRun"] | components["schemas"]["PutPart"] | components["schemas"]["PutEarth"] | components["schemas"]["PutBond"] | components["schemas"]["Remove"])[];
+            ops: (components["schemas"]["SetSetting"] | components["schemas"]["SetLength"] | components["schemas"]["PutGear"] | components["schemas"]["PutKit"] | components["schemas"]["PutRun"] | components["schemas"]["PutPart"] | components["schemas"]["PutEarth"] | components["schemas"]["PutBond"] | components["schemas"]["SetHouse"] | components["schemas"]["Remove"])[];
         };
         /**
          * Effect
@@ -2868,6 +2925,22 @@ export interface components {
             kind: "gear" | "kit" | "runs" | "parts" | "earth" | "bonds";
             /** Id */
             id: string;
+        };
+        /**
+         * SetHouse
+         * @description What the house says of itself: its rules where the trade disagrees, how loud it plays, how quiet the room is.
+         */
+        SetHouse: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "set_house";
+            house: components["schemas"]["HouseRules"];
+            /** Programme Db Spl */
+            programme_db_spl: number | null;
+            /** Noise Dba */
+            noise_dba: number | null;
         };
         /**
          * SetLength

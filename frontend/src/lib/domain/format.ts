@@ -21,6 +21,8 @@ export function ohm(value: number): string {
 	return value >= 1000 ? `${number(value / 1000)} kΩ` : `${number(value)} Ω`;
 }
 
+export const watt = (value: number): string => `${number(value)} W`;
+
 export function hertz(value: number): string {
 	return value >= 1000 ? `${number(value / 1000)} kHz` : `${number(value, 0)} Hz`;
 }

@@ -7,3 +7,8 @@ export function nameOf(rig: Schemas['Rig'], id: string): string {
 	const point = [...(rig.venue.earth ?? []), ...(rig.venue.mains ?? [])].find((one) => one.id === id);
 	return gear?.name ?? item?.tag ?? point?.name ?? id;
 }
+
+const SIGNS: Record<string, string> = { plus: '+', minus: '\u2212' };
+
+/** What fits into a contact's ring: "2", "T", "R1", "+". */
+export const contactName = (name: string): string => SIGNS[name] ?? name.slice(0, 2);

@@ -84,5 +84,6 @@ const point = (
 	henry: null,
 	emf_v: null,
 	voltage: null,
-	at: null
+	at: null,
+	residual_a: null
 });

@@ -2,6 +2,7 @@
  * Where everything on a strip stands. Pure geometry: every link of the trace becomes one line between the very
  * centres of its two contacts, so what is joined on screen is what is joined in the metal, and nothing else.
  */
+import { contactName } from './names';
 import type { Schemas } from '../api/client';
 import { componentsOf, linePath } from './strip-lines';
 import {
@@ -50,7 +51,7 @@ export function layOut(drawing: Drawing, given: StripSpace): StripLayout {
 			connector.contacts.map((id) => ({
 				...at(spots, id),
 				id,
-				name: id.slice(id.lastIndexOf('.') + 1).slice(0, 2),
+				name: contactName(id.slice(id.lastIndexOf('.') + 1)),
 				look: look(id),
 				open: !linked.has(id)
 			}))

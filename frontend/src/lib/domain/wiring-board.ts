@@ -1,4 +1,5 @@
 /** The wiring editor's board: contacts of a leg in two columns, inner nodes between them, joins as lines. */
+import { contactName } from './names';
 import type { Schemas } from '../api/client';
 import { linePath } from './strip-lines';
 import type { Spot } from './strip-types';
@@ -43,7 +44,11 @@ export function boardOf(part: Part, contacts: Contacts): Board {
 		for (const [index, name] of contactsOf(connector.form).entries()) {
 			const id = `${connector.id}.${name}`;
 			spots.set(id, { x, y: foot[side] + 18 + index * PITCH });
-			points.push({ id, name: name.slice(0, 2), label: `${name.slice(0, 2)}: ${connector.label}, ${name}` });
+			points.push({
+				id,
+				name: contactName(name),
+				label: `${contactName(name)}: ${connector.label}, ${name}`
+			});
 		}
 		foot[side] += contactsOf(connector.form).length * PITCH + GAP;
 	}

@@ -4,11 +4,13 @@
 	import { push } from 'svelte-spa-router';
 	import { Trouble, type Schemas } from '../../lib/api/client';
 	import { importRig, rigQuery, rigsQuery } from '../../lib/api/queries';
+	import HouseRules from '../../lib/components/house/HouseRules.svelte';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
 	const desk = getDesk();
 	const queries = useQueryClient();
 	const rigs = createQuery(() => rigsQuery());
+	const open = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
 	let refusal = $state<Schemas['Problem'] | null>(null);
 	let reading = $state(false);
 
@@ -86,6 +88,7 @@
 				<li class="quiet">No rigs yet. Bring in a rig file to begin.</li>
 			{/each}
 		</ul>
+		{#if open.data}<HouseRules rig={open.data.rig} />{/if}
 	{/if}
 </section>
 
@@ -117,7 +120,7 @@
 	}
 	.list li {
 		display: grid;
-		grid-template-columns: minmax(8rem, auto) 1fr auto auto;
+		grid-template-columns: minmax(8rem, auto) 1fr auto auto auto;
 		gap: 1.2rem;
 		align-items: baseline;
 		padding: 0.6rem 0.25rem;

@@ -4,6 +4,7 @@
 	import { tick } from 'svelte';
 	import { MediaQuery } from 'svelte/reactivity';
 	import Assumed from '../../lib/components/frame/Assumed.svelte';
+	import RigFindings from '../../lib/components/frame/RigFindings.svelte';
 	import { rigQuery } from '../../lib/api/queries';
 	import Bench from '../../lib/components/bench/Bench.svelte';
 	import Details from '../../lib/components/bench/Details.svelte';
@@ -21,10 +22,11 @@
 	);
 	const many = $derived(runs.length > 3);
 
-	/** What is selected elsewhere, or worst of all on opening, comes into sight. */
+	/** What is selected elsewhere, or worst of all on opening, comes into sight; before that, what is said of the rig. */
 	$effect(() => {
 		const [run, order] = [selected?.run, desk.order];
-		if (run && order)
+		const first = desk.runId === null && (state?.analysis.findings ?? []).length > 0;
+		if (run && order && !first)
 			void tick().then(() =>
 				document.querySelector(`article[data-run="${run}"]`)?.scrollIntoView({ block: 'nearest' })
 			);
@@ -61,6 +63,7 @@
 				{/if}
 				<Assumed {state} />
 			</div>
+			<RigFindings {state} />
 			{#each groups as group (group.words)}
 				<h2 class="heading group">
 					{group.words}
@@ -101,6 +104,9 @@
 		z-index: 5;
 		background: var(--ground);
 		border-bottom: 1px solid var(--line);
+	}
+	.above:not(:has(> *)) {
+		display: none;
 	}
 	/* Opened, the questions scroll with the rest instead of covering it. */
 	.above:has(:global(details[open])) {

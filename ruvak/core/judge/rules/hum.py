@@ -37,6 +37,16 @@ WHAT: dict[str, str] = {
     "computer": "Try it on battery to prove it; isolate this line to cure it.",
     "supply_fault": "Take that device out of service and have its supply mended.",
 }
+_EARTHS = (
+    "Never open a mains earth to stop hum, by an adapter, a cut pin or anything else. Before plugs move to one strip, "
+    "add up what it carries; strips are not chained."
+)
+CAUTION: dict[str, str] = {
+    "earth_measured": _EARTHS,
+    "earth": _EARTHS,
+    "touch": "If its metal tingles, switch it off at the wall and have it looked at before anybody plays it.",
+    "supply_fault": "Its supply is opened only by people licensed for it: parts stay live after the plug is out.",
+}
 
 
 def hum(rig: Rig, result: RunResult) -> Iterator[Finding]:
@@ -54,6 +64,7 @@ def hum(rig: Rig, result: RunResult) -> Iterator[Finding]:
             "worst_db": one.hum.below_programme_worst_db or 0.0,
             "why": WHY[main.code],
             "what": WHAT[main.code],
+            "caution": CAUTION.get(main.code, ""),
             "where": _where(rig, one, one.hum.below_programme_db),
         }
         yield finding("hum", grade, result, one.gear, one.input, params)

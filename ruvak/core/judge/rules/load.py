@@ -28,7 +28,7 @@ def load(rig: Rig, result: RunResult) -> Iterator[Finding]:
             "source": gear_name(rig, source.gear),
             "load_ohm": source.load_ohm,
             "min_load_ohm": source.min_load_ohm,
-            "why": _why(result),
+            "why": _why(result, source),
         }
         yield finding("load_low", grade, result, source.gear, source.output, params)
 
@@ -53,7 +53,11 @@ def _line_v(rig: Rig, source: SourceResult) -> float | None:
     return output.line_v.value if output.type == "unbalanced" and output.line_v is not None else None
 
 
-def _why(result: RunResult) -> str:
+def _why(result: RunResult, source: SourceResult) -> str:
+    if source.signal == "loudspeaker":
+        return (
+            "Take a loudspeaker off this output, or use an amplifier made for so low a load; it may switch itself off."
+        )
     if len(result.sources) > 1:
         return "Two outputs joined by wire drive each other; put a resistor in each, or give each an input of its own."
     return "Too much hangs on this output, or one of its legs is grounded; use an output or lead made for it."

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, input_words
+from ruvak.core.judge.rule import finding, gear_name
 from ruvak.core.results.records import LoudspeakerLine, RunResult
 from ruvak.core.rig.rig import Rig
 
@@ -21,7 +21,7 @@ def loudspeaker(rig: Rig, result: RunResult) -> Iterator[Finding]:
         line = one.loudspeaker
         if line is None:
             continue
-        params: dict[str, float | str] = {"place": input_words(rig, one), **_figures(line)}
+        params: dict[str, float | str] = {"place": gear_name(rig, one.gear), **_figures(line)}
         if line.loss_db > WATCH_DB:
             params["how"] = _how(rig, result, line)
             grade = Grade.FIX if line.loss_db > FIX_DB else Grade.WATCH

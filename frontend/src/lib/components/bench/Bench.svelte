@@ -9,6 +9,8 @@
 
 	const named = $derived((state.rig.runs ?? []).find((one) => one.id === run.run));
 	const worst = $derived(worstOf(run));
+	/** Each once, however many findings share it. */
+	const cautions = $derived([...new Set(run.findings.map((one) => one.caution ?? '').filter(Boolean))]);
 </script>
 
 <aside class="bench no-print" aria-label="What to do about {named?.name ?? run.run}">
@@ -20,6 +22,7 @@
 		<p class="advice">Nothing to do here. Change something on the run to see what would follow.</p>
 	{:else}
 		<p class="advice">{run.findings[0]?.advice}</p>
+		{#each cautions as caution (caution)}<p class="caution">{caution}</p>{/each}
 		<Remedies {state} {run} />
 	{/if}
 	{#if (run.notes ?? []).length > 0}
@@ -45,6 +48,11 @@
 		display: flex;
 		align-items: center;
 		gap: 0.7rem;
+	}
+	.caution {
+		font-size: 0.875rem;
+		border-left: 2px solid var(--watch);
+		padding-left: 0.6rem;
 	}
 	.house {
 		display: grid;

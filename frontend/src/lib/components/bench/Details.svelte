@@ -8,6 +8,7 @@
 	import HissTable from './HissTable.svelte';
 	import HumTable from './HumTable.svelte';
 	import LevelsTable from './LevelsTable.svelte';
+	import LoudspeakerTable from './LoudspeakerTable.svelte';
 
 	interface Props {
 		rig: Schemas['Rig'];
@@ -25,6 +26,14 @@
 	<div class="details">
 		<div class="column">
 			<LevelsTable {input} />
+			{#if input.loudspeaker}
+				<LoudspeakerTable
+					line={input.loudspeaker}
+					{levels}
+					load_ohm={run.result.sources[0]?.load_ohm}
+					label={input.label}
+				/>
+			{/if}
 			{#if input.response}
 				<Curve response={input.response} after={after?.result.inputs[0]?.response ?? null} />
 			{/if}

@@ -14,11 +14,17 @@
 		['headroom', 'headroom_db', db]
 	] as const;
 
+	/** A loudspeaker has no control, and its watts are told beside. */
+	const OF_LOUDSPEAKERS = ['arriving_dbu', 'peak_dbu', 'clip_dbu', 'headroom_db'];
+
 	let { input }: { input: Schemas['InputResult'] } = $props();
+	const rows = $derived(
+		input.loudspeaker ? ROWS.filter(([, field]) => OF_LOUDSPEAKERS.includes(field)) : ROWS
+	);
 
 	function word(level: Schemas['Levels']): string {
 		if (level.headroom_db < 0) return `clips by ${db(-level.headroom_db)}`;
-		if (level.short_db > 0) return `${db(level.short_db)} too quiet`;
+		if (level.short_db > 0 && !input.loudspeaker) return `${db(level.short_db)} too quiet`;
 		return 'fits';
 	}
 </script>
@@ -34,7 +40,7 @@
 		</tr>
 	</thead>
 	<tbody>
-		{#each ROWS as [name, field, unit] (name)}
+		{#each rows as [name, field, unit] (name)}
 			<tr>
 				<th scope="row">{name}</th>
 				{#each input.levels as level (level.when)}

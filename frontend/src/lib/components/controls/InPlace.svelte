@@ -16,10 +16,11 @@
 	const desk = getDesk();
 
 	const parts = $derived(new Map((rig.parts ?? []).map((part) => [part.id, part])));
+	/** Each once: what a run passes through stands at both of its ends. */
 	const gear = $derived(
-		run.drawing.pieces
-			.filter((piece) => piece.kind === 'gear')
-			.flatMap((piece) => (rig.gear ?? []).filter((one) => one.id === piece.owner))
+		[
+			...new Set(run.drawing.pieces.filter((piece) => piece.kind === 'gear').map((piece) => piece.owner))
+		].flatMap((owner) => (rig.gear ?? []).filter((one) => one.id === owner))
 	);
 	const leads = $derived(
 		run.drawing.pieces.flatMap((piece) =>

@@ -25,7 +25,9 @@
 <svg width="168" {height} role="img" aria-label="Levels: {words}" class="ladder">
 	{#each ticks(scale) as tick (tick)}
 		<path class="tick" d="M{AXIS - 5} {yOf(scale, tick)}h{BAR + 8}" />
-		<text class="axis" x={AXIS - 9} y={yOf(scale, tick) + 3.5} text-anchor="end">{number(tick, 0)}</text>
+		{#if yOf(scale, tick) < height - 16}
+			<text class="axis" x={AXIS - 9} y={yOf(scale, tick) + 3.5} text-anchor="end">{number(tick, 0)}</text>
+		{/if}
 	{/each}
 	{#if !unpowered || after}
 		<rect

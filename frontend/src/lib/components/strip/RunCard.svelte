@@ -39,7 +39,7 @@
 			{#if preview}
 				<span class="previewing">With “{preview.title}”, not applied yet:</span>
 			{/if}
-			{#each shown.findings as finding (finding.code + finding.subject)}
+			{#each shown.findings as finding, index (index)}
 				<p class="finding">
 					<GradeMark grade={finding.grade} />
 					<span>{finding.sentence}</span>

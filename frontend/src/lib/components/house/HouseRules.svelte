@@ -1,0 +1,116 @@
+<!-- Where the trade disagrees, what this house does; and how loud it plays in how quiet a room. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { PASSIVE_Y, SCREENS, houseEdit, lengthSaid, levelSaid } from '../../domain/house';
+	import { fromMetres } from '../../domain/format';
+	import { getDesk } from '../../state/desk.svelte';
+
+	let { rig }: { rig: Schemas['Rig'] } = $props();
+	const desk = getDesk();
+
+	const unit = $derived(rig.length_unit ?? 'm');
+	const house = $derived(rig.venue.house);
+	const limit = $derived(Number(fromMetres(house?.unbalanced_limit_m?.value ?? 7.5, unit).toFixed(1)));
+
+	function say(change: Parameters<typeof houseEdit>[1] | null): void {
+		if (change) void desk.edit(houseEdit(rig, change));
+	}
+</script>
+
+<section class="house" aria-labelledby="house-heading">
+	<h3 id="house-heading" class="heading">House rules of {rig.venue.name}</h3>
+	<p class="quiet">
+		Where the trade disagrees. They never change a verdict: a run that departs from one says so beside its
+		computed figure.
+	</p>
+	<div class="fields">
+		<label>
+			<span>Unbalanced leads, at most ({unit})</span>
+			<input
+				type="number"
+				min="0.1"
+				step="0.5"
+				value={limit}
+				onchange={(event) => say(lengthSaid(event.currentTarget.value, unit))}
+			/>
+		</label>
+		<label>
+			<span>Screens of balanced leads</span>
+			<select
+				value={house?.screens ?? 'both-ends'}
+				onchange={(event) => say({ screens: event.currentTarget.value as keyof typeof SCREENS })}
+			>
+				{#each Object.entries(SCREENS) as [value, words] (value)}<option {value}>{words}</option>{/each}
+			</select>
+		</label>
+		<label>
+			<span>Two outputs on one input</span>
+			<select
+				value={house?.passive_y ?? 'with-resistors'}
+				onchange={(event) => say({ passive_y: event.currentTarget.value as keyof typeof PASSIVE_Y })}
+			>
+				{#each Object.entries(PASSIVE_Y) as [value, words] (value)}<option {value}>{words}</option>{/each}
+			</select>
+		</label>
+	</div>
+	<h3 class="heading">How loud, how quiet</h3>
+	<p class="quiet">
+		With both, hum is judged against the room itself instead of against the programme alone.
+	</p>
+	<div class="fields">
+		<label>
+			<span>Programme at the listener (dB SPL)</span>
+			<input
+				type="number"
+				min="0"
+				max="140"
+				placeholder="nobody said"
+				value={rig.venue.programme_db_spl ?? ''}
+				onchange={(event) => say({ programme_db_spl: levelSaid(event.currentTarget.value) })}
+			/>
+		</label>
+		<label>
+			<span>The empty room (dBA)</span>
+			<input
+				type="number"
+				min="-10"
+				max="120"
+				placeholder="nobody said"
+				value={rig.venue.noise_dba ?? ''}
+				onchange={(event) => say({ noise_dba: levelSaid(event.currentTarget.value) })}
+			/>
+		</label>
+	</div>
+</section>
+
+<style>
+	.house {
+		display: grid;
+		gap: 0.6rem;
+		margin-top: 1.5rem;
+	}
+	.fields {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.9rem 1.5rem;
+		margin-bottom: 0.6rem;
+	}
+	label {
+		display: grid;
+		gap: 0.3rem;
+		font-size: 0.8125rem;
+		font-weight: 600;
+		max-width: 100%;
+	}
+	input,
+	select {
+		width: min(17rem, 100%);
+		background: var(--panel);
+		color: var(--ink);
+		border: 1px solid var(--line-strong);
+		padding: 0.4rem 0.6rem;
+		min-height: 2.1rem;
+		font-size: 0.875rem;
+		font-weight: 400;
+	}
+</style>

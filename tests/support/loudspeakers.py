@@ -1,0 +1,29 @@
+"""Amplifiers with loudspeakers in a row, from library parts."""
+
+from ruvak.core.analyse import prepare
+from ruvak.core.rig.files import rig_from_document
+from ruvak.core.rig.rig import Rig
+
+
+def speakers(amplifier: str, passive: str, lead: str, length_m: float, many: int = 1, **settings: str) -> Rig:
+    """So many loudspeakers in a row on one amplifier."""
+    legs = [f"l{n}" for n in range(1, many + 1)]
+    document = {
+        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "gear": [
+            {"id": "amp", "name": "Amplifier", "part": amplifier},
+            *({"id": f"s{n}", "name": f"S{n}", "part": passive, "settings": settings} for n in range(1, many + 1)),
+        ],
+        "kit": [{"id": leg, "tag": leg, "part": lead, "length_m": length_m} for leg in legs],
+        "runs": [{
+            "id": "r", "number": 1, "name": "R", "legs": legs,
+            "joins": [
+                join for n, leg in enumerate(legs, 1) for join in (
+                    {"a": f"s{n - 1}.link" if n > 1 else f"amp.{'out1' if 'channel' in amplifier else 'out'}",
+                     "b": f"{leg}.in"},
+                    {"a": f"{leg}.out", "b": f"s{n}.in"},
+                )
+            ],
+        }],
+    }  # fmt: skip
+    return prepare(rig_from_document(document))
