@@ -192,21 +192,28 @@ def _joined(rig: Rig, join: Join) -> str:
 
 
 def _with_other_modes(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunResult, ...]:
-    """Adds the levels each input would have in the other positions of its switch, solved with that loading."""
-    for gear_id, setting, option in _other_positions(rig, results):
+    """Adds the levels each input would have in the other positions of its switch, solved with that loading.
+
+    Only what reaches these devices is solved again, other runs hardly hear what they load; switches of one name are
+    all in the same position at once (the taps along a line).
+    """
+    of_run = {one.run: one for one in results}
+    for (setting, option), owners in _other_positions(rig, results).items():
         flipped = tuple(
-            gear.model_copy(update={"settings": {**gear.settings, setting: option}}) if gear.id == gear_id else gear
+            gear.model_copy(update={"settings": {**gear.settings, setting: option}}) if gear.id in owners else gear
             for gear in rig.gear
         )
-        variant = rig.replaced(gear=flipped)
+        touched = [one.run for one in results if any(heard.gear in owners for heard in one.inputs)]
+        variant = alone(rig.replaced(gear=flipped), *touched)
         traced = trace(variant)
-        others = run_results(variant, traced, build(variant, traced))
-        results = tuple(_merged(rig, mine, theirs, option) for mine, theirs in zip(results, others, strict=True))
-    return results
+        for theirs in run_results(variant, traced, build(variant, traced), COARSE_HZ):
+            of_run[theirs.run] = _merged(rig, of_run[theirs.run], theirs, option)
+    return tuple(of_run.values())
 
 
-def _other_positions(rig: Rig, results: tuple[RunResult, ...]) -> list[tuple[str, str, str]]:
-    found: dict[tuple[str, str, str], None] = {}
+def _other_positions(rig: Rig, results: tuple[RunResult, ...]) -> dict[tuple[str, str], set[str]]:
+    """Devices by setting and position."""
+    found: dict[tuple[str, str], set[str]] = {}
     for result in results:
         for one in result.inputs:
             receiver = _input_part(rig, one)
@@ -214,8 +221,8 @@ def _other_positions(rig: Rig, results: tuple[RunResult, ...]) -> list[tuple[str
             if receiver.mode_setting is not None and active:
                 for mode in receiver.modes:
                     if mode.when is not None and mode.when not in active:
-                        found[one.gear, receiver.mode_setting, mode.when] = None
-    return list(found)
+                        found.setdefault((receiver.mode_setting, mode.when), set()).add(one.gear)
+    return found
 
 
 def _input_part(rig: Rig, one: InputResult) -> Input:

@@ -32,7 +32,7 @@ class FirstVisit(BrowserTest):
         page.locator("h2", has_text="Stop").wait_for()
         runs = page.locator("article[data-run]").evaluate_all("all => all.map((one) => one.dataset.run)")
         self.assertEqual(set(runs[:3]), {"choir-4", "radio-mic", "slides"})
-        self.assertEqual(len(runs), 27)
+        self.assertEqual(len(runs), 31)
 
     def test_what_nobody_has_said_leads_to_where_it_can_be_said(self) -> None:
         page = self.page

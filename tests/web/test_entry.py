@@ -61,7 +61,7 @@ class Lines(WebTest):
         ]
         got = self.post(f"/api/rigs/{concert}/screen-current", {"item": "r3", "reading_a": 0.02}).get_json()
         self.assertEqual([op["op"] for op in got["edit"]["ops"]], ["put_earth"], got)
-        self.assertEqual(len(got["analysis"]["runs"]), 27)
+        self.assertEqual(len(got["analysis"]["runs"]), 31)
 
     def test_refusals(self) -> None:
         bad = self.post(f"/api/rigs/{self.rig_id}/input-list", {"csv": "a,b\n1,2\n"})

@@ -18,10 +18,10 @@ def paths(rig: Rig, run: Run) -> tuple[Route, ...]:
     """Rewirings that reach, simplest first, one for each set of kinds and sockets; the present wiring among them.
 
     Only a run that ends at one device is searched. What is built in stays: then only the stretch before it is rewired,
-    or the one behind it where a device is plugged straight in.
+    or the one behind it where a device is plugged straight in. A run that is nothing but built in may be passed by.
     """
     installed = {item.id for item in rig.kit if item.installed} & set(run.legs)
-    if installed:
+    if installed and installed != set(run.legs):
         return _around(rig, run, installed)
     sources, targets = ends_of(rig, run, "out"), ends_of(rig, run, "in")
     gear = {end.split(".")[0] for end in targets}

@@ -195,7 +195,7 @@ class _Search:
     def _flips(self) -> Iterator["_Candidate"]:
         """Switches and controls, by a glance at each with the run on its own."""
         for edit in settings_edits(self.rig, self.found):
-            yield _Candidate(edit, edit.label, (), 1, "", self._at_a_glance(edit))
+            yield _Candidate(edit, edit.label, (), len(edit.ops), "", self._at_a_glance(edit))
 
     def _rewirings(self) -> Iterator["_Candidate"]:
         """Other wirings the same way, simplest first.
@@ -296,7 +296,10 @@ class _Search:
 
     def _kind(self, edit: Edit) -> tuple[str, ...]:
         """What there is to do: parts put in, parts taken out, switches flipped."""
-        flips = tuple(f"{op.gear}.{op.setting}={op.value}" for op in edit.ops if isinstance(op, SetSetting))
+        moved_by = [op for op in edit.ops if isinstance(op, SetSetting)]
+        # How far several are moved together is one thing to do: the smallest change that cures is told.
+        together = len(moved_by) > 1
+        flips = tuple(f"{op.gear}.{op.setting}" + ("" if together else f"={op.value}") for op in moved_by)
         after = apply(self.rig, edit)
         owners = {item.id: item.part for item in (*self.rig.kit, *after.kit)}
         used = next(run for run in after.runs if run.id == self.run.id)

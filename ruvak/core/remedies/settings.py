@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from ruvak.core.analyse import RunAnalysis
 from ruvak.core.rig.edits import Edit, SetSetting
 from ruvak.core.rig.part import Part, Setting
-from ruvak.core.rig.rig import Rig, SettingValue, setting_of
+from ruvak.core.rig.rig import Gear, Rig, SettingValue, setting_of
 
 HEADROOM_AIM_DB = 6.0
 """Where a level remedy leaves the loudest passages: this far below clip. Common practice."""
@@ -14,9 +14,11 @@ HEADROOM_AIM_DB = 6.0
 def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
     """Each switch of the sockets in use in its other positions, each level control where the findings ask for it.
 
-    Two outputs that make one stereo run have a control each: they are also moved together.
+    Two outputs that make one stereo run have a control each: they are also moved together; so are equal switches of
+    devices of one kind that stand alike (the taps along a 100 V line).
     """
     levels: list[tuple[str, SetSetting]] = []
+    alike: dict[tuple[str, str, SettingValue, SettingValue], list[Gear]] = {}
     for control in found.controls:
         gear = next(one for one in rig.gear if one.id == control.gear)
         part = rig.part_of(gear.id)
@@ -29,10 +31,18 @@ def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
                 label = f"{gear.name}: {setting.label}"
                 if setting.type == "level":
                     levels.append((label, op))
+                if setting.type == "choice":
+                    alike.setdefault((gear.part, setting.id, now, value), []).append(gear)
                 yield Edit(label=f"{label} {spoken(value)}"[:120], ops=(op,))
     if len(levels) > 1:
         label = " and ".join(f"{words} {spoken(op.value)}" for words, op in levels if op.value is not None)
         yield Edit(label=label[:120], ops=tuple(op for _, op in levels))
+    for (part_id, setting_id, _, value), devices in alike.items():
+        if len(devices) > 1:
+            words = next(one.label for one in rig.parts_by_id[part_id].settings if one.id == setting_id)
+            names = f"{', '.join(one.name for one in devices[:-1])} and {devices[-1].name}"
+            ops = tuple(SetSetting(gear=one.id, setting=setting_id, value=value) for one in devices)
+            yield Edit(label=f"{names}: {words} {spoken(value)}"[:120], ops=ops)
 
 
 def _keeps_earth(part: Part, now: SettingValue, value: SettingValue) -> bool:
@@ -55,7 +65,10 @@ def _others(setting: Setting, now: SettingValue, found: RunAnalysis) -> Iterator
         case "switch":
             yield not now
         case "choice":
-            yield from (option for option in setting.options if option != now)
+            at = setting.options.index(str(now))
+            # The nearest position first: where several do, the smallest change is the one to make.
+            near = sorted(setting.options, key=lambda option: abs(setting.options.index(option) - at))
+            yield from (option for option in near if option != now)
         case "level":
             assert isinstance(now, float | int), "rig.check: a level setting holds a number"
             wanted = _wanted_db(found)

@@ -55,9 +55,7 @@ def _line_v(rig: Rig, source: SourceResult) -> float | None:
 
 def _why(result: RunResult, source: SourceResult) -> str:
     if source.signal == "loudspeaker":
-        return (
-            "Take a loudspeaker off this output, or use an amplifier made for so low a load: it may shut down."
-        )
+        return "Take a loudspeaker off this output, or use an amplifier made for so low a load: it may shut down."
     if len(result.sources) > 1:
         return "Two outputs joined by wire drive each other; put a resistor in each, or give each an input of its own."
     return "Too much hangs on this output, or one of its legs is grounded; use an output or lead made for it."
