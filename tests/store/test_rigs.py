@@ -20,7 +20,7 @@ from ruvak.core.rig.edits import (
     SetLength,
     SetSetting,
 )
-from ruvak.core.rig.rig import HouseRules, KitItem, Run
+from ruvak.core.rig.rig import KitItem, Run
 from ruvak.core.rig.values import Value
 from ruvak.service.problems import Conflict, NotFound, NothingToUndo
 from ruvak.service.states import Person, RigState
@@ -29,7 +29,6 @@ from tests.support.database import DatabaseTest
 from tests.support.random_rigs import random_rig
 from tests.support.rigs import demo_rig
 
-RULES = HouseRules(passive_y="never")
 ANN, BEN = Person(id="a", name="First"), Person(id="b", name="Second")
 
 
@@ -67,9 +66,8 @@ class Saving(DatabaseTest):
             Edit(label="gone", ops=(Remove(kind="kit", id="lead-8"),)),
             Edit(label="outlet", ops=(PutEarth(thing=strip), PutEarth(thing=outlet), PutGear(thing=plugged))),
             Edit(label="bond", ops=(PutBond(thing=usb),)),
-            Edit(
-                label="house", ops=(SetHouse(house=HouseRules(passive_y="never"), programme_db_spl=85, noise_dba=30),)
-            ),
+            Edit(label="house", ops=(SetHouse(field="passive_y", value="never"),)),
+            Edit(label="room", ops=(SetHouse(field="noise_dba", value=30.0),)),
             Edit(label="30 mA", ops=(PutEarth(thing=strip.model_copy(update={"residual_a": Value(value=0.03)})),)),
             Edit(label="unbonded", ops=(Remove(kind="bonds", id="usb"),)),
         ):

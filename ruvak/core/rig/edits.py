@@ -2,14 +2,14 @@
 
 from typing import Annotated, Literal, TypeVar
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.rig.check import check, setting_fault
 from ruvak.core.rig.earth import Bond, EarthPoint
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.rig import MAX_LENGTH_M, Gear, HouseRules, KitItem, Rig, RoomNoise, Run, SettingValue, SoundLevel
-from ruvak.core.rig.values import Id, Identified, Label, Number, Record
+from ruvak.core.rig.rig import MAX_LENGTH_M, Gear, HouseRules, KitItem, Loudness, Rig, Run, SettingValue, Venue
+from ruvak.core.rig.values import Id, Identified, Label, Number, Record, Value
 
 Thing = TypeVar("Thing", bound=Identified)
 At = Annotated[int, Field(strict=True, ge=0, le=10_000)] | None
@@ -82,12 +82,14 @@ class PutBond(Record):
 
 
 class SetHouse(Record):
-    """What the house says of itself: its rules where the trade disagrees, how loud it plays, how quiet the room is."""
+    """One thing the house says of itself: a rule where the trade disagrees, how loud it plays, how quiet the room is.
+
+    None goes back to the default rule, or to nobody having said.
+    """
 
     op: Literal["set_house"] = "set_house"
-    house: HouseRules
-    programme_db_spl: SoundLevel | None
-    noise_dba: RoomNoise | None
+    field: Literal["unbalanced_limit_m", "screens", "passive_y", "programme_db_spl", "noise_dba"]
+    value: Value | Number | Label | None
 
 
 ListName = Literal["gear", "kit", "runs", "parts", "earth", "bonds"]
@@ -106,7 +108,13 @@ Op = Annotated[
     SetSetting | SetLength | PutGear | PutKit | PutRun | PutPart | PutEarth | PutBond | SetHouse | Remove,
     Field(discriminator="op"),
 ]
-HOUSE_FIELDS = ("house", "programme_db_spl", "noise_dba")
+HOUSE_WORDS = {
+    "unbalanced_limit_m": "The longest unbalanced run is a length above 0 m",
+    "screens": "Screens are joined at both-ends, lifted-at-receiver, or joined through-capacitor",
+    "passive_y": "Two outputs share an input never, or with-resistors",
+    "programme_db_spl": "Programme at the listener is a level from 0 to 140 dB SPL",
+    "noise_dba": "An empty room has from -10 to 120 dBA",
+}
 Listed = Gear | KitItem | Run | Part | EarthPoint | Bond
 
 
@@ -162,8 +170,7 @@ def _apply_op(rig: Rig, op: Op) -> Rig:
         case PutBond():
             return rig.replaced(bonds=_put(rig.bonds, op.thing, op.at))
         case SetHouse():
-            changes = {name: getattr(op, name) for name in HOUSE_FIELDS}
-            return rig.replaced(venue=rig.venue.model_copy(update=changes))
+            return rig.replaced(venue=_with_house(rig.venue, op))
         case Remove():
             things = _list_of(rig, op.kind)
             _find(things, op.id, op.kind)
@@ -193,11 +200,28 @@ def _inverse_of(rig: Rig, op: Op) -> Op:
         case PutBond():
             return _unput(rig.bonds, op.thing, "bonds")
         case SetHouse():
-            return SetHouse(**{name: getattr(rig.venue, name) for name in HOUSE_FIELDS})
+            return SetHouse(field=op.field, value=getattr(_house_of(rig.venue, op.field), op.field))
         case Remove():
             things = _list_of(rig, op.kind)
             thing = _find(things, op.id, op.kind)
             return _put_op(thing, things.index(thing))
+
+
+def _house_of(venue: Venue, field: str) -> HouseRules | Venue:
+    """What holds that field."""
+    return venue.house if field in HouseRules.model_fields else venue
+
+
+def _with_house(venue: Venue, op: SetHouse) -> Venue:
+    holder = _house_of(venue, op.field)
+    # Only the field itself is checked; everything beside it is sound already.
+    given = {} if op.value is None else {op.field: op.value}
+    try:
+        said = HouseRules.model_validate(given) if isinstance(holder, HouseRules) else Loudness.model_validate(given)
+    except ValidationError as problem:
+        raise BadEdit("value", f"{HOUSE_WORDS[op.field]}; {op.value} is not.") from problem
+    changed = holder.model_copy(update={op.field: getattr(said, op.field)})
+    return venue.model_copy(update={"house": changed}) if isinstance(changed, HouseRules) else changed
 
 
 def _list_of(rig: Rig, kind: ListName) -> tuple[Listed, ...]:

@@ -31,10 +31,6 @@ SettingValue = Annotated[bool, Field(strict=True)] | Number | Label
 MAX_LENGTH_M = 1000.0
 
 
-SoundLevel = Annotated[Number, Field(ge=0, le=140)]
-RoomNoise = Annotated[Number, Field(ge=-10, le=120)]
-
-
 class HouseRules(Record):
     """Where the trade disagrees, what this house does. Only notes follow from it, never a finding."""
 
@@ -47,7 +43,16 @@ class HouseRules(Record):
     """Two outputs on one input."""
 
 
-class Venue(Record):
+class Loudness(Record):
+    """How loud it is, where somebody said."""
+
+    programme_db_spl: Annotated[Number, Field(ge=0, le=140)] | None = None
+    """How loud average programme is at the listener; hum is then told as sound level too."""
+    noise_dba: Annotated[Number, Field(ge=-10, le=120)] | None = None
+    """The room's own noise, A-weighted."""
+
+
+class Venue(Loudness):
     """Where it happens."""
 
     name: Label
@@ -60,10 +65,6 @@ class Venue(Record):
     """The main earth bar on the plan; left out, its origin."""
     mains: tuple[MainsRun, ...] = Field(default=(), max_length=200)
     """Mains cables on the plan."""
-    programme_db_spl: SoundLevel | None = None
-    """How loud average programme is at the listener; hum is then told as sound level too."""
-    noise_dba: RoomNoise | None = None
-    """The room's own noise, A-weighted."""
     house: HouseRules = HouseRules()
 
 

@@ -21,7 +21,7 @@ from ruvak.core.rig.edits import (
     apply,
     inverse,
 )  # fmt: skip
-from ruvak.core.rig.rig import Gear, HouseRules, KitItem, Run
+from ruvak.core.rig.rig import Gear, KitItem, Run
 from tests.support.rigs import demo_rig
 
 RIG = demo_rig()
@@ -43,7 +43,11 @@ POSSIBLE: list[Op] = [
     PutPart(thing=library()["lead-trs35-two-xlr"]),
     PutRun(thing=Run(id="slides", number=3, name="Renamed", legs=(), joins=())),
     PutRun(thing=Run(id="empty", number=2, name="Empty"), at=0),
-    SetHouse(house=HouseRules(screens="lifted-at-receiver"), programme_db_spl=85.0, noise_dba=None),
+    SetHouse(field="screens", value="lifted-at-receiver"),
+    SetHouse(field="unbalanced_limit_m", value=5.0),
+    SetHouse(field="unbalanced_limit_m", value=None),
+    SetHouse(field="programme_db_spl", value=85.0),
+    SetHouse(field="noise_dba", value=900.0),
     Remove(kind="kit", id="adapter-7"),
     Remove(kind="runs", id="slides"),
 ]

@@ -2603,6 +2603,16 @@ export interface components {
          * @description Where it happens.
          */
         Venue: {
+            /**
+             * Programme Db Spl
+             * @default null
+             */
+            programme_db_spl: number | null;
+            /**
+             * Noise Dba
+             * @default null
+             */
+            noise_dba: number | null;
             /** Name */
             name: string;
             /**
@@ -2625,16 +2635,6 @@ export interface components {
              * @default []
              */
             mains: components["schemas"]["MainsRun"][];
-            /**
-             * Programme Db Spl
-             * @default null
-             */
-            programme_db_spl: number | null;
-            /**
-             * Noise Dba
-             * @default null
-             */
-            noise_dba: number | null;
             /**
              * @default {
              *       "unbalanced_limit_m": {
@@ -2928,7 +2928,9 @@ export interface components {
         };
         /**
          * SetHouse
-         * @description What the house says of itself: its rules where the trade disagrees, how loud it plays, how quiet the room is.
+         * @description One thing the house says of itself: a rule where the trade disagrees, how loud it plays, how quiet the room is.
+         *
+         *     None goes back to the default rule, or to nobody having said.
          */
         SetHouse: {
             /**
@@ -2936,11 +2938,13 @@ export interface components {
              * @enum {string}
              */
             op: "set_house";
-            house: components["schemas"]["HouseRules"];
-            /** Programme Db Spl */
-            programme_db_spl: number | null;
-            /** Noise Dba */
-            noise_dba: number | null;
+            /**
+             * Field
+             * @enum {string}
+             */
+            field: "unbalanced_limit_m" | "screens" | "passive_y" | "programme_db_spl" | "noise_dba";
+            /** Value */
+            value: components["schemas"]["Value"] | number | string | null;
         };
         /**
          * SetLength

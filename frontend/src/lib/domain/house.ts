@@ -1,8 +1,9 @@
-/** House rules and loudness of a venue, and the edit that says them. */
+/** House rules and loudness of a venue, and the edit that says one of them. */
 import type { Schemas } from '../api/client';
 import { toMetres, type LengthUnit } from './format';
 
 type House = Schemas['HouseRules'];
+type SetHouse = Schemas['SetHouse'];
 
 export const SCREENS: Record<House['screens'], string> = {
 	'both-ends': 'joined at both ends',
@@ -15,42 +16,25 @@ export const PASSIVE_Y: Record<House['passive_y'], string> = {
 	never: 'never'
 };
 
-export interface HouseChange {
-	unbalanced_limit_m?: number;
-	screens?: House['screens'];
-	passive_y?: House['passive_y'];
-	programme_db_spl?: number | null;
-	noise_dba?: number | null;
-}
-
-/** What somebody typed for a length; null where it is none, so that what was saved stands. */
-export function lengthSaid(text: string, unit: LengthUnit): HouseChange | null {
-	const length = Number(text);
-	return text.trim() && length > 0 ? { unbalanced_limit_m: toMetres(length, unit) } : null;
-}
+const LABELS: Record<SetHouse['field'], string> = {
+	unbalanced_limit_m: 'House rule: longest unbalanced run',
+	screens: 'House rule: screens',
+	passive_y: 'House rule: two outputs on one input',
+	programme_db_spl: 'How loud programme is',
+	noise_dba: 'How quiet the room is'
+};
 
 /** An empty field takes the answer back. */
-export const levelSaid = (text: string): number | null => (text.trim() ? Number(text) : null);
+export function numberSaid(text: string): number | null {
+	return text.trim() ? Number(text) : null;
+}
 
-export function houseEdit(rig: Schemas['Rig'], change: HouseChange): Schemas['Edit'] {
-	const { house, programme_db_spl, noise_dba } = rig.venue;
-	const limit =
-		change.unbalanced_limit_m === undefined
-			? house.unbalanced_limit_m
-			: { value: change.unbalanced_limit_m, low: null, high: null, source: 'house rule' };
-	return {
-		label: 'House rules',
-		ops: [
-			{
-				op: 'set_house',
-				house: {
-					unbalanced_limit_m: limit,
-					screens: change.screens ?? house.screens,
-					passive_y: change.passive_y ?? house.passive_y
-				},
-				programme_db_spl: change.programme_db_spl === undefined ? programme_db_spl : change.programme_db_spl,
-				noise_dba: change.noise_dba === undefined ? noise_dba : change.noise_dba
-			}
-		]
-	};
+export function lengthSaid(text: string, unit: LengthUnit): number | null {
+	const length = numberSaid(text);
+	return length === null ? null : toMetres(length, unit);
+}
+
+/** One thing at a time: what somebody else, or the field before, said meanwhile stands. */
+export function houseEdit(field: SetHouse['field'], value: number | string | null): Schemas['Edit'] {
+	return { label: LABELS[field], ops: [{ op: 'set_house', field, value }] };
 }

@@ -1,7 +1,7 @@
 <!-- Where the trade disagrees, what this house does; and how loud it plays in how quiet a room. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
-	import { PASSIVE_Y, SCREENS, houseEdit, lengthSaid, levelSaid } from '../../domain/house';
+	import { PASSIVE_Y, SCREENS, houseEdit, lengthSaid, numberSaid } from '../../domain/house';
 	import { fromMetres } from '../../domain/format';
 	import { getDesk } from '../../state/desk.svelte';
 
@@ -12,9 +12,7 @@
 	const house = $derived(rig.venue.house);
 	const limit = $derived(Number(fromMetres(house?.unbalanced_limit_m?.value ?? 7.5, unit).toFixed(1)));
 
-	function say(change: Parameters<typeof houseEdit>[1] | null): void {
-		if (change) void desk.edit(houseEdit(rig, change));
-	}
+	const say = (...said: Parameters<typeof houseEdit>): void => void desk.edit(houseEdit(...said));
 </script>
 
 <section class="house" aria-labelledby="house-heading">
@@ -31,14 +29,14 @@
 				min="0.1"
 				step="0.5"
 				value={limit}
-				onchange={(event) => say(lengthSaid(event.currentTarget.value, unit))}
+				onchange={(event) => say('unbalanced_limit_m', lengthSaid(event.currentTarget.value, unit))}
 			/>
 		</label>
 		<label>
 			<span>Screens of balanced leads</span>
 			<select
 				value={house?.screens ?? 'both-ends'}
-				onchange={(event) => say({ screens: event.currentTarget.value as keyof typeof SCREENS })}
+				onchange={(event) => say('screens', event.currentTarget.value)}
 			>
 				{#each Object.entries(SCREENS) as [value, words] (value)}<option {value}>{words}</option>{/each}
 			</select>
@@ -47,7 +45,7 @@
 			<span>Two outputs on one input</span>
 			<select
 				value={house?.passive_y ?? 'with-resistors'}
-				onchange={(event) => say({ passive_y: event.currentTarget.value as keyof typeof PASSIVE_Y })}
+				onchange={(event) => say('passive_y', event.currentTarget.value)}
 			>
 				{#each Object.entries(PASSIVE_Y) as [value, words] (value)}<option {value}>{words}</option>{/each}
 			</select>
@@ -66,7 +64,7 @@
 				max="140"
 				placeholder="nobody said"
 				value={rig.venue.programme_db_spl ?? ''}
-				onchange={(event) => say({ programme_db_spl: levelSaid(event.currentTarget.value) })}
+				onchange={(event) => say('programme_db_spl', numberSaid(event.currentTarget.value))}
 			/>
 		</label>
 		<label>
@@ -77,7 +75,7 @@
 				max="120"
 				placeholder="nobody said"
 				value={rig.venue.noise_dba ?? ''}
-				onchange={(event) => say({ noise_dba: levelSaid(event.currentTarget.value) })}
+				onchange={(event) => say('noise_dba', numberSaid(event.currentTarget.value))}
 			/>
 		</label>
 	</div>
