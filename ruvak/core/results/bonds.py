@@ -5,10 +5,10 @@ from itertools import pairwise
 import networkx as nx
 import numpy as np
 
-from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.circuit.circuit import Circuit, Unknown
 from ruvak.core.results.balance import balance
 from ruvak.core.results.ends import Reach, by_owner, reach_of
-from ruvak.core.results.gains import REFERENCE_HZ, Gains
+from ruvak.core.results.gains import REFERENCE_HZ, Gains, leg_rows, rows_of
 from ruvak.core.results.hum import Disturbed
 from ruvak.core.results.records import BondResult, Opening
 from ruvak.core.results.solving import RigSolver, drive_emfs
@@ -18,6 +18,8 @@ from ruvak.core.trace.trace import Trace
 
 TOLD_DB = 0.1
 """A change of hum below this is none."""
+HELD = 8_000_000
+"""Figures of a solution held at once: 128 MB."""
 TOLD_A = 1e-6
 """A joint that carries less and changes nothing closes no loop worth a word."""
 
@@ -32,6 +34,7 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
     reaches = [(run.id, reach_of(rig, traced, circuit, run)) for run in rig.runs]
     places = [(run, reach, number) for run, reach in reaches for number in reach.receivers]
     mine = {run: [one for owner in reach.owners for one in unknowns.get(owner, ())] for run, reach in reaches}
+    disturbed = _at_hand(circuit, disturbed, [(number, mine[run]) for run, _, number in places])
     before = [disturbed.weighted_dbu(number, mine[run]) for run, _, number in places]
     returning = _returning(traced, circuit, solver, reaches)
     found = []
@@ -70,6 +73,19 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
             )
         )
     return tuple(sorted(found, key=_gain_db))
+
+
+def _at_hand(circuit: Circuit, disturbed: Disturbed, places: list[tuple[int, list[Unknown]]]) -> Disturbed:
+    """With everything that is asked for below read at once, unless that would be too much to hold."""
+    network, joints = circuit.network, len(circuit.removables)
+    rows = {row for number, _ in places for row in leg_rows(circuit, circuit.receivers[number])}
+    rows |= {row for _, unknowns in places for one in unknowns for row in rows_of(circuit, one)}
+    rows |= {network.node_count + one.branch for one in circuit.removables}
+    if len(rows) * (len(circuit.causes) + joints) * len(disturbed.frequencies_hz) > HELD:
+        return disturbed
+    functionals = [2 * number + leg for number, _ in places for leg in (0, 1)]
+    functionals += [2 * len(circuit.receivers) + n for n in range(joints)]
+    return disturbed.fetched(rows, functionals, joints)
 
 
 def _gain_db(bond: BondResult) -> float:

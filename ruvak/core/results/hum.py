@@ -85,12 +85,15 @@ class Disturbed:
         other._solved = one
         return other
 
-    def fetched(self, rows: set[int], functionals: list[int]) -> "Disturbed":
-        """The same, with what these rows and functionals need read from the solution at once."""
+    def fetched(self, rows: set[int], functionals: list[int], joints: int = 0) -> "Disturbed":
+        """The same, with what these rows and functionals need read from the solution at once.
+
+        `joints`: how many removable joints' volts are columns behind the causes.
+        """
         if self._solved is None:
             return self
         other = copy(self)
-        columns = range(len(self.circuit.causes))
+        columns = range(len(self.circuit.causes) + joints)
         other._solved = fetched(self._solved, self.circuit.network.size, rows, columns, functionals)
         return other
 
