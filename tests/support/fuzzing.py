@@ -4,6 +4,8 @@ import math
 from random import Random
 from typing import Any
 
+import numpy as np
+
 from ruvak.core.analyse import analyse, bonds_of
 from ruvak.core.errors import RuvakError
 from ruvak.core.rig.edits import Edit, PutGear, PutKit, PutRun, apply
@@ -30,7 +32,15 @@ def agree_throughout(seed: int) -> list[str]:
 
 
 def survive(seed: int) -> list[str]:
-    """Figures that are not finite, or likely ones above the worst, on this rig and after each of some edits."""
+    """Figures that are not finite, or likely ones above the worst, on this rig and after each of some edits.
+
+    A division by zero on the way is a fault too.
+    """
+    with np.errstate(divide="raise", invalid="raise"):
+        return _survive(seed)
+
+
+def _survive(seed: int) -> list[str]:
     pick, rig = Random(seed), random_rig(seed, 12)
     found = faults(rig, seed)
     for _ in range(EDITS_EACH):
@@ -53,7 +63,9 @@ def faults(rig: Rig, seed: int) -> list[str]:
                 if share.likely_dbu > share.worst_dbu + 1e-9:
                     found.append(f"seed {seed}: {run.run} {share.code} {share.owner}: likely above worst")
     owners = {item.id for item in rig.kit} | {bond.id for bond in rig.bonds}
-    found += [f"seed {seed}: {one.owner} is no lead and no bond" for one in bonds_of(rig) if one.owner not in owners]
+    joints = bonds_of(rig)
+    found += [f"seed {seed}: joint{path} is not finite" for path in unfinite([one.model_dump() for one in joints])]
+    found += [f"seed {seed}: {one.owner} is no lead and no bond" for one in joints if one.owner not in owners]
     return found
 
 

@@ -18,7 +18,7 @@ from ruvak.core.judge.rules.silence import silence
 from ruvak.core.judge.rules.sleeve import sleeve
 from ruvak.core.judge.rules.tone import tone
 from ruvak.core.judge.sentences import number, written
-from ruvak.core.results.records import RunResult
+from ruvak.core.results.records import InputResult, Levels, RunResult
 from ruvak.core.rig.rig import Rig
 
 RULES: tuple[Rule, ...] = (
@@ -100,6 +100,13 @@ def _as_one(group: list[Finding]) -> Finding:
     )
 
 
+def _room(one: InputResult, level: Levels) -> str:
+    """How much more would be borne there: of a loudspeaker told in watts."""
+    if one.loudspeaker is None:
+        return f"with {number(level.headroom_db)} dB of headroom"
+    return f"(at most {number(one.loudspeaker.peak_w)} W, it bears {number(one.loudspeaker.rated_w)} W)"
+
+
 def _clear(rig: Rig, result: RunResult) -> Finding:
     levels = [(one, level) for one in result.inputs if (level := active(one)) is not None]
     one, tightest = min(levels, key=lambda pair: pair[1].headroom_db)
@@ -107,5 +114,6 @@ def _clear(rig: Rig, result: RunResult) -> Finding:
         "place": input_words(rig, one),
         "arriving_dbu": tightest.arriving_dbu,
         "headroom_db": tightest.headroom_db,
+        "room": _room(one, tightest),
     }
     return finding("clear", Grade.CLEAR, result, one.gear, one.input, params)

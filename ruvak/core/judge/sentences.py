@@ -81,7 +81,7 @@ CATALOGUE: dict[str, Words] = {
         "Turn the source down a little.",
     ),
     "line_loss": Words(
-        "The lead costs {place} {loss_db} dB: it gets {left_percent} % of the power it would get beside the amplifier.",
+        "At {place} the lead costs {loss_db} dB: only {left_percent} % of the power is left.",
         "{how}",
         AMPLIFIED,
     ),
@@ -194,7 +194,7 @@ CATALOGUE: dict[str, Words] = {
         "Plug in the missing end.",
     ),
     "clear": Words(
-        "Arrives whole at {arriving_dbu} dBu with {headroom_db} dB of headroom at {place}.",
+        "Arrives whole at {arriving_dbu} dBu {room} at {place}.",
         "Nothing to do.",
     ),
 }

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from scipy import sparse
+from scipy.linalg.lapack import zgetrf, zgetrs
 from scipy.sparse.linalg import splu
 
 from ruvak.core.errors import SingularNetwork
@@ -80,14 +81,14 @@ class Reduced:
         border = np.zeros((len(frequencies_hz), size, columns), dtype=np.complex128)
         border_adjoints = np.zeros((adjoints, size, self.functionals.shape[1]), dtype=np.complex128)
         for index, frequency_hz in enumerate(frequencies_hz if size else ()):
-            # Few nodes and many columns, each of which enters at the few nodes of one block: the inverse, once, serves
-            # them all and the adjoints too.
-            inverse = np.linalg.inv(self._border_matrix(answers, index, 2j * np.pi * float(frequency_hz)))
+            # Few nodes and many columns: a full matrix. Not its inverse, whose rounding beside a floating device's
+            # megohms is large against what a volt drives round a loop of milliohms.
+            factors = _factors(self._border_matrix(answers, index, 2j * np.pi * float(frequency_hz)))
             if columns:
                 right = self._injected(answers, index) @ emfs[index % len(emfs)]
-                border[index] = (right.T @ inverse.T).T
+                border[index] = _solved_for(factors, right, turned=False)
             if index < adjoints:
-                border_adjoints[index] = (self._read(answers, index).T @ inverse).T
+                border_adjoints[index] = _solved_for(factors, self._read(answers, index), turned=True)
         side_by_side = sparse.hstack(emfs, format="csr")
         return ReducedSolution(self, frequencies_hz, side_by_side, len(emfs), answers, border, border_adjoints)
 
@@ -205,6 +206,19 @@ class ReducedSolution:
         for index in np.split(inner, changes):
             one = int(number[index[0]])
             yield index, parts.place[rows[index]], parts.groups[one], self.answers[one], int(block[index[0]])
+
+
+def _factors(matrix: Complexes) -> tuple[Complexes, Ints]:
+    """LU with partial pivoting, by LAPACK. Raises LinAlgError for a matrix that is exactly singular."""
+    factors, pivots, fault = zgetrf(matrix)
+    if fault > 0:
+        raise np.linalg.LinAlgError(f"Pivot {fault} is zero")
+    return factors, pivots
+
+
+def _solved_for(factors: tuple[Complexes, Ints], right: sparse.csr_matrix, turned: bool) -> Complexes:
+    found: Complexes = zgetrs(*factors, right.toarray(), trans=int(turned))[0]
+    return found
 
 
 def _stiff(network: Network, border: Ints) -> Ints:

@@ -148,6 +148,10 @@
 		.runs {
 			display: block;
 		}
+		/* There the page scrolls under the top bar, and this with it. */
+		.above {
+			position: static;
+		}
 	}
 	@media print {
 		.runs {
