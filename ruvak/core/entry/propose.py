@@ -9,7 +9,7 @@ from itertools import chain, islice
 from ruvak.core.analyse import alone, glance
 from ruvak.core.entry.plan import End, Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
-from ruvak.core.legs.pool import Pool, Ways, pool_for
+from ruvak.core.legs.pool import Pool, Ways, data_of, pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.parts.library import embed
 from ruvak.core.rig.connectors import fits
@@ -88,7 +88,8 @@ class Proposer:
         new: dict[str, Gear] = {end.gear.id: end.gear for end in (*wanted.sources, wanted.goal) if end and end.is_new}
         base = embed(self.rig.replaced(gear=(*self.rig.gear, *new.values()))) if new else self.rig
         # What the line names by its tag is preferred to what would do as well.
-        pool = replace(pool_for(base, known=self._known), first=frozenset(wanted.items))
+        signal = data_of(base, (socket for end in wanted.sources for choice in end.choices[:1] for socket in choice))
+        pool = replace(pool_for(base, known=self._known, signal=signal), first=frozenset(wanted.items))
         like_before = self._like_before(pool, wanted)
         if like_before is not None:
             chosen = self._built(base, new, wanted, named, like_before)

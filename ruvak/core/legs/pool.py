@@ -1,13 +1,13 @@
 """What may be used for a run: kit that is free, and library parts that would have to be borrowed or bought."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from functools import cached_property
 from operator import is_
 
 from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import Form
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, SignalClass
 from ruvak.core.rig.rig import KitItem, Rig
 
 MOST_CONNECTORS = 6
@@ -52,7 +52,8 @@ class Pool:
     """`free`: items nobody uses, own legs included; `first`: ids to prefer, today's legs of the run.
 
     `known`: the ways found for a pool before this one, used again where the parts are the same. `twice`: whether the
-    lead behind a box may be of the same kind as the one in front, which makes for many more wirings.
+    lead behind a box may be of the same kind as the one in front, which makes for many more wirings. `signal`: what
+    the run carries, where that wants leads of its own; without it there are none of those.
     """
 
     rig: Rig
@@ -60,6 +61,7 @@ class Pool:
     first: frozenset[str] = field(default_factory=frozenset)
     known: Ways | None = None
     twice: bool = False
+    signal: SignalClass | None = None
     _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
 
     @cached_property
@@ -74,7 +76,7 @@ class Pool:
         parts = tuple(
             part
             for part in self.parts.values()
-            if part.kind != "gear" and not part.signal and part.id not in installed
+            if part.kind != "gear" and part.signal == self.signal and part.id not in installed
             if len(part.connectors) <= MOST_CONNECTORS
         )
         if self.known and len(parts) == len(self.known.parts) and all(map(is_, parts, self.known.parts)):
@@ -137,7 +139,12 @@ class Pool:
 
 
 def _either_way(part: Part) -> bool:
-    """Whether a lead does not care which end is nearer the source: no XLR on it, and its two ends differ in form."""
+    """Whether a lead does not care which end is nearer the source: no XLR on it and its two ends differ in form.
+
+    Nor does one made for data, whose outputs have female sockets as often as male ones.
+    """
+    if part.signal is not None:
+        return True
     forms = [tuple(one.form for one in part.connectors if one.side == side) for side in ("in", "out")]
     turned = part.kind == "lead" and bool(part.cables) and not part.switches and forms[0] != forms[1]
     return turned and not any(one.form.startswith("xlr") or one.side == "both" for one in part.connectors)
@@ -159,8 +166,9 @@ def pool_for(
     taken: frozenset[str] = frozenset(),
     known: Ways | None = None,
     twice: bool = False,
+    signal: SignalClass | None = None,
 ) -> Pool:
-    """Kit that no other run uses and that is not built in; `taken` is spoken for; `known`, `twice`: see Pool."""
+    """Kit that no other run uses and that is not built in; `taken` is spoken for; for the others see Pool."""
     used = {leg for other in rig.runs if other.id != run_id for leg in other.legs} | taken
     own = {leg for run in rig.runs if run.id == run_id for leg in run.legs}
     free = tuple(
@@ -168,4 +176,14 @@ def pool_for(
         for item in rig.kit
         if item.id not in used and not item.installed and len(rig.part_of(item.id).connectors) <= MOST_CONNECTORS
     )
-    return Pool(rig, free, frozenset(own), known, twice)
+    return Pool(rig, free, frozenset(own), known, twice, signal)
+
+
+def data_of(rig: Rig, ends: Iterable[str]) -> SignalClass | None:
+    """What leaves by these sockets, where there are leads made for it; None for sound."""
+    made_for = {part.signal for part in (*library().values(), *rig.parts) if part.kind == "lead" and part.signal}
+    for owner, connector in (end.split(".") for end in ends):
+        for output in rig.part_of(owner).outputs:
+            if connector in output.connectors and output.signal in made_for:
+                return output.signal
+    return None

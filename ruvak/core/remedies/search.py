@@ -317,7 +317,7 @@ class _Search:
         title = " and ".join(_words(_part(parts, item).name, item) for item in main) or self._replugged(path)
         rest = [_words(_part(parts, item).name, item) for item in new if item not in main]
         detail = [f"with {' and '.join(rest)}"] if rest else []
-        detail += [f"in place of {' and '.join(gone)}"] if gone else []
+        detail += [f"in place of {' and '.join(gone)}"] if gone and new else []
         return title, ", ".join(detail)
 
     def _replugged(self, path: Route) -> str:
@@ -326,7 +326,12 @@ class _Search:
         gear = {one.id: one.name for one in self.rig.gear}
         ends = [join.b for join in path.joins if join.b.split(".")[0] in gear and join.b not in now]
         labels = [f"{gear[end.split('.')[0]]}, {connector_at(self.rig, end).label}" for end in ends]
-        return f"Plug into {' and '.join(labels)}"[:120] if labels else "Fewer legs"
+        if labels:
+            return f"Plug into {' and '.join(labels)}"[:120]
+        kept = {item.id for item in path.items}
+        gone = [self.rig.owners_by_id[leg] for leg in self.run.legs if leg not in kept]
+        words = [_words(_part(self.rig.parts_by_id, one).name, one) for one in gone if isinstance(one, KitItem)]
+        return f"Take out {' and '.join(words)}"[:120] if words else "Change the plugs over"
 
     def _sentence(self, effect: Effect, after: RunAnalysis) -> str:
         said = []

@@ -9,20 +9,25 @@ from ruvak.core.rig.rig import Gear, Rig, SettingValue, setting_of
 
 HEADROOM_AIM_DB = 6.0
 """Where a level remedy leaves the loudest passages: this far below clip. Common practice."""
+LOST_SIDES = frozenset({"centre_cancels", "centre_weakened", "mono_cancels", "side_missing", "one_sided", "silent"})
 
 
 def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
     """Each switch of the sockets in use in its other positions, each level control where the findings ask for it.
 
-    Two outputs that make one stereo run have a control each: they are also moved together; so are equal switches of
-    devices of one kind that stand alike (the taps along a 100 V line).
+    Two outputs that make one stereo run have a control each: they are also moved together. Equal switches of devices of
+    one kind that stand alike (the taps along a 100 V line) are moved together only.
     """
+    # Mono gives up one of two sides: only where one is lost anyway.
+    loses = any(one.code in LOST_SIDES for one in found.findings)
     levels: list[tuple[str, SetSetting]] = []
     alike: dict[tuple[str, str, SettingValue, SettingValue], list[Gear]] = {}
     for control in found.controls:
         gear = next(one for one in rig.gear if one.id == control.gear)
         part = rig.part_of(gear.id)
         for setting in (one for one in part.settings if one.id == control.setting):
+            if setting.id in {one.mono_setting for one in part.outputs} and not loses:
+                continue
             now = setting_of(gear, part, setting.id)
             for value in _others(setting, now, found):
                 if setting.id == part.earthing_setting and not _keeps_earth(part, now, value):
@@ -33,16 +38,16 @@ def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
                     levels.append((label, op))
                 if setting.type == "choice":
                     alike.setdefault((gear.part, setting.id, now, value), []).append(gear)
+                    continue
                 yield Edit(label=f"{label} {spoken(value)}"[:120], ops=(op,))
     if len(levels) > 1:
         label = " and ".join(f"{words} {spoken(op.value)}" for words, op in levels if op.value is not None)
         yield Edit(label=label[:120], ops=tuple(op for _, op in levels))
     for (part_id, setting_id, _, value), devices in alike.items():
-        if len(devices) > 1:
-            words = next(one.label for one in rig.parts_by_id[part_id].settings if one.id == setting_id)
-            names = f"{', '.join(one.name for one in devices[:-1])} and {devices[-1].name}"
-            ops = tuple(SetSetting(gear=one.id, setting=setting_id, value=value) for one in devices)
-            yield Edit(label=f"{names}: {words} {spoken(value)}"[:120], ops=ops)
+        words = next(one.label for one in rig.parts_by_id[part_id].settings if one.id == setting_id)
+        names = " and ".join(filter(None, (", ".join(one.name for one in devices[:-1]), devices[-1].name)))
+        ops = tuple(SetSetting(gear=one.id, setting=setting_id, value=value) for one in devices)
+        yield Edit(label=f"{names}: {words} {spoken(value)}"[:120], ops=ops)
 
 
 def _keeps_earth(part: Part, now: SettingValue, value: SettingValue) -> bool:

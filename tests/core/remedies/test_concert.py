@@ -1,0 +1,56 @@
+"""What an engineer would do about each fault of the concert stands first: by switch, by the cupboard, by the plugs."""
+
+import unittest
+
+from ruvak.core.analyse import Analysis, analyse, prepare
+from ruvak.core.entry.reader import read_all
+from ruvak.core.judge.finding import Grade
+from ruvak.core.remedies.remedy import Remedy
+from ruvak.core.remedies.search import remedies_for
+from ruvak.core.rig.rig import Rig
+from ruvak.core.solve.memory import Memory
+from ruvak.service.demo_data import demo_rig
+
+FIRST: dict[str, str] = {
+    "choir-4": "Desk: Phantom, mic 8 on",
+    "snare": "Take out A2 Polarity adapter, XLR",
+    "fiddle": "DA2 Active DI box for piezo pickups",
+    "radio-mic": "Desk: Phantom, mic 16 off",
+    "guitar": "Plug into Desk, Mic 18, XLR",
+    "player": "Change the plugs over",
+    "stream": "B3 Stereo line isolator, RCA",
+    "lights": "Q1 Lighting data lead, three-pin, 20 m",
+    "foyer": "Foyer 1, Foyer 2, Foyer 3 and Foyer 4: Tap 20 W",
+    "porch": "LS1 Loudspeaker lead, 30 m",
+}
+
+
+class Concert(unittest.TestCase):
+    rig: Rig
+    before: Analysis
+    memory: Memory
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.rig, cls.memory = prepare(demo_rig("midwinter-concert")), Memory()
+        cls.before = analyse(cls.rig, cls.memory)
+
+    def remedies(self, run: str) -> tuple[Remedy, ...]:
+        return remedies_for(self.rig, run, self.before, self.memory)
+
+    def test_the_first_of_each_is_what_an_engineer_would_do(self) -> None:
+        for run, title in FIRST.items():
+            found = self.remedies(run)
+            self.assertEqual(found[0].title, title)
+            self.assertIs(found[0].after.findings[0].grade, Grade.CLEAR, run)
+
+    def test_a_row_of_taps_is_one_thing_to_do(self) -> None:
+        self.assertEqual([one.title for one in self.remedies("foyer")], [FIRST["foyer"]])
+
+    def test_sides_that_are_only_exchanged_are_not_given_up_for_mono(self) -> None:
+        self.assertFalse([one.title for one in self.remedies("player") if "Mono" in one.title])
+
+    def test_a_typed_data_line_takes_a_lead_made_for_it(self) -> None:
+        rig = self.rig.replaced(runs=tuple(run for run in self.rig.runs if run.id != "lights"))
+        run = read_all(rig, "Lighting desk > Front lantern, 15 m")[0].runs[0]
+        self.assertEqual([leg.item for leg in run.legs], ["q1"])
