@@ -137,7 +137,15 @@
 			padding: 1rem;
 		}
 		.list li {
-			grid-template-columns: 1fr auto;
+			display: flex;
+			flex-wrap: wrap;
+			gap: 0.4rem 1.2rem;
+		}
+		.list li > :nth-child(-n + 2) {
+			flex: 1 0 100%;
+		}
+		.list li > :empty {
+			display: none;
 		}
 	}
 </style>

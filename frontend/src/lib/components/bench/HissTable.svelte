@@ -51,18 +51,6 @@
 </table>
 
 <style>
-	table {
-		width: 100%;
-	}
-	th {
-		font-weight: 400;
-		text-align: left;
-	}
-	td {
-		text-align: right;
-		padding-left: 0.9rem;
-		white-space: nowrap;
-	}
 	td .quiet {
 		display: block;
 	}

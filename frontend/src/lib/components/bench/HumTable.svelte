@@ -105,18 +105,12 @@
 		display: grid;
 		gap: 0.5rem;
 	}
-	th {
-		font-weight: 400;
-		text-align: left;
-	}
 	thead th {
 		color: var(--dim);
 	}
-	thead th + th,
-	td {
+	thead th + th {
 		text-align: right;
 		padding-left: 0.9rem;
-		white-space: nowrap;
 	}
 	.bar {
 		display: block;

@@ -38,18 +38,3 @@
 		{/if}
 	</tbody>
 </table>
-
-<style>
-	table {
-		width: 100%;
-	}
-	th {
-		font-weight: 400;
-		text-align: left;
-	}
-	td {
-		text-align: right;
-		padding-left: 0.9rem;
-		white-space: nowrap;
-	}
-</style>

@@ -13,7 +13,7 @@
 	const value = $derived(stripOf(rig, gear));
 </script>
 
-<label class="plug">
+<label class="field">
 	<span>Mains plug of {gear.name}</span>
 	<select {value} onchange={(event) => onset(event.currentTarget.value)}>
 		<option value={NOBODY_SAID}>nobody said</option>
@@ -25,24 +25,3 @@
 		<option value={EARTH_OPEN}>its earth is broken or missing</option>
 	</select>
 </label>
-
-<style>
-	.plug {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		max-width: 100%;
-		gap: 0.3rem;
-		font-size: 0.8125rem;
-		font-weight: 600;
-	}
-	select {
-		width: min(14rem, 100%);
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--line-strong);
-		padding: 0.4rem 0.6rem;
-		min-height: 2.1rem;
-		font-size: 0.875rem;
-		font-weight: 400;
-	}
-</style>

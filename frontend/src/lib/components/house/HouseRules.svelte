@@ -22,7 +22,7 @@
 		computed figure.
 	</p>
 	<div class="fields">
-		<label>
+		<label class="field">
 			<span>Unbalanced leads, at most ({unit})</span>
 			<input
 				type="number"
@@ -32,7 +32,7 @@
 				onchange={(event) => say('unbalanced_limit_m', lengthSaid(event.currentTarget.value, unit))}
 			/>
 		</label>
-		<label>
+		<label class="field">
 			<span>Screens of balanced leads</span>
 			<select
 				value={house?.screens ?? 'both-ends'}
@@ -41,7 +41,7 @@
 				{#each Object.entries(SCREENS) as [value, words] (value)}<option {value}>{words}</option>{/each}
 			</select>
 		</label>
-		<label>
+		<label class="field">
 			<span>Two outputs on one input</span>
 			<select
 				value={house?.passive_y ?? 'with-resistors'}
@@ -56,7 +56,7 @@
 		With both, hum is judged against the room itself instead of against the programme alone.
 	</p>
 	<div class="fields">
-		<label>
+		<label class="field">
 			<span>Programme at the listener (dB SPL)</span>
 			<input
 				type="number"
@@ -67,7 +67,7 @@
 				onchange={(event) => say('programme_db_spl', numberSaid(event.currentTarget.value))}
 			/>
 		</label>
-		<label>
+		<label class="field">
 			<span>The empty room (dBA)</span>
 			<input
 				type="number"
@@ -92,23 +92,5 @@
 		flex-wrap: wrap;
 		gap: 0.9rem 1.5rem;
 		margin-bottom: 0.6rem;
-	}
-	label {
-		display: grid;
-		gap: 0.3rem;
-		font-size: 0.8125rem;
-		font-weight: 600;
-		max-width: 100%;
-	}
-	input,
-	select {
-		width: min(17rem, 100%);
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--line-strong);
-		padding: 0.4rem 0.6rem;
-		min-height: 2.1rem;
-		font-size: 0.875rem;
-		font-weight: 400;
 	}
 </style>
