@@ -29,6 +29,8 @@ class WholeRig(BrowserTest):
         expect(of_rig).to_contain_text("28 runs")
         expect(of_rig.get_by_role("article")).to_have_count(1)
         expect(page.get_by_label("Runs by their worst finding")).to_contain_text("4 stop")
+        bench = page.get_by_role("complementary")
+        expect(bench).to_contain_text("Until then nothing is offered here")
         of_rig.get_by_role("button", name="Vocal 2").click()
         expect(page.locator("article[data-run=vocal-2]")).to_have_attribute("aria-current", "true")
         page.get_by_role("button", name="Undo").click()

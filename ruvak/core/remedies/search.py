@@ -112,7 +112,7 @@ class _Search:
 
     def first(self) -> Remedy | None:
         """Switches, then rewirings as they are found, until one clears the run and harms no other."""
-        if self.found.findings[0].grade is Grade.CLEAR:
+        if self._nothing_to_offer():
             return None
         clear = (one for one in chain(self._flips(), self._rewirings()) if one.findings[0].grade is Grade.CLEAR)
         solved = (self._solved(one) for one in islice(clear, MAX_FIRST))
@@ -120,7 +120,7 @@ class _Search:
 
     def ranked(self) -> tuple[Remedy, ...]:
         """Candidates by a glance at each, then the best ones solved with the whole rig."""
-        if self.found.findings[0].grade is Grade.CLEAR:
+        if self._nothing_to_offer():
             return ()
         flips = list(self._flips())
         rewired = sorted(self._rewirings(), key=self._promise)
@@ -150,6 +150,14 @@ class _Search:
         tried = [self._solved(one) for one in worth_a_warning[:MAX_WARNINGS]]
         helping = sorted((remedy for _, remedy in best), key=self._rank)
         return (*helping, *(remedy for remedy in tried if not remedy.helps))
+
+    def _nothing_to_offer(self) -> bool:
+        """It is clear; or a device at its end has lost its mains earth: no wiring makes that right, and an isolator
+        would take the last earth its metal has."""
+        result = self.found.result
+        owners = {one.gear for one in result.sources} | {one.gear for one in result.inputs}
+        lost = any(gear.earth_open for gear in self.rig.gear if gear.id in owners)
+        return lost or self.found.findings[0].grade is Grade.CLEAR
 
     def _on_those_beside(self, one: "_Candidate") -> "_Candidate | None":
         """With the same boxes in every run that hums between the same two devices; None where there is none."""

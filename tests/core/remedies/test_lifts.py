@@ -7,7 +7,7 @@ from ruvak.core.analyse import analyse, prepare
 from ruvak.core.judge.finding import Grade
 from ruvak.core.legs.screens import opens_screen
 from ruvak.core.parts.library import library
-from ruvak.core.remedies.search import remedies_for
+from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import Edit, PutKit, PutPart, PutRun, SetSetting, apply
 from ruvak.core.rig.rig import Rig, earthing_of
@@ -59,6 +59,8 @@ class Lifts(unittest.TestCase):
         unearthed = rig.gear[1].model_copy(update={"earth_open": True})
         lost = rig.replaced(gear=(rig.gear[0], unearthed))
         self.assertEqual(remedies_for(lost, "r1"), ())
+        # Nor an isolator: it would take the last earth its metal has.
+        self.assertIsNone(first_remedy(lost, "r1"))
         earthing = rig.part_of("loop").earthing
         assert earthing is not None
         two_pin = rig.part_of("loop").model_copy(

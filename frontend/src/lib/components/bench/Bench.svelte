@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { worstOf } from '../../domain/grades';
+	import GradeMark from '../marks/GradeMark.svelte';
 	import Tape from '../marks/Tape.svelte';
 	import Remedies from './Remedies.svelte';
 
@@ -9,6 +10,10 @@
 
 	const named = $derived((state.rig.runs ?? []).find((one) => one.id === run.run));
 	const worst = $derived(worstOf(run));
+	/** What no lead or box on this run can make right. */
+	const hazards = $derived(
+		(state.analysis.findings ?? []).filter((one) => one.grade === 'stop' && one.runs.includes(run.run))
+	);
 	/** Each once, however many findings share it. */
 	const cautions = $derived([...new Set(run.findings.map((one) => one.caution ?? '').filter(Boolean))]);
 </script>
@@ -18,12 +23,20 @@
 		<span class="figure quiet">{named?.number}</span>
 		<Tape name={named?.name ?? run.run} />
 	</header>
+	{#each hazards as one (one.code + one.subject)}
+		<div class="hazard">
+			<GradeMark grade={one.grade} />
+			<p>{one.sentence}</p>
+			<p>{one.advice}</p>
+			<p class="quiet">Until then nothing is offered here.</p>
+		</div>
+	{/each}
 	{#if worst === 'clear'}
 		<p class="advice">Nothing to do here. Change something on the run to see what would follow.</p>
 	{:else}
 		<p class="advice">{run.findings[0]?.advice}</p>
 		{#each cautions as caution (caution)}<p class="caution">{caution}</p>{/each}
-		<Remedies {state} {run} />
+		{#if hazards.length === 0}<Remedies {state} {run} />{/if}
 	{/if}
 	{#if (run.notes ?? []).length > 0}
 		<section class="house" aria-label="House rules">
@@ -48,6 +61,14 @@
 		display: flex;
 		align-items: center;
 		gap: 0.7rem;
+	}
+	.hazard {
+		display: grid;
+		gap: 0.4rem;
+		padding: 0.7rem 0.8rem;
+		font-size: 0.9375rem;
+		border-left: 3px solid var(--stop);
+		background: var(--stop-wash);
 	}
 	.caution {
 		font-size: 0.875rem;
