@@ -6,9 +6,9 @@ from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from os import cpu_count
 
-from tests.support.fuzzing import agree, agree_throughout, survive
+from tests.support.fuzzing import Case, MakeUp, agree, agree_throughout, survive
 
-KINDS: dict[str, Callable[[int], list[str]]] = {
+KINDS: dict[str, Callable[[int], Case]] = {
     "ngspice": agree,
     "ngspice-throughout": agree_throughout,
     "edits": survive,
@@ -25,15 +25,17 @@ def main() -> int:
         return 2
     many = int(arguments[1]) if len(arguments) > 1 else CASES
     first = int(arguments[2]) if len(arguments) > 2 else 1000
-    began, found = time.monotonic(), 0
+    began, found, of_all = time.monotonic(), 0, MakeUp()
     with ProcessPoolExecutor(max_workers=cpu_count()) as pool:
         seeds = range(first, first + many)
-        for done, faults in enumerate(pool.map(KINDS[arguments[0]], seeds, chunksize=4), 1):
-            for fault in faults:
+        for done, case in enumerate(pool.map(KINDS[arguments[0]], seeds, chunksize=4), 1):
+            for fault in case.faults:
                 print(fault, flush=True)
-            found += len(faults)
+            found += len(case.faults)
+            of_all.add(case.runs, case.floating, case.causes)
             if done % TELL_EVERY == 0:
                 print(f"{done} of {many}, {found} found, {time.monotonic() - began:.0f} s", flush=True)
+    print(of_all)
     print(f"{many} cases from seed {first}: {found} found")
     return 1 if found else 0
 

@@ -1,7 +1,11 @@
 """One fuzz case by its number: a random rig against ngspice, or a random rig through random edits."""
 
 import math
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass, field
 from random import Random
+from statistics import median
 from typing import Any
 
 import numpy as np
@@ -18,26 +22,61 @@ SPICE_DIGITS = 5e-10
 """Share of the largest voltage below which ngspice tells nothing: seen on floating devices (seeds 5007, 5181)."""
 
 
-def agree(seed: int) -> list[str]:
+@dataclass(frozen=True)
+class Case:
+    """One rig: what was found, and what it is made of."""
+
+    faults: list[str]
+    runs: int
+    floating: bool
+    causes: tuple[str, ...]
+    """Of the points looked at; "programme" for channels."""
+
+
+@dataclass
+class MakeUp:
+    """What many rigs are made of."""
+
+    runs: list[int] = field(default_factory=list)
+    floating: int = 0
+    causes: Counter[str] = field(default_factory=Counter)
+
+    def add(self, runs: int, floating: bool, causes: Iterable[str]) -> None:
+        """One rig more."""
+        self.runs.append(runs)
+        self.floating += floating
+        self.causes.update(causes)
+
+    def __str__(self) -> str:
+        many = f"{len(self.runs)} random rigs: median {median(self.runs):g} runs"
+        return f"{many}, {self.floating} floating somewhere, {dict(self.causes)}"
+
+
+def agree(seed: int) -> Case:
     """What differs from ngspice on this rig at a few points of its causes and channels, as many as in the tests."""
     rig, circuit = circuit_of(random_rig(seed))
-    _, several = some_points(rig, circuit)
-    return [f"seed {seed}: {one}" for one in disagreements(rig, circuit, [several], SPICE_DIGITS)]
+    names, several = some_points(rig, circuit)
+    found = [f"seed {seed}: {one}" for one in disagreements(rig, circuit, [several], SPICE_DIGITS)]
+    return Case(found, len(rig.runs), bool(circuit.floating), tuple(names))
 
 
-def agree_throughout(seed: int) -> list[str]:
+def agree_throughout(seed: int) -> Case:
     """The same with every cause and every channel at every frequency."""
     rig, circuit = circuit_of(random_rig(seed))
-    return [f"seed {seed}: {one}" for one in disagreements(rig, circuit, digits=SPICE_DIGITS)]
+    found = [f"seed {seed}: {one}" for one in disagreements(rig, circuit, digits=SPICE_DIGITS)]
+    causes = ["programme"] * len(circuit.drives) + [cause.code for cause in circuit.causes]
+    return Case(found, len(rig.runs), bool(circuit.floating), tuple(causes))
 
 
-def survive(seed: int) -> list[str]:
+def survive(seed: int) -> Case:
     """Figures that are not finite, or likely ones above the worst, on this rig and after each of some edits.
 
     A division by zero on the way is a fault too.
     """
+    rig, circuit = circuit_of(random_rig(seed, 12))
     with np.errstate(divide="raise", invalid="raise"):
-        return _survive(seed)
+        found = _survive(seed)
+    return Case(found, len(rig.runs), bool(circuit.floating), tuple(cause.code for cause in circuit.causes))
 
 
 def _survive(seed: int) -> list[str]:
