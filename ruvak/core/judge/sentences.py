@@ -19,7 +19,7 @@ class Words:
     caution: str = ""
 
 
-PHANTOM = (
+SWITCHING_PHANTOM = (
     "Mute the channel and wait some seconds: switching phantom, or plugging while it is on, bangs through loudspeakers "
     "and earpieces."
 )
@@ -164,7 +164,7 @@ CATALOGUE: dict[str, Words] = {
     "phantom_missing": Words(
         "{source} wants {power} and gets none: it stays silent.",
         "{how}",
-        PHANTOM,
+        "{caution}",
     ),
     "phantom_low": Words(
         "{source} gets {volt} V of {power} and wants {wanted_v} V: it may be noisy, distort, or stop.",
@@ -173,7 +173,7 @@ CATALOGUE: dict[str, Words] = {
     "phantom_harms": Words(
         "Phantom power drives {current_ma} mA of direct current into {source}, which was not made for it.",
         "Switch phantom off at this input before plugging in, or put a transformer between; do not try it out.",
-        PHANTOM,
+        SWITCHING_PHANTOM,
     ),
     "source_lost": Words(
         "Nothing of {source} arrives anywhere on this run, while its other source does.",

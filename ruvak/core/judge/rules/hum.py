@@ -28,8 +28,8 @@ WHY: dict[str, str] = {
     "supply_fault": "a supply is failing",
 }
 WHAT: dict[str, str] = {
-    "earth_measured": "Put both on one strip, or isolate this line; opening a mains earth is never the way.",
-    "earth": "Put both on one strip, or isolate this line; opening a mains earth is never the way.",
+    "earth_measured": "Put both on one strip, or isolate this line.",
+    "earth": "Put both on one strip, or isolate this line.",
     "field": "Keep the lead close along its mains cord, or isolate it.",
     "mains_pair": "Move the lead away from the mains cable, or cross it at a right angle.",
     "touch": "Isolate this line, or give the device an earthed supply if its maker has one.",

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, gear_name
+from ruvak.core.judge.sentences import SWITCHING_PHANTOM
 from ruvak.core.results.records import PhantomAt, RunResult
 from ruvak.core.rig.rig import Rig
 
@@ -59,6 +60,7 @@ def _wanted(rig: Rig, result: RunResult, one: PhantomAt, wanted_v: float) -> Ite
         "wanted_v": wanted_v,
         "power": "power from its socket (plug-in power)" if plug_in else "phantom power",
         "how": PLUG_IN_HOW if plug_in else PHANTOM_HOW,
+        "caution": "" if plug_in else SWITCHING_PHANTOM,
     }
     if one.volt < PRESENT_V:
         yield finding("phantom_missing", Grade.STOP, result, one.gear, one.output, params)
