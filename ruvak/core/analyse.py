@@ -18,7 +18,7 @@ from ruvak.core.rig.check import check
 from ruvak.core.rig.connectors import Sleeve
 from ruvak.core.rig.controls import settings_in_use
 from ruvak.core.rig.part import Input
-from ruvak.core.rig.rig import Join, Rig, Run
+from ruvak.core.rig.rig import Join, Rig, Run, called
 from ruvak.core.rig.slim import in_use
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.solve.memory import Memory
@@ -184,11 +184,8 @@ def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[F
 
 
 def _joined(rig: Rig, join: Join) -> str:
-    named = []
-    for end in (join.a, join.b):
-        thing = rig.owners_by_id[end.split(".")[0]]
-        named.append(f"{getattr(thing, 'name', None) or getattr(thing, 'tag', '')} {connector_at(rig, end).label}")
-    return " in ".join(named)
+    ends = (join.a, join.b)
+    return " in ".join(f"{called(rig, end.split('.')[0])} {connector_at(rig, end).label}" for end in ends)
 
 
 def _with_other_modes(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunResult, ...]:

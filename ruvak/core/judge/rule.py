@@ -7,7 +7,7 @@ from ruvak.core.judge.finding import Finding, Grade, RigFinding
 from ruvak.core.judge.sentences import written
 from ruvak.core.results.lost import is_lost_side
 from ruvak.core.results.records import ChannelGain, InputResult, Levels, MixResult, RunResult, Sum
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import Rig, called
 
 CENTRE_LOST_DB = -12.0
 """Below one side alone by this much, a voice in the middle is no longer followed: common practice."""
@@ -36,7 +36,7 @@ def places(rig: Rig, result: RunResult) -> Iterator[Place]:
     mixed: set[tuple[str, str]] = set()
     for mix in result.mixes:
         mixed |= {(mix.gear, name) for name in mix.inputs}
-        words = gear_name(rig, mix.gear)
+        words = called(rig, mix.gear)
         # A stereo destination is alive when either side is, even where the two would cancel in mono.
         arrives = alive(mix.left + mix.right if mix.stereo else mix.channels)
         yield Place(mix.gear, mix.mix, words, mix.channels, mix.sum, arrives, mix if mix.stereo else None)
@@ -50,14 +50,9 @@ def alive(channels: tuple[ChannelGain, ...]) -> bool:
     return any(channel.in_phase is not None for channel in channels)
 
 
-def gear_name(rig: Rig, gear: str) -> str:
-    """How people call a device."""
-    return getattr(rig.owners_by_id[gear], "name", gear)
-
-
 def input_words(rig: Rig, one: InputResult) -> str:
     """How people call an input: its gear's name and its own label."""
-    return f"{gear_name(rig, one.gear)}, {one.label}"
+    return f"{called(rig, one.gear)}, {one.label}"
 
 
 def usable(result: RunResult, one: InputResult) -> bool:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from ruvak.core.legs.pool import MOST_CONNECTORS
 from ruvak.core.rig.connectors import SHAPES, fits
 from ruvak.core.rig.part import Connector
-from ruvak.core.rig.rig import Join, Rig, Run
+from ruvak.core.rig.rig import Join, Rig, Run, called
 from ruvak.core.trace.ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
@@ -71,5 +71,4 @@ def _gap(rig: Rig, one: str, other: str) -> str:
 
 def _words(rig: Rig, end: str) -> str:
     connector: Connector = connector_at(rig, end)
-    thing = rig.owners_by_id[end.split(".")[0]]
-    return f"{getattr(thing, 'name', None) or getattr(thing, 'tag', '')}, {SHAPES[connector.form].words}"
+    return f"{called(rig, end.split('.')[0])}, {SHAPES[connector.form].words}"

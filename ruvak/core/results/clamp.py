@@ -9,12 +9,10 @@ import math
 import numpy as np
 
 from ruvak.core.circuit.build import build
-from ruvak.core.circuit.spectra import Harmonic, preset
 from ruvak.core.errors import BadEdit
-from ruvak.core.parts.library import disturbances_of
 from ruvak.core.results.solving import RigSolver, cause_emfs
 from ruvak.core.rig.check_earth import MOST_EARTH_V
-from ruvak.core.rig.earth import EarthPoint, EarthVoltage, MainsLine, Preset
+from ruvak.core.rig.earth import EarthPoint, EarthVoltage, Preset
 from ruvak.core.rig.edits import Edit, PutEarth
 from ruvak.core.rig.rig import Gear, Rig
 from ruvak.core.rig.slim import in_use
@@ -35,8 +33,7 @@ def earth_from_current(rig: Rig, item_id: str, reading_a: float, spectrum: Prese
     if item is None:
         raise BadEdit("item", f"There is no lead '{item_id}' in this rig.")
     here, there = _outlets(rig, item_id, item.tag)
-    shape = preset(disturbances_of(rig), spectrum)
-    flowing_a = _current_a(rig, item_id, here, there, shape)
+    flowing_a = _current_a(rig, item_id, here, there, spectrum)
     if flowing_a < LEAST_A_PER_V:
         sentence = (
             f"No earth loop runs through '{item.tag}': its screen is open or isolated, so its current is no clue."
@@ -50,7 +47,7 @@ def earth_from_current(rig: Rig, item_id: str, reading_a: float, spectrum: Prese
         )
         raise BadEdit("reading_a", sentence)
     label = f"{item.tag}: {1000 * reading_a:.3g} mA by clamp, {1000 * volt:.3g} mV between outlets"
-    return Edit(label=label[:120], ops=(PutEarth(thing=_measured(here, there, shape, volt)),))
+    return Edit(label=label[:120], ops=(PutEarth(thing=_measured(here, there, spectrum, volt)),))
 
 
 def _outlets(rig: Rig, item_id: str, tag: str) -> tuple[EarthPoint, EarthPoint]:
@@ -73,10 +70,10 @@ def _outlets(rig: Rig, item_id: str, tag: str) -> tuple[EarthPoint, EarthPoint]:
     return here, there
 
 
-def _current_a(rig: Rig, item_id: str, here: EarthPoint, there: EarthPoint, shape: list[Harmonic]) -> float:
+def _current_a(rig: Rig, item_id: str, here: EarthPoint, there: EarthPoint, spectrum: Preset) -> float:
     """Total rms in all conductors of the lead together, at 1 V of total rms between the outlets."""
     alone = {point.id: point.model_copy(update={"voltage": None}) for point in rig.venue.earth}
-    alone[here.id] = _measured(here, there, shape, 1.0)
+    alone[here.id] = _measured(here, there, spectrum, 1.0)
     driven = in_use(rig.replaced(venue=rig.venue.model_copy(update={"earth": tuple(alone.values())})))
     circuit = build(driven, trace(driven))
     numbers = [number for number, cause in enumerate(circuit.causes) if cause.code == "earth_measured"]
@@ -90,8 +87,6 @@ def _current_a(rig: Rig, item_id: str, here: EarthPoint, there: EarthPoint, shap
     return float(np.linalg.norm(amperes))
 
 
-def _measured(here: EarthPoint, there: EarthPoint, shape: list[Harmonic], volt: float) -> EarthPoint:
-    """`volt`: total rms."""
-    total = math.sqrt(sum(abs(size) ** 2 for _, size in shape))
-    lines = tuple(MainsLine(h=order, v=abs(size) * volt / total) for order, size in shape)
-    return here.model_copy(update={"voltage": EarthVoltage(against=there.id, lines=lines)})
+def _measured(here: EarthPoint, there: EarthPoint, spectrum: Preset, volt: float) -> EarthPoint:
+    """`volt`: total rms, as a meter between the two would show it."""
+    return here.model_copy(update={"voltage": EarthVoltage(against=there.id, reading_v=volt, spectrum=spectrum)})

@@ -207,6 +207,12 @@ def earthing_of(gear: Gear, part: Part) -> Earthing | None:
     return part.earthings.get(str(setting_of(gear, part, part.earthing_setting)))
 
 
+def called(rig: Rig, owner: str) -> str:
+    """How people call a thing: a device by its name, kit by its tag."""
+    thing = rig.owners_by_id[owner]
+    return thing.name if isinstance(thing, Gear) else thing.tag
+
+
 def leak_of(rig: Rig, gear: Gear, disturbances: Disturbances) -> Deviation | None:
     """What a device's interference filter lets through to earth: by its own earth, or where it has none by others'.
 

@@ -6,7 +6,7 @@ from typing import Literal
 
 from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.part import Element
-from ruvak.core.rig.rig import KitItem, Rig, Run
+from ruvak.core.rig.rig import KitItem, Rig, Run, called
 from ruvak.core.rig.values import Record
 from ruvak.core.trace.layout import Layout, Place
 from ruvak.core.trace.trace import Link, Trace, connector_at, element_points, merged
@@ -175,7 +175,7 @@ def _piece(rig: Rig, layout: Layout, place: Place) -> DrawnPiece:
         id=place.id,
         owner=place.owner,
         kind=part.kind,
-        name=thing.tag if isinstance(thing, KitItem) else thing.name,
+        name=called(rig, place.owner),
         length_m=kit.length_m if kit else None,
         installed=kit is not None and kit.installed,
         column=place.column,

@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, gear_name, input_words
+from ruvak.core.judge.rule import finding, input_words
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.part import SignalClass
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import Rig, called
 
 FAMILY: dict[SignalClass, str] = {
     "microphone": "sound",
@@ -38,7 +38,7 @@ def classes(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for source in result.sources:
         if source.signal is None:
             continue
-        name = gear_name(rig, source.gear)
+        name = called(rig, source.gear)
         for one in result.inputs:
             if one.signal is None or _family(source.signal) == _family(one.signal):
                 continue
@@ -63,7 +63,7 @@ def _leads(rig: Rig, result: RunResult, signal: SignalClass, wave_ohm: float) ->
             continue
         reflected = abs((stated[0].value - wave_ohm) / (stated[0].value + wave_ohm))
         params: dict[str, float | str] = {
-            "lead": getattr(rig.owners_by_id[leg], "tag", leg),
+            "lead": called(rig, leg),
             "carries": WORDS[signal],
             "lead_ohm": stated[0].value,
             "wave_ohm": wave_ohm,

@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, gear_name, input_words, usable
+from ruvak.core.judge.rule import finding, input_words, usable
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import Rig, called
 
 WATCH_DB, FIX_DB = -50.0, -30.0
 """Against the run's own programme: what is further down is covered by it, and nearer it is plainly heard: common
@@ -22,7 +22,7 @@ def crosstalk(rig: Rig, result: RunResult) -> Iterator[Finding]:
             continue
         params: dict[str, float | str] = {
             "place": input_words(rig, one),
-            "stranger": gear_name(rig, one.crosstalk.gear),
+            "stranger": called(rig, one.crosstalk.gear),
             "below_db": -worst_db,
         }
         yield finding(

@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, gear_name
+from ruvak.core.judge.rule import finding
 from ruvak.core.results.records import LoudspeakerLine, RunResult
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import Rig, called
 
 WATCH_DB, FIX_DB = 0.5, 3.0
 """A lead may keep half a decibel for itself, a tenth of the power: common practice. At 3 dB half of it is gone."""
@@ -21,7 +21,7 @@ def loudspeaker(rig: Rig, result: RunResult) -> Iterator[Finding]:
         line = one.loudspeaker
         if line is None:
             continue
-        params: dict[str, float | str] = {"place": gear_name(rig, one.gear), **_figures(line)}
+        params: dict[str, float | str] = {"place": called(rig, one.gear), **_figures(line)}
         if line.loss_db > WATCH_DB:
             params["how"] = _how(rig, result, line)
             grade = Grade.FIX if line.loss_db > FIX_DB else Grade.WATCH

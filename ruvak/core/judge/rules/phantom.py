@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, gear_name
+from ruvak.core.judge.rule import finding
 from ruvak.core.judge.sentences import SWITCHING_PHANTOM
 from ruvak.core.results.records import PhantomAt, RunResult
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import Rig, called
 
 HARMFUL_A, UNWANTED_A, PLUG_IN_V = 0.003, 0.0005, 6.0
 """Direct current in an output's leg: 48 V drive some 7 mA into one, the few volts of plug-in power never so much; above
@@ -40,7 +40,7 @@ def phantom(rig: Rig, result: RunResult) -> Iterator[Finding]:
             yield from _wanted(rig, result, one, one.wanted_v)
         elif _harms(one):
             params: dict[str, float | str] = {
-                "source": gear_name(rig, one.gear),
+                "source": called(rig, one.gear),
                 "volt": one.volt,
                 "current_ma": 1000.0 * one.leg_a,
             }
@@ -55,7 +55,7 @@ def _harms(one: PhantomAt) -> bool:
 def _wanted(rig: Rig, result: RunResult, one: PhantomAt, wanted_v: float) -> Iterator[Finding]:
     plug_in = wanted_v < PLUG_IN_BELOW_V
     params: dict[str, float | str] = {
-        "source": gear_name(rig, one.gear),
+        "source": called(rig, one.gear),
         "volt": one.volt,
         "wanted_v": wanted_v,
         "power": "power from its socket (plug-in power)" if plug_in else "phantom power",

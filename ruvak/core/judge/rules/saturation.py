@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import Rig, called
 
 BASS_BELOW_PEAK_DB = 10.0
 """So far below the programme's loudest peaks lie those at 30 Hz alone: from memory."""
@@ -20,9 +20,8 @@ def saturation(rig: Rig, result: RunResult) -> Iterator[Finding]:
         worst[core.owner] = max(worst.get(core.owner, over), over)
     for owner, (over_db, bass_dbu, saturates_dbu, at_hz) in worst.items():
         if over_db > 0.0:
-            thing = rig.owners_by_id[owner]
             params: dict[str, float | str] = {
-                "box": str(getattr(thing, "name", None) or getattr(thing, "tag", owner)),
+                "box": called(rig, owner),
                 "over_db": over_db,
                 "bass_dbu": bass_dbu,
                 "saturates_dbu": saturates_dbu,

@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import Place, finding, gear_name, places
+from ruvak.core.judge.rule import Place, finding, places
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import Rig, called
 
 _WHY_MONO = (
     "Mono sound puts the same on both sides, and this wiring keeps only the difference between them. Switch mono "
@@ -38,7 +38,7 @@ def _lost_sources(rig: Rig, result: RunResult) -> Iterator[Finding]:
     arriving = {one.source for found in result.inputs for one in found.channels if one.in_phase is not None}
     for number, source in enumerate(result.sources):
         if arriving and number not in arriving:
-            name = gear_name(rig, source.gear)
+            name = called(rig, source.gear)
             yield finding("source_lost", Grade.STOP, result, source.gear, source.output, {"source": name})
 
 

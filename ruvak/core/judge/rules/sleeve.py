@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import finding, gear_name, input_words
+from ruvak.core.judge.rule import finding, input_words
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.rig import Rig, earthing_at
+from ruvak.core.rig.rig import Rig, called, earthing_at
 
 
 def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
@@ -19,7 +19,7 @@ def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
             if one.balance.screen_arrives and earthing is not None and earthing.type != "floating":
                 params: dict[str, float | str] = {
                     "contact": "minus contact" if source.signal == "loudspeaker" else "sleeve",
-                    "source": gear_name(rig, source.gear),
+                    "source": called(rig, source.gear),
                     "place": input_words(rig, one),
                 }
                 yield finding("sleeve_earthed", Grade.STOP, result, one.gear, one.input, params)
