@@ -6,7 +6,8 @@ from ruvak.core.circuit.circuit import Unknown, cable_owner
 from ruvak.core.circuit.elements import Collector
 from ruvak.core.circuit.exposure import CableBranches
 from ruvak.core.circuit.outputs import stated_part
-from ruvak.core.rig.part import Buffer, Cable, Part, Transformer
+from ruvak.core.rig.element import Buffer, Transformer
+from ruvak.core.rig.part import Cable, Part
 from ruvak.core.rig.rig import KitItem
 from ruvak.core.rig.values import Spread
 from ruvak.core.units import ratio_from_db

@@ -9,7 +9,8 @@ from collections.abc import Iterable, Iterator
 from ruvak.core.errors import Fault, RigFault
 from ruvak.core.rig.check_earth import earth_faults
 from ruvak.core.rig.connectors import SHAPES, fits, uncertain
-from ruvak.core.rig.part import NO_PIN1, Part, Setting, ends_of_element
+from ruvak.core.rig.element import ends_of_element
+from ruvak.core.rig.part import NO_PIN1, Part, Setting
 from ruvak.core.rig.rig import Join, Rig, Run, SettingValue
 
 

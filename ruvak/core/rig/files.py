@@ -7,7 +7,7 @@ from pydantic import ValidationError
 from pydantic_core import ErrorDetails, from_json
 
 from ruvak.core.errors import Fault, RigFault
-from ruvak.core.rig.part import POINT_PATTERN
+from ruvak.core.rig.element import POINT_PATTERN
 from ruvak.core.rig.rig import END_PATTERN, Rig
 from ruvak.core.rig.values import ID_PATTERN
 

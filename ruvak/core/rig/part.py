@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from ruvak.core.rig.connectors import Form
+from ruvak.core.rig.element import Element, Point
 from ruvak.core.rig.values import (
     AboveZero,
     Deviation,
@@ -24,9 +25,6 @@ from ruvak.core.rig.values import (
     Value,
     Words,
 )
-
-POINT_PATTERN = r"^[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?$"
-Point = Annotated[str, StringConstraints(pattern=POINT_PATTERN, max_length=80)]
 
 SIGNAL_REFERENCE = "g"
 CHASSIS = "chassis"
@@ -94,82 +92,6 @@ class Cable(Record):
     """
     core_screen_mismatch: Deviation = Value(value=0.0, source="not stated")
     """(C first - C second) / C of a pair's capacitances to the screen; half is given to each."""
-
-
-class Resistor(Record):
-    """Between two points of a box."""
-
-    type: Literal["resistor"] = "resistor"
-    a: Point
-    b: Point
-    ohm: AboveZero
-
-
-class Capacitor(Record):
-    """Between two points of a box."""
-
-    type: Literal["capacitor"] = "capacitor"
-    a: Point
-    b: Point
-    farad: AboveZero
-
-
-class Transformer(Record):
-    """Two windings. `turns_ratio` is primary turns over secondary turns; winding capacitance half at each end."""
-
-    type: Literal["transformer"] = "transformer"
-    primary_a: Point
-    primary_b: Point
-    secondary_a: Point
-    secondary_b: Point
-    turns_ratio: AboveZero
-    primary_ohm: NotNegative
-    secondary_ohm: NotNegative
-    magnetising_h: AboveZero
-    leakage_h: NotNegative
-    winding_f: NotNegative
-    saturates_dbu: Quantity | None = None
-    """Level over the primary, rms of a sine at saturates_hz, above which the core saturates; in proportion to
-    frequency elsewhere."""
-    saturates_hz: AboveZero = Value(value=30.0, source="where makers state it: common practice")
-
-
-class Inductor(Record):
-    """A coil with its winding resistance, between two points."""
-
-    type: Literal["inductor"] = "inductor"
-    a: Point
-    b: Point
-    henry: AboveZero
-    ohm: NotNegative
-
-
-class Buffer(Record):
-    """An amplifier stage: what stands between a and b, times the gain, drives c against d. Nothing goes back."""
-
-    type: Literal["buffer"] = "buffer"
-    a: Point
-    b: Point
-    c: Point
-    d: Point
-    input_ohm: AboveZero
-    output_ohm: NotNegative
-    gain_db: Quantity
-
-
-Element = Annotated[Resistor | Capacitor | Inductor | Transformer | Buffer, Field(discriminator="type")]
-
-
-def ends_of_element(element: Element) -> tuple[tuple[str, Point], ...]:
-    """Every field by which an element names a point, in the order it names them, and the point."""
-    match element:
-        case Transformer():
-            names: tuple[str, ...] = ("primary_a", "primary_b", "secondary_a", "secondary_b")
-        case Buffer():
-            names = ("a", "b", "c", "d")
-        case _:
-            names = ("a", "b")
-    return tuple((name, getattr(element, name)) for name in names)
 
 
 SignalClass = Literal[

@@ -4,7 +4,8 @@ from collections.abc import Hashable, Iterable
 
 from networkx.utils import UnionFind
 
-from ruvak.core.rig.part import Part, ends_of_element
+from ruvak.core.rig.element import ends_of_element
+from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Rig
 
 

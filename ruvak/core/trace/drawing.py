@@ -5,7 +5,7 @@ from itertools import pairwise
 from typing import Literal
 
 from ruvak.core.rig.connectors import Form
-from ruvak.core.rig.part import Element
+from ruvak.core.rig.element import Element
 from ruvak.core.rig.rig import KitItem, Rig, Run, called
 from ruvak.core.rig.values import Record
 from ruvak.core.trace.layout import Layout, Place

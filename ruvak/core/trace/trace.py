@@ -12,7 +12,8 @@ from typing import Literal
 from networkx.utils import UnionFind
 
 from ruvak.core.rig.connectors import SHAPES, touching, uncertain
-from ruvak.core.rig.part import Connector, Element, Part, ends_of_element
+from ruvak.core.rig.element import Element, ends_of_element
+from ruvak.core.rig.part import Connector, Part
 from ruvak.core.rig.rig import Join, Rig
 
 Metal = Literal["wire", "core", "screen", "mate"]

@@ -10,20 +10,9 @@ from hypothesis import strategies as st
 
 from ruvak.core.errors import RigFault
 from ruvak.core.rig.connectors import Form
+from ruvak.core.rig.element import Buffer, Capacitor, Inductor, Resistor, Transformer
 from ruvak.core.rig.files import rig_from_document, rig_from_json, rig_to_json
-from ruvak.core.rig.part import (
-    Buffer,
-    Cable,
-    Capacitor,
-    Conductor,
-    Connector,
-    Inductor,
-    Part,
-    Resistor,
-    Switch,
-    Transformer,
-    Wire,
-)  # fmt: skip
+from ruvak.core.rig.part import Cable, Conductor, Connector, Part, Switch, Wire
 from ruvak.core.rig.rig import Gear, Join, KitItem, Rig, Run, Venue
 from ruvak.core.rig.values import Spread, Value
 from tests.support.rigs import demo_rig, document
