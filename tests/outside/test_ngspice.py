@@ -9,7 +9,7 @@ from hypothesis import HealthCheck, Phase, given, settings
 from ruvak.core.circuit.circuit import CauseCode
 from ruvak.core.rig.rig import Rig
 from ruvak.formats.spice import excitations, netlist
-from ruvak.service.demo_data import demo_rig
+from ruvak.service.demo_data import DEMOS, demo_rig
 from tests.support.agreement import circuit_of, disagreements, some_points
 from tests.support.fuzzing import MakeUp, agree_throughout
 from tests.support.random_rigs import rigs
@@ -21,6 +21,12 @@ class Agreement(unittest.TestCase):
     def test_the_demo_rig(self) -> None:
         rig, circuit = circuit_of(demo_rig())
         self.assertEqual(disagreements(rig, circuit), [])
+
+    def test_the_larger_ones_at_some_points(self) -> None:
+        for name in DEMOS:
+            rig, circuit = circuit_of(demo_rig(name))
+            _, several = some_points(rig, circuit, 24)
+            self.assertEqual(disagreements(rig, circuit, [several]), [], name)
 
     def test_random_rigs(self) -> None:
         of_all = MakeUp()

@@ -28,10 +28,10 @@ def circuit_of(rig: Rig) -> tuple[Rig, Circuit]:
     return used, build(used, trace(used))
 
 
-def some_points(rig: Rig, circuit: Circuit) -> tuple[list[str], Excitation]:
+def some_points(rig: Rig, circuit: Circuit, many: int = POINTS_EACH) -> tuple[list[str], Excitation]:
     """A few points of all causes and channels, always the same of one rig: their causes, and one netlist's worth."""
     points = [(one.name[4:].lstrip("-"), line) for one in excitations(rig, circuit) for line in one.lines]
-    chosen = Random(len(points)).sample(points, min(POINTS_EACH, len(points)))
+    chosen = Random(len(points)).sample(points, min(many, len(points)))
     lines = tuple(line for _, line in chosen)
     return [name for name, _ in chosen], Excitation("several", "several causes, one after the other", lines)
 
