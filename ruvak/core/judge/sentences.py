@@ -141,13 +141,13 @@ CATALOGUE: dict[str, Words] = {
         "person has mended its plug, cord or outlet. No lead or box cures this.",
     ),
     "leak_trips": Words(
-        "Behind {point} {many} devices leak about {likely_ma} mA between them ({worst_ma} mA at worst): its "
-        "{rated_ma} mA protective device may open at {open_ma} mA, and then all of them go dark.",
+        "Behind {point}, {who} about {likely_ma} mA ({worst_ma} mA at worst): its "
+        "{rated_ma} mA protective device may open at {open_ma} mA, and then everything behind it goes dark.",
         "Spread them over outlets behind other protective devices, and try the whole rig before the day. What is "
         "fitted in the board is for a licensed person to judge; never bridge it, never open an earth to leak less.",
     ),
     "leak_high": Words(
-        "Behind {point} {many} devices leak about {likely_ma} mA between them ({worst_ma} mA at worst): its "
+        "Behind {point}, {who} about {likely_ma} mA ({worst_ma} mA at worst): its "
         "{rated_ma} mA protective device should not carry more than {planned_ma} mA all the time.",
         "Spread them over outlets behind other protective devices. What is fitted in the board is for a licensed "
         "person to judge; never bridge it, never open an earth to leak less.",

@@ -33,7 +33,7 @@ def leakage(rig: Rig) -> Iterator[RigFinding]:
             "worst_ma": 1000.0 * worst_a,
             "planned_ma": f"{1000.0 * PLANNED * rated_a:g}",
             "open_ma": f"{1000.0 * MAY_OPEN * rated_a:g}",
-            "many": str(len(leaks)),
+            "who": "one device leaks" if len(leaks) == 1 else f"{len(leaks)} devices together leak",
         }
         code, grade = ("leak_trips", Grade.FIX) if likely_a > MAY_OPEN * rated_a else ("leak_high", Grade.WATCH)
         yield rig_finding(code, grade, rig, tuple(gear.id for gear in behind[point.id]), point.id, params)
