@@ -87,6 +87,7 @@ class Remedies(BrowserTest):
         self.page.keyboard.press("?")
         expect(self.page.get_by_role("dialog")).to_contain_text("walk the runs")
         self.page.keyboard.press("Escape")
+        expect(self.page.get_by_role("dialog")).to_have_count(0)
         self.page.keyboard.press("c")
         expect(self.page.get_by_role("heading", name="Changes")).to_be_visible()
         expect(self.page.locator("main ol li")).to_have_count(3)

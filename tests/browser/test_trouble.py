@@ -39,6 +39,8 @@ class Conflicts(BrowserTest):
 class ServerGone(BrowserTest):
     def test_nothing_is_lost_and_it_can_be_tried_again(self) -> None:
         self.remedy("Mono-sum adapter").wait_for()
+        # What comes later would put a card under the pointer again, and that shows its preview.
+        self.page.get_by_text("Looking for others").wait_for(state="detached")
         self.server.stop()
         self.remedy("Mono-sum adapter").click()
         expect(self.page.locator(".saved")).to_have_text("Not saved")
