@@ -152,6 +152,8 @@ export class Desk {
 
 	private async refused(edit: Edit | null, trouble: Trouble): Promise<void> {
 		this.trouble = trouble;
+		// What is on screen is what is saved, not what was looked at before it was refused.
+		this.preview = null;
 		this.saving = 'saved';
 		if (trouble.status === 409 && this.rigId) {
 			this.waiting = edit;
