@@ -1,18 +1,14 @@
 """The first visit: a concert with eleven faults, the worst in sight, every figure able to tell where it is from."""
 
 from ruvak.core.judge.sentences import MINUS
-from ruvak.service.demo_data import demo_rig
-from tests.support.browser import SOMEBODY, BrowserTest
+from tests.support.browser import BrowserTest
 
 
 class FirstVisit(BrowserTest):
+    demo = "midwinter-concert"
+
     def setUp(self) -> None:
         super().setUp()
-        for rig in self.rigs.listed():
-            self.rigs.deleted(rig.id)
-        self.rigs.imported(demo_rig("midwinter-concert"), SOMEBODY)
-        self.page.evaluate("localStorage.clear()")
-        self.page.reload()
         self.page.locator("article[data-run='choir-4']").wait_for()
 
     def selected(self) -> str:

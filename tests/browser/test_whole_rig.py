@@ -2,17 +2,14 @@
 
 from playwright.sync_api import expect
 
-from tests.support.browser import SOMEBODY, BrowserTest
-from tests.support.rigs import demo_rig
+from tests.support.browser import BrowserTest
 
 
 class WholeRig(BrowserTest):
+    demo = "midwinter-concert"
+
     def setUp(self) -> None:
         super().setUp()
-        for rig in self.rigs.listed():
-            self.rigs.deleted(rig.id)
-        self.rigs.imported(demo_rig("midwinter-concert"), SOMEBODY)
-        self.page.reload()
         self.page.locator("article[data-run]").first.wait_for()
 
     def select(self, run: str) -> None:

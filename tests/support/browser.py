@@ -22,8 +22,9 @@ expect.set_options(timeout=30_000)
 
 
 class BrowserTest(DatabaseTest):
-    """`page` on a fresh copy of the demo rig at 1280x800, with every console error collected."""
+    """`page` on a fresh copy of a demo rig at 1280x800, with every console error collected."""
 
+    demo: ClassVar[str] = "lantern-evening"
     server: ClassVar[WebServer]
     playwright: ClassVar[Playwright]
     browser: ClassVar[Browser]
@@ -45,7 +46,7 @@ class BrowserTest(DatabaseTest):
     def setUp(self) -> None:
         for rig in self.rigs.listed():
             self.rigs.deleted(rig.id)
-        self.rigs.imported(demo_rig(), SOMEBODY)
+        self.rigs.imported(demo_rig(self.demo), SOMEBODY)
         self.trouble: list[str] = []
         self.context, self.page = self.visitor()
         self.open()

@@ -73,14 +73,15 @@ def survive(seed: int) -> Case:
 
     A division by zero on the way is a fault too.
     """
-    rig, circuit = circuit_of(random_rig(seed, 12))
+    rig = random_rig(seed, 12)
+    _, circuit = circuit_of(rig)
     with np.errstate(divide="raise", invalid="raise"):
-        found = _survive(seed)
+        found = _survive(seed, rig)
     return Case(found, len(rig.runs), bool(circuit.floating), tuple(cause.code for cause in circuit.causes))
 
 
-def _survive(seed: int) -> list[str]:
-    pick, rig = Random(seed), random_rig(seed, 12)
+def _survive(seed: int, rig: Rig) -> list[str]:
+    pick = Random(seed)
     found = faults(rig, seed)
     for _ in range(EDITS_EACH):
         try:

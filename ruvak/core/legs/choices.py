@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from ruvak.core.legs.pool import Pool, data_of, pool_for
+from ruvak.core.legs.pool import Pool, pool_for
 from ruvak.core.rig.connectors import Form, fits
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.rig.values import Id, Record
@@ -27,7 +27,7 @@ class LegChoice(Record):
 
 def choices(rig: Rig, run: Run, at: int, replace: bool) -> tuple[LegChoice, ...]:
     """For place `at` among the legs, in front of what stands there or instead of it. Fitting and owned ones first."""
-    pool = pool_for(rig, run.id, signal=data_of(rig, ends_of(rig, run, "out")))
+    pool = pool_for(rig, run.id)
     before, after = _neighbours(rig, run, at, at + 1 if replace else at)
     found: list[LegChoice] = []
     for way in pool.ways:

@@ -9,6 +9,7 @@ from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.part import Part, SignalClass
 from ruvak.core.rig.rig import KitItem, Rig
+from ruvak.core.trace.ends import ends_of
 
 MOST_CONNECTORS = 6
 """What has more is a multicore: several runs share it, so it is chosen by people, not by the search."""
@@ -168,9 +169,15 @@ def pool_for(
     twice: bool = False,
     signal: SignalClass | None = None,
 ) -> Pool:
-    """Kit that no other run uses and that is not built in; `taken` is spoken for; for the others see Pool."""
+    """Kit that no other run uses and that is not built in; `taken` is spoken for; for the others see Pool.
+
+    `signal` is for a run that is still to be made: of one in the rig it is found by its sources.
+    """
     used = {leg for other in rig.runs if other.id != run_id for leg in other.legs} | taken
-    own = {leg for run in rig.runs if run.id == run_id for leg in run.legs}
+    mine = next((run for run in rig.runs if run.id == run_id), None)
+    own = set(mine.legs) if mine is not None else set[str]()
+    if mine is not None:
+        signal = data_of(rig, ends_of(rig, mine, "out"))
     free = tuple(
         item
         for item in rig.kit

@@ -2,7 +2,7 @@
 
 from itertools import islice
 
-from ruvak.core.legs.pool import data_of, pool_for
+from ruvak.core.legs.pool import pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.edits import Edit, Op, PutRun
 from ruvak.core.rig.part import Connector
@@ -27,8 +27,7 @@ def paths(rig: Rig, run: Run) -> tuple[Route, ...]:
     gear = {end.split(".")[0] for end in targets}
     if not 1 <= len(sources) <= 2 or len(gear) != 1:
         return ()
-    pool = pool_for(rig, run.id, twice=True, signal=data_of(rig, sources))
-    need_m = _need_m(rig, run)
+    pool, need_m = pool_for(rig, run.id, twice=True), _need_m(rig, run)
     found: dict[tuple[object, ...], Route] = {}
     for goals in _goals(rig, run, gear.pop(), tuple(targets)):
         for route in islice(routes(pool, tuple(sources), goals, need_m), EACH):
@@ -48,7 +47,7 @@ def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
     if stretch is None:
         return ()
     sources, goals, legs, joins = stretch
-    pool = pool_for(rig, run.id, twice=True, signal=data_of(rig, ends_of(rig, run, "out")))
+    pool = pool_for(rig, run.id, twice=True)
     need_m = max((item.length_m or 0.0 for item in rig.kit if item.id in legs), default=0.0)
     kept_items = tuple(item for item in rig.kit if item.id in run.legs and item.id not in legs)
     kept_joins = tuple(join for join in run.joins if join not in joins)

@@ -337,8 +337,9 @@ class _Search:
         if labels:
             return f"Plug into {' and '.join(labels)}"[:120]
         kept = {item.id for item in path.items}
-        gone = [self.rig.owners_by_id[leg] for leg in self.run.legs if leg not in kept]
-        words = [_words(_part(self.rig.parts_by_id, one).name, one) for one in gone if isinstance(one, KitItem)]
+        items = {item.id: item for item in self.rig.kit}
+        gone = [items[leg] for leg in self.run.legs if leg not in kept]
+        words = [_words(self.rig.parts_by_id[item.part].name, item) for item in gone]
         return f"Take out {' and '.join(words)}"[:120] if words else "Change the plugs over"
 
     def _sentence(self, effect: Effect, after: RunAnalysis) -> str:

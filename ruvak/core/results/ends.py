@@ -103,11 +103,12 @@ def inputs_of(
     ]
     both = {end: one for end, one in ends_of(rig, run, "out").items() if one.side == "both"}
     returning = _nodes(traced, both)
+    senders = {circuit.drives[one].gear for group in sources for one in group}
     for number, receiver in enumerate(circuit.receivers if returning else ()):
         hot = f"{receiver.gear}.{receiver.input.hot}"
         here = traced.node_of[hot] in returning.get(receiver.gear, ())
-        sends = any(circuit.drives[one].gear == receiver.gear for group in sources for one in group)
-        if number not in found and here and sends and _sent_from_elsewhere(traced, circuit, sources, receiver):
+        sends = here and receiver.gear in senders
+        if number not in found and sends and _sent_from_elsewhere(traced, circuit, sources, receiver):
             found.append(number)
     return tuple(found)
 

@@ -61,9 +61,7 @@ class Gains:
             return ABSENT_OHM
         legs = 2.0 if drive.output.type == "balanced" and drive.output.topology != "impedance" else 1.0
         found = [ABSENT_OHM]
-        rows = np.array([self.circuit.network.node_count + branch for branch, _ in drive.branch_gains])
-        amperes = self.solved.rows(rows, np.array([number]))[0, :, 0]
-        for ampere, (branch, gain) in zip(amperes, drive.branch_gains, strict=True):
+        for ampere, (branch, gain) in zip(self._drive_amperes(number), drive.branch_gains, strict=True):
             if gain and abs(ampere) > abs(gain) / ABSENT_OHM:
                 found.append(legs * float(abs(gain / ampere - self.circuit.network.branch_ohms[branch])))
         return min(found)
@@ -71,11 +69,16 @@ class Gains:
     def terminal_gain(self, number: int) -> float:
         """What is left of a drive's emf at its own contacts, as it is loaded; volts per volt."""
         drive = self.circuit.drives[number]
-        rows = np.array([self.circuit.network.node_count + branch for branch, _ in drive.branch_gains])
-        amperes = self.solved.rows(rows, np.array([number]))[0, :, 0]
         ohms = np.array([self.circuit.network.branch_ohms[branch] for branch, _ in drive.branch_gains])
         own = np.array([gain for _, gain in drive.branch_gains])
-        return float(np.abs(own - amperes * ohms).sum())
+        return float(np.abs(own - self._drive_amperes(number) * ohms).sum())
+
+    def _drive_amperes(self, number: int) -> Complexes:
+        """Current in each branch a drive drives, at the first frequency."""
+        branches = [branch for branch, _ in self.circuit.drives[number].branch_gains]
+        rows = self.circuit.network.node_count + np.array(branches, dtype=np.int64)
+        found: Complexes = self.solved.rows(rows, np.array([number]))[0, :, 0]
+        return found
 
 
 def received(circuit: Circuit, solved: Solved, receivers: Sequence[int], columns: Sequence[int]) -> Complexes:

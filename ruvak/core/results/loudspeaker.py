@@ -5,9 +5,7 @@ solved, so whatever else hangs on the line counts. Power is V squared over the l
 """
 
 import math
-from collections.abc import Sequence
 
-from ruvak.core.circuit.circuit import Drive, Receiver
 from ruvak.core.results.gains import Gains
 from ruvak.core.results.records import Levels, LoudspeakerLine
 from ruvak.core.units import ratio_from_db, volts_from_dbu
@@ -17,28 +15,18 @@ HEARD_DB = -60.0
 """A loudspeaker that gets less than this gets nothing."""
 
 
-def loudspeaker_line(
-    gains: Gains, drives: Sequence[int], receiver: int, levels: Levels | None
-) -> LoudspeakerLine | None:
-    """`drives`: of the source that arrives loudest. None where no amplifier drives a loudspeaker."""
-    if not drives or levels is None:
-        return None
-    drive = drives[0]
+def loudspeaker_line(gains: Gains, drive: int, gain: complex, receiver: int, levels: Levels) -> LoudspeakerLine | None:
+    """`drive` arrives loudest at `receiver`, with this gain. None where no amplifier drives a loudspeaker."""
     sent, heard = gains.circuit.drives[drive], gains.circuit.receivers[receiver]
-    if not _amplified(sent, heard):
+    arrives = abs(gain)
+    if sent.output.signal != SIGNAL or heard.input.signal != SIGNAL or arrives < ratio_from_db(HEARD_DB):
         return None
-    arrives = abs(complex(gains.nominal([receiver], [drive])[0, 0]))
-    if arrives < ratio_from_db(HEARD_DB):
-        return None
+    sent_dbu, gets_dbu = (sent.peak_dbu + 20.0 * math.log10(one) for one in (gains.terminal_gain(drive), arrives))
     return LoudspeakerLine(
-        sent_dbu=sent.peak_dbu + 20.0 * math.log10(gains.terminal_gain(drive)),
-        gets_dbu=sent.peak_dbu + 20.0 * math.log10(arrives),
-        loss_db=20.0 * math.log10(gains.terminal_gain(drive) / arrives),
+        sent_dbu=sent_dbu,
+        gets_dbu=gets_dbu,
+        loss_db=sent_dbu - gets_dbu,
         ohm=heard.own_ohm,
         peak_w=volts_from_dbu(levels.peak_dbu) ** 2 / heard.own_ohm,
         rated_w=volts_from_dbu(levels.clip_dbu) ** 2 / heard.own_ohm,
     )
-
-
-def _amplified(sent: Drive, heard: Receiver) -> bool:
-    return sent.output.signal == SIGNAL and heard.input.signal == SIGNAL

@@ -156,7 +156,7 @@ class _SolvedRig:
         every_hz = list(dict.fromkeys((*spots_hz, *sweep_hz)))
         solved = solver.solve(np.array(every_hz), emfs, adjoints=len(spots_hz))
         self.gains = solved.at(np.arange(len(spots_hz)))
-        self.across = solved.at(np.arange(min(CROSSTALK_HZ, len(spots_hz))))
+        self.across = solved.at(np.arange(CROSSTALK_HZ)) if self.full else None
         self.sweep_hz = sweep_hz
         self.swept = solved.at(np.array([every_hz.index(hz) for hz in sweep_hz], dtype=np.int64))
         self.disturbed = Disturbed(circuit, solver) if hum != "none" else None
@@ -184,7 +184,7 @@ class _Reader:
         self.swept = fetched(solved.swept, size, legs | over, drives, ())
         self.temperature_c = assumptions_of(self.rig).temperature_c.value
         every = range(len(circuit.drives))
-        self.everywhere = fetched(solved.across, size, legs, every, ()) if solved.full else None
+        self.everywhere = fetched(solved.across, size, legs, every, ()) if solved.across else None
         self.disturbed = solved.disturbed.fetched(legs | touched, read) if solved.disturbed else None
 
 
@@ -271,6 +271,9 @@ class _RunReader:
         found, reason = centre_and_sides(nominal, effects, unknowns)
         drives = tuple(drive for group in self.groups for drive in self._drives(group))
         levels = self._levels(heard, main, receiver) if main is not None else None
+        line = None
+        if main is not None and levels is not None:
+            line = loudspeaker_line(self.gains, self.groups[main][0], complex(nominal[0]), number, levels)
         return InputResult(
             gear=receiver.gear,
             input=receiver.input.id,
@@ -286,7 +289,7 @@ class _RunReader:
             hum=self._hum(number, levels),
             noise=self._noise(number, levels) if self.shared.solved.full else None,
             crosstalk=self._crosstalk(number, levels),
-            loudspeaker=loudspeaker_line(self.gains, self.groups[main] if main is not None else (), number, levels),
+            loudspeaker=line,
         )
 
     def _hum(self, number: int, levels: Levels | None) -> Hum | None:

@@ -207,6 +207,12 @@ def earthing_of(gear: Gear, part: Part) -> Earthing | None:
     return part.earthings.get(str(setting_of(gear, part, part.earthing_setting)))
 
 
+def earthing_at(rig: Rig, owner: str) -> Earthing | None:
+    """The same by a device's id; None for leads and boxes."""
+    gear = rig.owners_by_id[owner]
+    return earthing_of(gear, rig.part_of(owner)) if isinstance(gear, Gear) else None
+
+
 def called(rig: Rig, owner: str) -> str:
     """How people call a thing: a device by its name, kit by its tag."""
     thing = rig.owners_by_id[owner]
@@ -224,9 +230,3 @@ def leak_of(rig: Rig, gear: Gear, disturbances: Disturbances) -> Deviation | Non
     if earthing.type == "class-1":
         return gear.touch_a or disturbances.open_earth_a
     return gear.touch_a or earthing.touch_a or disturbances.touch_a
-
-
-def earthing_at(rig: Rig, owner: str) -> Earthing | None:
-    """The same by a device's id; None for leads and boxes."""
-    gear = rig.owners_by_id[owner]
-    return earthing_of(gear, rig.part_of(owner)) if isinstance(gear, Gear) else None

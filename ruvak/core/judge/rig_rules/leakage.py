@@ -17,11 +17,11 @@ MAY_OPEN = 0.5
 
 def leakage(rig: Rig) -> Iterator[RigFinding]:
     """Per earth point with such a device; leakage is nearly all capacitive, so sizes are added."""
-    behind = _behind(rig)
+    behind, disturbances = _behind(rig), disturbances_of(rig)
     for point in rig.venue.earth:
         if point.residual_a is None or point.id not in behind:
             continue
-        leaks = [sizes(leak) for gear in behind[point.id] if (leak := leak_of(rig, gear, disturbances_of(rig)))]
+        leaks = [sizes(leak) for gear in behind[point.id] if (leak := leak_of(rig, gear, disturbances))]
         likely_a, worst_a = (sum(one[i] for one in leaks) for i in (0, 1))
         rated_a = point.residual_a.value
         if likely_a <= PLANNED * rated_a:
