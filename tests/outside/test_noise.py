@@ -91,6 +91,23 @@ class Shared(unittest.TestCase):
     def test_runs_with_nothing_in_common_have_none(self) -> None:
         self.assertIsNone(first(straight(200.0, 10_000.0)).crosstalk)
 
+    def test_a_loud_stranger_with_nothing_in_common_is_none_beside_a_quiet_microphone(self) -> None:
+        # +30 dBu on leads of its own beside -60 dBu: what no metal carries is not heard however far apart they are.
+        player, quiet_one = ts_source("player", 1.0, FLOATING), ts_source("voice", 200.0, FLOATING)
+        player["outputs"][0] |= {"nominal_dbu": 30.0, "peak_dbu": 40.0}
+        quiet_one["outputs"][0] |= {"nominal_dbu": -60.0, "peak_dbu": -40.0}
+        rig = earthed(
+            [player, quiet_one, ts_input("desk", 1000, FLOATING), ts_input("other", 1000, FLOATING), ts_cable()],
+            [
+                [("voice.out1", "lead1.in"), ("lead1.out", "desk.in1")],
+                [("player.out1", "lead2.in"), ("lead2.out", "other.in1")],
+            ],
+            {f"lead{n}": {"part": "lead", "length_m": 20.0} for n in (1, 2)},
+            {},
+            outlets(here=0.0),
+        )
+        self.assertIsNone(first(rig).crosstalk)
+
 
 class Together(unittest.TestCase):
     """Two unbalanced leads over the same two earths into one desk."""

@@ -81,7 +81,7 @@ CATALOGUE: dict[str, Words] = {
         "Turn the source down a little.",
     ),
     "line_loss": Words(
-        "At {place} the lead costs {loss_db} dB: only {left_percent} % of the power is left.",
+        "At {place} the lead costs {loss_db} dB: only {left_percent} % of the power is left{others}.",
         "{how}",
         AMPLIFIED,
     ),

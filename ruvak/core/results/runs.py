@@ -45,7 +45,7 @@ from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.solve.memory import Memory
 from ruvak.core.solve.network import Complexes
 from ruvak.core.trace.trace import Trace
-from ruvak.core.units import FLOOR_DB, dbu_from_volts, floored_db, ratio_from_db, volts_from_dbu
+from ruvak.core.units import dbu_from_volts, floored_db, volts_from_dbu
 
 Group = tuple[int, ...]
 """Numbers of one source's drives."""
@@ -55,6 +55,8 @@ NOISE_HZ = (20.0, 200.0, 2000.0, 3150.0, 5000.0, 8000.0, 14_000.0, 20_000.0)
 """With the two above: dense where a pickup's coil rings."""
 CROSSTALK_HZ = 2
 """How many of the frequencies solved crosstalk is told at: the first, REFERENCE_HZ and HIGH_HZ."""
+NOTHING = 1e-15
+"""Volts a volt that no solution tells from none."""
 HEARD_DB = -80.0
 """Crosstalk below this is none."""
 TOGETHER = 32
@@ -150,7 +152,7 @@ class _SolvedRig:
         self.rig, self.traced, self.circuit, self.told = rig, traced, circuit, told
         solver = RigSolver(circuit, memory=memory)
         emfs = drive_emfs(circuit)
-        self.nominal_dbu = np.array([drive.nominal_dbu for drive in circuit.drives])
+        self.nominal_v = np.array([volts_from_dbu(drive.nominal_dbu) for drive in circuit.drives])
         self.full = hum == "full"
         spots_hz = (REFERENCE_HZ, HIGH_HZ, *NOISE_HZ) if self.full else (REFERENCE_HZ,)
         every_hz = list(dict.fromkeys((*spots_hz, *sweep_hz)))
@@ -312,9 +314,10 @@ class _RunReader:
         everywhere, own = self.shared.everywhere, [drive for group in self.groups for drive in group]
         if everywhere is None or levels is None or len(own) == len(self.circuit.drives):
             return None
-        sizes = np.abs(received(self.circuit, everywhere, [number], range(len(self.circuit.drives)))[:, 0])
-        sent_dbu = self.shared.solved.nominal_dbu
-        found = sent_dbu + 20.0 * np.log10(np.maximum(sizes, ratio_from_db(FLOOR_DB))) - levels.arriving_dbu
+        gains = received(self.circuit, everywhere, [number], range(len(self.circuit.drives)))[:, 0]
+        # No floor in ratios here: an amplifier's volts by a ratio of nothing would be more than a microphone's.
+        volts = np.maximum(np.abs(gains), NOTHING) * self.shared.solved.nominal_v
+        found = 20.0 * np.log10(volts / volts_from_dbu(levels.arriving_dbu))
         found[:, own] = -np.inf
         loudest = int(np.argmax(found.max(axis=0)))
         if found[:, loudest].max() < HEARD_DB:

@@ -377,6 +377,11 @@ class Rules(unittest.TestCase):
         others = [run.findings[0].grade for run in found.runs]
         self.assertEqual(found.verdict.stop, 1 + others.count(Grade.STOP))
 
+    def test_copper_is_told_once_a_row_of_the_loudspeaker_that_loses_most(self) -> None:
+        (said,) = analyse(speakers(*LOW, "loudspeaker-line-0-75", 20.0, many=3)).runs[0].findings
+        self.assertEqual((said.code, said.grade, said.subject), ("line_loss", Grade.FIX, "s3.in"))
+        self.assertRegex(said.sentence, "^At S3 .*; on the way it costs S2 4.0.dB and S1 2.3.dB\\.$")
+
     def test_leakage_counts_what_no_run_touches_and_only_what_is_behind_the_device(self) -> None:
         rig = leaking(100, 1e-4)
         self.assertEqual(len(analyse(rig).findings[0].gear), 101)

@@ -23,8 +23,8 @@ const MARGIN = 10;
 const LABEL_PITCH = 15;
 const SIDES_ABOVE_DB = 10;
 
-export const levelsOf = (run: Schemas['RunAnalysis']): Levels | undefined =>
-	run.result.inputs[0]?.levels.find((level) => level.active);
+export const levelsOf = (input: Schemas['InputResult'] | undefined): Levels | undefined =>
+	input?.levels.find((level) => level.active);
 
 /** One scale for the levels now and those of a preview, so that the ghost can be compared. */
 export function scaleFor(levels: readonly Levels[], height: number): Scale {

@@ -18,6 +18,8 @@ const UNSENT = 'ruvak-unsent';
 export class Desk {
 	rigId = $state<string | null>(null);
 	runId = $state<string | null>(null);
+	/** Of the selected run, the input whose figures are asked for. */
+	inputKey = $state<string | null>(null);
 	preview = $state<Look | null>(null);
 	/** How the runs stand in their list. */
 	order = $state<'place' | 'worst'>('place');
@@ -51,6 +53,7 @@ export class Desk {
 	open(rigId: string): void {
 		this.rigId = rigId;
 		this.runId = null;
+		this.inputKey = null;
 		this.preview = null;
 		this.dismiss();
 		try {
@@ -64,11 +67,15 @@ export class Desk {
 	forget(): void {
 		this.rigId = null;
 		this.runId = null;
+		this.inputKey = null;
 		this.preview = null;
 	}
 
 	select(runId: string): void {
-		if (this.runId !== runId) this.preview = null;
+		if (this.runId !== runId) {
+			this.preview = null;
+			this.inputKey = null;
+		}
 		this.runId = runId;
 	}
 

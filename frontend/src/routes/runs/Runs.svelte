@@ -43,8 +43,8 @@
 	<section class="waiting">
 		<h2>No runs yet</h2>
 		<p class="quiet">
-			This rig has gear but nothing is connected. Import a rig file that has runs, at <a href="#/rigs">Rigs</a
-			>.
+			Type one in the line above (press /): what it is, where it goes and how long, such as “keys L/R &gt;
+			desk 7/8, 6 m”. A whole input list goes in at once under <i>Input list…</i>.
 		</p>
 	</section>
 {:else}

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
-from ruvak.core.results.records import LoudspeakerLine, RunResult
+from ruvak.core.judge.sentences import number
+from ruvak.core.results.records import InputResult, LoudspeakerLine, RunResult
 from ruvak.core.rig.rig import Rig, called
 
 WATCH_DB, FIX_DB = 0.5, 3.0
@@ -16,27 +17,31 @@ SIZES_MM2 = (0.75, 1.0, 1.5, 2.5, 4.0, 6.0, 10.0)
 
 
 def loudspeaker(rig: Rig, result: RunResult) -> Iterator[Finding]:
-    """Per loudspeaker that an amplifier drives."""
-    for one in result.inputs:
-        line = one.loudspeaker
-        if line is None:
-            continue
-        params: dict[str, float | str] = {"place": called(rig, one.gear), **_figures(line)}
-        if line.loss_db > WATCH_DB:
-            params["how"] = _how(rig, result, line)
-            grade = Grade.FIX if line.loss_db > FIX_DB else Grade.WATCH
-            yield finding("line_loss", grade, result, one.gear, one.input, params)
+    """What the copper costs, told once a run; what each loudspeaker gets beyond what it bears."""
+    lines = [(one, one.loudspeaker) for one in result.inputs if one.loudspeaker is not None]
+    yield from _copper(rig, result, sorted(lines, key=lambda pair: -pair[1].loss_db))
+    for one, line in lines:
         if line.peak_w > line.rated_w:
+            params = {"place": called(rig, one.gear), "peak_w": line.peak_w, "rated_w": line.rated_w}
             yield finding("overpowered", Grade.FIX, result, one.gear, one.input, params)
 
 
-def _figures(line: LoudspeakerLine) -> dict[str, float | str]:
-    return {
+def _copper(rig: Rig, result: RunResult, lines: list[tuple[InputResult, LoudspeakerLine]]) -> Iterator[Finding]:
+    """Of the loudspeaker that loses most, since copper for it is enough for all; the others behind it in a word."""
+    losing = [(one, line) for one, line in lines if line.loss_db > WATCH_DB]
+    if not losing:
+        return
+    (one, line), others = losing[0], losing[1:]
+    grade = Grade.FIX if line.loss_db > FIX_DB else Grade.WATCH
+    told = [f"{called(rig, two.gear)} {number(other.loss_db)} dB" for two, other in others]
+    params: dict[str, float | str] = {
+        "place": called(rig, one.gear),
         "loss_db": line.loss_db,
         "left_percent": 100.0 * 10.0 ** (-line.loss_db / 10.0),
-        "peak_w": line.peak_w,
-        "rated_w": line.rated_w,
+        "others": f"; on the way it costs {' and '.join(told)}" if told else "",
+        "how": _how(rig, result, line),
     }
+    yield finding("line_loss", grade, result, one.gear, one.input, params)
 
 
 def _how(rig: Rig, result: RunResult, line: LoudspeakerLine) -> str:

@@ -1,8 +1,11 @@
 <!-- The selected run in numbers: levels, what is left of the centre, response, what really is balanced. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
+	import { inputName, keyOf, shownInput } from '../../domain/inputs';
+	import { levelsOf } from '../../domain/ladder';
 	import { ohm } from '../../domain/format';
 	import { BALANCE_WORDS } from '../../domain/heard';
+	import { getDesk } from '../../state/desk.svelte';
 	import Budget from './Budget.svelte';
 	import Curve from './Curve.svelte';
 	import HissTable from './HissTable.svelte';
@@ -17,55 +20,63 @@
 	}
 	let { rig, run, after }: Props = $props();
 
-	const input = $derived(run.result.inputs[0]);
-	const levels = $derived(input?.levels.find((one) => one.active));
+	const desk = getDesk();
+
+	const input = $derived(shownInput(run, desk.inputKey));
+	const then = $derived(after && input ? shownInput(after, keyOf(input)) : undefined);
+	const levels = $derived(levelsOf(input));
+	const label = $derived(input ? inputName(rig, run, input) : '');
 	const sum = $derived(run.result.mixes[0]?.sum ?? input?.sum);
 </script>
 
 {#if input}
+	{#if run.result.inputs.length > 1}
+		<div class="which" role="group" aria-label="Input told in figures">
+			{#each run.result.inputs as one (keyOf(one))}
+				<button type="button" aria-pressed={one === input} onclick={() => (desk.inputKey = keyOf(one))}
+					>{inputName(rig, run, one)}</button
+				>
+			{/each}
+		</div>
+	{/if}
 	<div class="details">
 		<div class="column">
-			<LevelsTable {input} />
+			<LevelsTable {input} {label} />
 			{#if input.loudspeaker}
 				<LoudspeakerTable
 					line={input.loudspeaker}
 					{levels}
 					load_ohm={run.result.sources[0]?.load_ohm}
-					label={input.label}
+					{label}
 				/>
-			{/if}
-			{#if input.response}
-				<Curve response={input.response} after={after?.result.inputs[0]?.response ?? null} />
+			{:else if input.response}
+				<Curve response={input.response} after={then?.response ?? null} />
 			{/if}
 		</div>
-		<div>
-			{#if sum && sum.centre_db < -2}
-				<Budget {sum} />
+		<div class="column">
+			{#if input.loudspeaker}
+				{#if input.response}<Curve response={input.response} after={then?.response ?? null} />{/if}
 			{:else}
-				<h3 class="heading">What arrives on the two legs</h3>
-			{/if}
-			<p class="balance">
-				Really <b>{BALANCE_WORDS[input.balance.verdict]}</b>: hot sees
-				<span class="figure">{ohm(input.balance.hot_ohm)}</span>, cold
-				<span class="figure">{ohm(input.balance.cold_ohm)}</span>{input.balance.cold_on_screen
-					? ', cold is joined to the screen'
-					: ''}.
-			</p>
-			{#if input.noise}
-				<div class="part">
-					<HissTable {rig} noise={input.noise} crosstalk={input.crosstalk} label={input.label} {levels} />
+				<div>
+					{#if sum && sum.centre_db < -2}
+						<Budget {sum} />
+					{:else}
+						<h3 class="heading">What arrives on the two legs</h3>
+					{/if}
+					<p class="balance">
+						Really <b>{BALANCE_WORDS[input.balance.verdict]}</b>: hot sees
+						<span class="figure">{ohm(input.balance.hot_ohm)}</span>, cold
+						<span class="figure">{ohm(input.balance.cold_ohm)}</span>{input.balance.cold_on_screen
+							? ', cold is joined to the screen'
+							: ''}.
+					</p>
 				</div>
-			{/if}
-			{#if input.hum}
-				<div class="part">
-					<HumTable
-						{rig}
-						hum={input.hum}
-						label={input.label}
-						{levels}
-						after={after?.result.inputs[0]?.hum ?? null}
-					/>
-				</div>
+				{#if input.noise}
+					<HissTable {rig} noise={input.noise} crosstalk={input.crosstalk} {label} {levels} />
+				{/if}
+				{#if input.hum}
+					<HumTable {rig} hum={input.hum} {label} {levels} after={then?.hum ?? null} />
+				{/if}
 			{/if}
 		</div>
 	</div>
@@ -83,8 +94,22 @@
 		gap: 1.25rem;
 		min-width: 0;
 	}
-	.part {
-		margin-top: 1.25rem;
+	.which {
+		display: flex;
+		flex-wrap: wrap;
+		margin-bottom: 1.1rem;
+		font-size: 0.8125rem;
+	}
+	.which button {
+		padding: 0.25rem 0.7rem;
+		min-height: 1.75rem;
+		border: 1px solid var(--line-strong);
+		margin: 0 -1px -1px 0;
+		color: var(--dim);
+	}
+	.which button[aria-pressed='true'] {
+		background: var(--ink);
+		color: var(--ground);
 	}
 	.balance {
 		font-size: 0.875rem;

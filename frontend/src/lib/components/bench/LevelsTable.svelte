@@ -17,7 +17,7 @@
 	/** A loudspeaker has no control, and its watts are told beside. */
 	const OF_LOUDSPEAKERS = ['arriving_dbu', 'peak_dbu', 'clip_dbu', 'headroom_db'];
 
-	let { input }: { input: Schemas['InputResult'] } = $props();
+	let { input, label }: { input: Schemas['InputResult']; label: string } = $props();
 	const rows = $derived(
 		input.loudspeaker ? ROWS.filter(([, field]) => OF_LOUDSPEAKERS.includes(field)) : ROWS
 	);
@@ -30,7 +30,7 @@
 </script>
 
 <table class="figures">
-	<caption class="heading">Level at {input.label}</caption>
+	<caption class="heading">Level at {label}</caption>
 	<thead>
 		<tr>
 			<td></td>

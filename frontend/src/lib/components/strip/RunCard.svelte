@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { worstOf } from '../../domain/grades';
+	import { inputName, keyOf, shownInput } from '../../domain/inputs';
 	import { levelsOf } from '../../domain/ladder';
 	import { getDesk } from '../../state/desk.svelte';
 	import InPlace from '../controls/InPlace.svelte';
@@ -23,10 +24,12 @@
 	const preview = $derived(selected && desk.preview?.after.run === run.run ? desk.preview : null);
 	const shown = $derived(preview?.after ?? run);
 	const kept = $derived(new Set(run.drawing.pieces.map((piece) => piece.owner)));
-	const now = $derived(levelsOf(run));
+	const input = $derived(shownInput(run, selected ? desk.inputKey : null));
+	const then = $derived(preview && input ? shownInput(preview.after, keyOf(input)) : undefined);
+	const now = $derived(levelsOf(input));
 	const unpowered = $derived(run.findings.some((one) => one.code === 'phantom_missing'));
-	const humDbu = $derived(shown.result.inputs[0]?.hum?.weighted_dbu ?? null);
-	const after = $derived(preview ? levelsOf(preview.after) : undefined);
+	const humDbu = $derived((then ?? input)?.hum?.weighted_dbu ?? null);
+	const after = $derived(levelsOf(then));
 </script>
 
 <article class="run {worstOf(run)}" class:selected aria-current={selected} data-run={run.run}>
@@ -50,7 +53,8 @@
 	<div class="strip-place">
 		<Strip run={shown} unit={rig.length_unit ?? 'm'} ghost={preview !== null} {kept} />
 	</div>
-	{#if now}<div class="ladder-place">
+	{#if now && input}<div class="ladder-place">
+			{#if run.result.inputs.length > 1}<p class="of-input">{inputName(rig, run, input)}</p>{/if}
 			<Ladder {now} {after} {humDbu} {unpowered} height={selected ? 210 : 150} />
 		</div>{/if}
 	{#if selected}
@@ -130,6 +134,12 @@
 	}
 	.ladder-place {
 		grid-area: ladder;
+		align-self: start;
+	}
+	.of-input {
+		max-width: 168px;
+		font-size: 0.8125rem;
+		color: var(--dim);
 	}
 	.legs-place {
 		grid-area: legs;
