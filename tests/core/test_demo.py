@@ -3,6 +3,7 @@
 import unittest
 
 from ruvak.core.analyse import Analysis, analyse, prepare
+from ruvak.core.judge.finding import Grade
 from ruvak.core.parts.library import library
 from ruvak.core.rig.edits import Edit, Op, PutRun, SetSetting, apply
 from ruvak.core.rig.rig import Join, Rig, Run
@@ -31,7 +32,7 @@ EXPECTED_SMALL: dict[str, dict[str, set[str]]] = {
 
 
 def troubles(analysis: Analysis) -> dict[str, set[str]]:
-    found = {run.run: {one.code for one in run.findings} - {"clear"} for run in analysis.runs}
+    found = {run.run: {one.code for one in run.findings if one.grade is not Grade.CLEAR} for run in analysis.runs}
     return {run: codes for run, codes in found.items() if codes}
 
 

@@ -5,8 +5,9 @@ from ruvak.core.judge.rig_rules.leakage import leakage
 from ruvak.core.judge.rig_rules.lost_earth import lost_earth
 from ruvak.core.judge.rule import RigRule, Rule, active, finding, input_words
 from ruvak.core.judge.rules.centre import centre
-from ruvak.core.judge.rules.classes import classes
+from ruvak.core.judge.rules.classes import WORDS, classes
 from ruvak.core.judge.rules.crosstalk import crosstalk
+from ruvak.core.judge.rules.data import data
 from ruvak.core.judge.rules.hum import hum
 from ruvak.core.judge.rules.level import level
 from ruvak.core.judge.rules.load import load
@@ -18,11 +19,12 @@ from ruvak.core.judge.rules.silence import silence
 from ruvak.core.judge.rules.sleeve import sleeve
 from ruvak.core.judge.rules.tone import tone
 from ruvak.core.judge.sentences import number, written
-from ruvak.core.results.records import InputResult, Levels, RunResult
+from ruvak.core.results.records import DataLine, InputResult, Levels, RunResult
 from ruvak.core.rig.rig import Rig
 
 RULES: tuple[Rule, ...] = (
     classes,
+    data,
     sleeve,
     silence,
     phantom,
@@ -36,6 +38,8 @@ RULES: tuple[Rule, ...] = (
     hum,
     crosstalk,
 )
+OF_SOUND: frozenset[Rule] = frozenset({load, level, tone, saturation, hum, crosstalk})
+"""What nobody asks of a run that carries data."""
 RIG_RULES: tuple[RigRule, ...] = (lost_earth, leakage)
 
 
@@ -69,7 +73,8 @@ def verdict(findings: tuple[tuple[Finding, ...], ...], of_rig: tuple[RigFinding,
 
 
 def _of_run(rig: Rig, result: RunResult) -> tuple[Finding, ...]:
-    found = _together([one for rule in RULES for one in rule(rig, result)])
+    rules = [rule for rule in RULES if result.data is None or rule not in OF_SOUND]
+    found = _together([one for rule in rules for one in rule(rig, result)])
     if found:
         return tuple(sorted(found, key=lambda one: SEVERITY[one.grade]))
     return (_clear(rig, result),)
@@ -108,6 +113,8 @@ def _room(one: InputResult, level: Levels) -> str:
 
 
 def _clear(rig: Rig, result: RunResult) -> Finding:
+    if result.data is not None:
+        return _clear_data(rig, result, result.data)
     levels = [(one, level) for one in result.inputs if (level := active(one)) is not None]
     one, tightest = min(levels, key=lambda pair: pair[1].headroom_db)
     params: dict[str, float | str] = {
@@ -117,3 +124,14 @@ def _clear(rig: Rig, result: RunResult) -> Finding:
         "room": _room(one, tightest),
     }
     return finding("clear", Grade.CLEAR, result, one.gear, one.input, params)
+
+
+def _clear_data(rig: Rig, result: RunResult, line: DataLine) -> Finding:
+    last = result.inputs[-1]
+    params: dict[str, float | str] = {
+        "place": input_words(rig, last),
+        "carries": WORDS[line.carries].capitalize(),
+        "length_m": line.length_m,
+        "limit_m": line.limit_m,
+    }
+    return finding("data_clear", Grade.CLEAR, result, last.gear, last.input, params)

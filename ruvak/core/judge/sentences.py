@@ -156,6 +156,28 @@ CATALOGUE: dict[str, Words] = {
         "{source} sends {sends}, and {place} is made for {wants}: the plugs fit and nothing else does.",
         "Trace both leads to their ends and plug each where it belongs; mark data leads so that they stay apart.",
     ),
+    "data_loads": Words(
+        "One line of {carries} feeds {receivers} devices, and is made for {most}.",
+        "Put a splitter made for it where the line leaves: each of its outputs drives as many again.",
+    ),
+    "data_long": Words(
+        "It is {length_m} m to {place}; a line of {carries} is made for {limit_m} m.",
+        "Shorten the way, or put a repeater made for it in the middle.",
+    ),
+    "data_open": Words(
+        "Nothing ends the line at {place}: {carries} meets {end_ohm} {ohm} instead of {wave_ohm} {ohm}, and "
+        "{reflected_percent} % of every edge comes back.",
+        "Switch the resistor on at the last device, or put a terminating plug into its way on; only at the last.",
+    ),
+    "data_overended": Words(
+        "The line to {place} is ended more than once: {carries} meets {end_ohm} {ohm} instead of {wave_ohm} {ohm}, and "
+        "{reflected_percent} % of every edge comes back.",
+        "Switch the resistor off, or take the terminating plug out, everywhere but at the last device.",
+    ),
+    "data_clear": Words(
+        "{carries} reaches {place} over {length_m} m of a line made for {limit_m} m.",
+        "Nothing to do.",
+    ),
     "lead_class": Words(
         "{lead} is a lead of {lead_ohm} {ohm} and carries {carries}, made for {wave_ohm} {ohm}: "
         "{reflected_percent} % of every edge comes back.",

@@ -66,8 +66,9 @@ def figures_of(found: Judged | RunAnalysis) -> Figures:
     """The sum where the run is heard (its first mix, else its first input), levels at its inputs."""
     result = found.result
     sums = [mix.sum for mix in result.mixes] or [one.sum for one in result.inputs[:1]]
-    levels = [level for one in result.inputs if (level := active(one)) is not None]
-    hums = [one.hum.below_programme_db for one in result.inputs if one.hum is not None]
+    heard = result.inputs if result.data is None else ()
+    levels = [level for one in heard if (level := active(one)) is not None]
+    hums = [one.hum.below_programme_db for one in heard if one.hum is not None]
     return Figures(
         grade=found.findings[0].grade,
         codes=tuple(finding.code for finding in found.findings),

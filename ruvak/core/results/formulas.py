@@ -1,7 +1,7 @@
 """How displayed figures follow from others: formula, inputs, source. The interface shows these beside the figure.
 
 Expressions are arithmetic on their inputs' symbols, with log10, sqrt, abs, max and sum; an input whose path has "[]" in
-it is a list. Paths start at a record of the analysis: levels, hum, noise, sum, balance, loudspeaker, source, channel,
+it is a list. Paths start at a record of the analysis: levels, hum, noise, sum, balance, loudspeaker, data, source, channel,
 destination, venue.
 """
 
@@ -68,6 +68,15 @@ FORMULAS: tuple[Formula, ...] = (
         ("wants", "levels.nominal_dbu", "level the input wants with its control at the mark", "dBu"),
         ARRIVES,
         ("control", "levels.boost_db", "what the control adds above the mark", "dB"),
+    ),
+    _formula(
+        "data.end_reflected_percent",
+        "Sent back by the line's end",
+        "%",
+        "100 * abs((end - made) / (end + made))",
+        "reflection of a voltage wave, any textbook of lines",
+        ("end", "data.end_ohm", "what ends the line", "Ω"),
+        ("made", "data.wave_ohm", "what the line is made for", "Ω"),
     ),
     _formula(
         "loudspeaker.loss_db",

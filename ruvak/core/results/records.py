@@ -174,6 +174,33 @@ class LoudspeakerLine(Record):
     """What it bears."""
 
 
+class DataLead(Record):
+    """A lead on a data line: its wave impedance, and what share of every edge it sends back."""
+
+    owner: str
+    ohm: float
+    reflected_percent: float
+
+
+class DataLine(Record):
+    """A run of data from its driver to its receivers; levels, hum and hiss say nothing about it.
+
+    `end_ohm`: what receivers, and whatever else ends the line, put across it. `limit_m`, `most_receivers`: what such
+    a line is made for, by `source`.
+    """
+
+    carries: SignalClass
+    wave_ohm: float
+    length_m: float
+    limit_m: float
+    leads: tuple[DataLead, ...]
+    end_ohm: float
+    end_reflected_percent: float
+    receivers: int
+    most_receivers: int
+    source: str
+
+
 class InputResult(Record):
     """One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest."""
 
@@ -268,6 +295,8 @@ class RunResult(Record):
     phantom: tuple[PhantomAt, ...] = ()
     """At each channel of its sources, where some input of the rig feeds phantom."""
     cores: tuple[CoreResult, ...] = ()
+    data: DataLine | None = None
+    """Where it carries data to what is made for that data."""
 
 
 class DestinationResult(Record):

@@ -9,6 +9,7 @@ from ruvak.core.circuit.circuit import Circuit, Drive, Receiver
 from ruvak.core.parts.library import assumptions_of
 from ruvak.core.results.balance import balance
 from ruvak.core.results.cores import core_results, cores_of
+from ruvak.core.results.data_line import data_line
 from ruvak.core.results.destinations import Destinations
 from ruvak.core.results.ends import Reach, by_owner, reach_of
 from ruvak.core.results.fetched import fetched
@@ -195,7 +196,7 @@ class _RunReader:
 
     def __init__(self, shared: _Reader, run: Run, reach: Reach) -> None:
         self.shared, self.run_record = shared, run
-        self.rig, self.circuit, self.gains = shared.rig, shared.circuit, shared.gains
+        self.rig, self.circuit, self.gains, self.reach = shared.rig, shared.circuit, shared.gains, reach
         self.groups, self.receivers = reach.groups, reach.receivers
         self.phasors: dict[int, Phasors] = {}
         self.cores = cores_of(self.circuit, reach)
@@ -216,6 +217,7 @@ class _RunReader:
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
             phantom=phantom.at(flat) if phantom else (),
             cores=tuple(core_results(self.circuit, self.shared.swept, self.cores, flat)),
+            data=data_line(self.rig, self.run_record, self.circuit, self.reach, self.gains),
         )
 
     def gathered(self, destinations: Destinations, result: RunResult) -> None:

@@ -12,6 +12,7 @@ from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.files import rig_from_document
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Value
+from tests.support.data_lines import lit
 from tests.support.earths import class_1, earthed, outlets, ts_cable, ts_input, ts_source
 from tests.support.loudspeakers import speakers
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
@@ -169,30 +170,6 @@ def sharing(screen_ohm_per_m: float) -> Rig:
     )
 
 
-def lit(lead: str, into_desk: bool = False) -> Rig:
-    """A lighting desk's data on some lead to a lantern, or by mistake to a sound desk."""
-    lantern = [("lights.data", "m.out"), ("m.in", "lantern.data")]
-    desk = [("lights.data", "a.in"), ("a.out", "m.in"), ("m.out", "desk.mic1")]
-    joins = desk if into_desk else lantern
-    document = {
-        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
-        "gear": [
-            {"id": "lights", "name": "Lights", "part": "lighting-desk"},
-            {"id": "lantern", "name": "Lantern", "part": "lighting-fixture"},
-            {"id": "desk", "name": "Desk", "part": "desk-digital-16"},
-        ],
-        "kit": [
-            {"id": "m", "tag": "M", "part": lead, "length_m": 10},
-            {"id": "a", "tag": "A", "part": "adapter-xlrm-xlrm"},
-        ],
-        "runs": [{
-            "id": "r", "number": 1, "name": "R", "legs": ["a", "m"] if into_desk else ["m"],
-            "joins": [{"a": a, "b": b} for a, b in joins],
-        }],
-    }  # fmt: skip
-    return prepare(rig_from_document(document))
-
-
 def amplified(passive: bool) -> Rig:
     """A power amplifier into a loudspeaker, or into a powered one's line input."""
     goal = "loudspeaker-passive" if passive else "amplified-input"
@@ -280,6 +257,11 @@ FIRES: dict[str, Rig] = {
     "class_mixed": lit("mic-lead", into_desk=True),
     "sleeve_earthed": pocket(isolated=False),
     "lead_class": lit("mic-lead"),
+    "data_open": lit("lead-lighting", ended=0),
+    "data_overended": lit("lead-lighting", many=2, ended=2),
+    "data_long": lit("lead-lighting", length_m=310),
+    "data_loads": lit("lead-lighting", many=33, length_m=2),
+    "data_clear": lit("lead-lighting", many=2),
     "phantom_missing": powered(switch=False),
     "phantom_low": starved(0.008),
     "phantom_harms": powered("wireless-receiver"),
@@ -328,6 +310,11 @@ SILENT: dict[str, Rig] = {
     "class_mixed": lit("lead-lighting"),
     "sleeve_earthed": pocket(isolated=True),
     "lead_class": lit("lead-lighting"),
+    "data_open": lit("lead-lighting"),
+    "data_overended": lit("lead-lighting", many=2),
+    "data_long": lit("lead-lighting", length_m=290),
+    "data_loads": lit("lead-lighting", many=3),
+    "data_clear": lit("mic-lead"),
     "phantom_missing": powered(),
     "phantom_low": starved(0.003),
     "phantom_harms": powered("mic-dynamic"),

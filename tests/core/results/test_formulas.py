@@ -9,6 +9,7 @@ from typing import Any
 from ruvak.core.analyse import Analysis, analyse
 from ruvak.core.results.formulas import FORMULAS, Formula
 from ruvak.core.rig.rig import Rig
+from tests.support.data_lines import lit
 from tests.support.loudspeakers import speakers
 from tests.support.random_rigs import random_rig
 from tests.support.rigs import demo_rig
@@ -23,7 +24,7 @@ def scopes(rig: Rig, analysis: Analysis) -> Iterator[dict[str, Any]]:
             level = next((level for level in one.levels if level.active), None)
             yield {
                 "levels": level, "hum": one.hum, "noise": one.noise, "sum": one.sum, "balance": one.balance,
-                "loudspeaker": one.loudspeaker,
+                "loudspeaker": one.loudspeaker, "data": run.result.data,
             }  # fmt: skip
     for destination in analysis.destinations:
         yield {"destination": destination, "venue": rig.venue}
@@ -60,7 +61,7 @@ class Formulas(unittest.TestCase):
         seen: dict[str, int] = {}
         loud = {"programme_db_spl": 85.0, "noise_dba": 32.0}
         loudspeakers = speakers("amplifier-two-channel", "loudspeaker-passive", "loudspeaker-lead", 20.0)
-        for rig in (demo_rig(), loudspeakers, *(random_rig(seed) for seed in range(4))):
+        for rig in (demo_rig(), loudspeakers, lit("mic-lead"), *(random_rig(seed) for seed in range(4))):
             rig = rig.replaced(venue=rig.venue.model_copy(update=loud))
             for scope in scopes(rig, analyse(rig)):
                 for formula in FORMULAS:

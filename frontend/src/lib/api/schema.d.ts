@@ -1096,6 +1096,50 @@ export interface components {
             at_10k_db: number;
         };
         /**
+         * DataLead
+         * @description A lead on a data line: its wave impedance, and what share of every edge it sends back.
+         */
+        DataLead: {
+            /** Owner */
+            owner: string;
+            /** Ohm */
+            ohm: number;
+            /** Reflected Percent */
+            reflected_percent: number;
+        };
+        /**
+         * DataLine
+         * @description A run of data from its driver to its receivers; levels, hum and hiss say nothing about it.
+         *
+         *     `end_ohm`: what receivers, and whatever else ends the line, put across it. `limit_m`, `most_receivers`: what such
+         *     a line is made for, by `source`.
+         */
+        DataLine: {
+            /**
+             * Carries
+             * @enum {string}
+             */
+            carries: "microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video";
+            /** Wave Ohm */
+            wave_ohm: number;
+            /** Length M */
+            length_m: number;
+            /** Limit M */
+            limit_m: number;
+            /** Leads */
+            leads: components["schemas"]["DataLead"][];
+            /** End Ohm */
+            end_ohm: number;
+            /** End Reflected Percent */
+            end_reflected_percent: number;
+            /** Receivers */
+            receivers: number;
+            /** Most Receivers */
+            most_receivers: number;
+            /** Source */
+            source: string;
+        };
+        /**
          * DestinationResult
          * @description What a device makes of all its inputs together, each at the gain that brings its programme to one level.
          *
@@ -2294,6 +2338,8 @@ export interface components {
              * @default []
              */
             cores: components["schemas"]["CoreResult"][];
+            /** @default null */
+            data: components["schemas"]["DataLine"] | null;
         };
         /**
          * Segment

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
-import { inputName, shownInput } from './inputs';
+import { arrivesWords, inputName, shownInput } from './inputs';
 
 const input = (gear: string, id: string) =>
 	({ gear, input: id, label: `In ${id}` }) as Schemas['InputResult'];
@@ -25,6 +25,13 @@ describe('the input told in figures', () => {
 
 	it('is none where nothing listens', () => {
 		expect(shownInput(run([]), 's1.a')).toBeUndefined();
+	});
+
+	it('gets a level, or watts where it is a loudspeaker', () => {
+		const levels = [{ active: true, arriving_dbu: -4.1 }];
+		expect(arrivesWords({ ...one, levels } as Schemas['InputResult'])).toBe('−4.1 dBu');
+		const loudspeaker = { peak_w: 38.5 };
+		expect(arrivesWords({ ...one, levels, loudspeaker } as Schemas['InputResult'])).toBe('38.5 W');
 	});
 
 	it('is called by its label, or by its device where there are several', () => {

@@ -1,5 +1,7 @@
 /** Which of a run's inputs is told in figures, and what each is called. */
 import type { Schemas } from '../api/client';
+import { dbu, watt } from './format';
+import { levelsOf } from './ladder';
 import { nameOf } from './names';
 
 type InputResult = Schemas['InputResult'];
@@ -20,4 +22,11 @@ export function inputName(rig: Schemas['Rig'], run: Schemas['RunAnalysis'], one:
 	const mine = inputs.filter((each) => each.gear === one.gear);
 	const name = nameOf(rig, one.gear);
 	return mine.length === 1 ? name : `${name}, ${one.label}`;
+}
+
+/** What gets there: of a loudspeaker the watts of the loudest passages, else the level. */
+export function arrivesWords(one: InputResult): string {
+	if (one.loudspeaker) return watt(one.loudspeaker.peak_w);
+	const levels = levelsOf(one);
+	return levels ? dbu(levels.arriving_dbu) : '';
 }

@@ -17,6 +17,16 @@ const LEVELS: Schemas['Levels'] = {
 	short_db: 30
 };
 
+describe('a loudspeaker', () => {
+	it('bears so much, wants nothing, and has no noise to stand on', () => {
+		const loud = { ...LEVELS, arriving_dbu: 26, sides_dbu: -104, peak_dbu: 42, clip_dbu: 42.2 };
+		const scale = scaleFor([loud], 210, true);
+		const shown = marks(scale, loud, undefined, null, false, true);
+		expect(shown.map((mark) => mark.words)).toEqual(['bears', 'peaks', 'arrives']);
+		expect(scale.bottomDbu).toBeGreaterThan(-30);
+	});
+});
+
 describe('the ladder', () => {
 	const scale = scaleFor([LEVELS], 210);
 

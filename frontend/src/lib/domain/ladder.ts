@@ -22,14 +22,18 @@ export interface Scale {
 const MARGIN = 10;
 const LABEL_PITCH = 15;
 const SIDES_ABOVE_DB = 10;
+/** How far a loudspeaker's ladder goes down: it has no noise of its own to end at. */
+const BELOW_DB = 40;
 
 export const levelsOf = (input: Schemas['InputResult'] | undefined): Levels | undefined =>
 	input?.levels.find((level) => level.active);
 
 /** One scale for the levels now and those of a preview, so that the ghost can be compared. */
-export function scaleFor(levels: readonly Levels[], height: number): Scale {
+export function scaleFor(levels: readonly Levels[], height: number, amplified = false): Scale {
 	const top = Math.max(...levels.flatMap((level) => [level.clip_dbu, level.peak_dbu, level.nominal_dbu]));
-	const bottom = Math.min(...levels.map((level) => level.noise_dbu));
+	const bottom = Math.min(
+		...levels.map((level) => (amplified ? level.arriving_dbu - BELOW_DB : level.noise_dbu))
+	);
 	return { topDbu: Math.ceil(top / 5) * 5 + 3, bottomDbu: Math.floor(bottom / 5) * 5 - 3, height };
 }
 
@@ -39,20 +43,26 @@ export function yOf(scale: Scale, levelDbu: number): number {
 	return MARGIN + share * (scale.height - 2 * MARGIN);
 }
 
-/** `humDbu`: A-weighted, as it sounds; left out where the noise covers it. `unpowered`: nothing arrives yet. */
+/**
+ * `humDbu`: A-weighted, as it sounds; left out where the noise covers it. `unpowered`: nothing arrives yet.
+ * `amplified`: a loudspeaker, which bears so much and wants nothing.
+ */
 export function marks(
 	scale: Scale,
 	now: Levels,
 	after: Levels | undefined,
 	humDbu: number | null = null,
-	unpowered = false
+	unpowered = false,
+	amplified = false
 ): Mark[] {
 	const made: Omit<Mark, 'labelY'>[] = [
-		mark(scale, 'clip', 'clips', now.clip_dbu, false),
-		mark(scale, 'nominal', 'wants', now.nominal_dbu, false),
-		mark(scale, 'arrives', unpowered ? 'with power' : 'arrives', now.arriving_dbu, false),
-		mark(scale, 'noise', 'noise', now.noise_dbu, false)
+		mark(scale, 'clip', amplified ? 'bears' : 'clips', now.clip_dbu, false),
+		mark(scale, 'arrives', unpowered ? 'with power' : 'arrives', now.arriving_dbu, false)
 	];
+	if (!amplified) {
+		made.push(mark(scale, 'nominal', 'wants', now.nominal_dbu, false));
+		made.push(mark(scale, 'noise', 'noise', now.noise_dbu, false));
+	}
 	if (humDbu !== null && humDbu > now.noise_dbu) made.push(mark(scale, 'hum', 'hum', humDbu, false));
 	// Where the centre is lost, what still passes is the difference between the sides: show where that stands.
 	if (after === undefined && now.sides_dbu > now.arriving_dbu + SIDES_ABOVE_DB) {

@@ -65,9 +65,9 @@ export function spansOf(drawing: Drawing, space: StripSpace): Map<string, Span> 
 	return spans;
 }
 
-/** Row of each contact. Two contacts leave the middle row free, so that sleeves meet screens. */
+/** Row of each contact. Two contacts leave the middle row free, so that sleeves meet screens; loudspeakers have none. */
 export const rowOf = (connector: Connector, index: number): number =>
-	connector.contacts.length === 2 ? index * 2 : index;
+	connector.contacts.length === 2 && !connector.form.startsWith('loudspeaker') ? index * 2 : index;
 
 /** Where each lane begins, by its number, and how many rows it has. */
 export function lanesOf(drawing: Drawing, top: number): { top: number; rows: number }[] {

@@ -29,12 +29,10 @@ WORDS: dict[SignalClass, str] = {
     "computer-data": "computer data",
     "video": "video",
 }
-WAVE_OHM: dict[SignalClass, float] = {"lighting-data": 120.0, "digital-audio": 110.0}
-"""What a balanced data line is made for: ANSI E1.11; AES3, IEC 60958-4."""
 
 
 def classes(rig: Rig, result: RunResult) -> Iterator[Finding]:
-    """Each source against each input it reaches, then against the leads on the way."""
+    """Each source against each input it reaches."""
     for source in result.sources:
         if source.signal is None:
             continue
@@ -50,26 +48,6 @@ def classes(rig: Rig, result: RunResult) -> Iterator[Finding]:
             }
             code = "amplified_into_input" if source.signal == "loudspeaker" else "class_mixed"
             yield finding(code, Grade.STOP, result, one.gear, one.input, params)
-        if source.signal in WAVE_OHM:
-            yield from _leads(rig, result, source.signal, WAVE_OHM[source.signal])
-
-
-def _leads(rig: Rig, result: RunResult, signal: SignalClass, wave_ohm: float) -> Iterator[Finding]:
-    run = next(one for one in rig.runs if one.id == result.run)
-    for leg in run.legs:
-        part = rig.part_of(leg)
-        stated = [cable.characteristic_ohm for cable in part.cables if cable.characteristic_ohm is not None]
-        if part.kind != "lead" or part.signal == signal or not stated:
-            continue
-        reflected = abs((stated[0].value - wave_ohm) / (stated[0].value + wave_ohm))
-        params: dict[str, float | str] = {
-            "lead": called(rig, leg),
-            "carries": WORDS[signal],
-            "lead_ohm": stated[0].value,
-            "wave_ohm": wave_ohm,
-            "reflected_percent": 100.0 * reflected,
-        }
-        yield finding("lead_class", Grade.WATCH, result, "", leg, params)
 
 
 def _family(signal: SignalClass) -> str:

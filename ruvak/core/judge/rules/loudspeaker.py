@@ -22,8 +22,9 @@ def loudspeaker(rig: Rig, result: RunResult) -> Iterator[Finding]:
     yield from _copper(rig, result, sorted(lines, key=lambda pair: -pair[1].loss_db))
     for one, line in lines:
         if line.peak_w > line.rated_w:
-            params = {"place": called(rig, one.gear), "peak_w": line.peak_w, "rated_w": line.rated_w}
-            yield finding("overpowered", Grade.FIX, result, one.gear, one.input, params)
+            watts: dict[str, float | str] = {"peak_w": line.peak_w, "rated_w": line.rated_w}
+            place: dict[str, float | str] = {"place": called(rig, one.gear)}
+            yield finding("overpowered", Grade.FIX, result, one.gear, one.input, place | watts)
 
 
 def _copper(rig: Rig, result: RunResult, lines: list[tuple[InputResult, LoudspeakerLine]]) -> Iterator[Finding]:

@@ -8,6 +8,7 @@
 	import { getDesk } from '../../state/desk.svelte';
 	import Budget from './Budget.svelte';
 	import Curve from './Curve.svelte';
+	import DataTable from './DataTable.svelte';
 	import HissTable from './HissTable.svelte';
 	import HumTable from './HumTable.svelte';
 	import LevelsTable from './LevelsTable.svelte';
@@ -29,7 +30,9 @@
 	const sum = $derived(run.result.mixes[0]?.sum ?? input?.sum);
 </script>
 
-{#if input}
+{#if run.result.data}
+	<div class="details"><div><DataTable {rig} line={run.result.data} /></div></div>
+{:else if input}
 	{#if run.result.inputs.length > 1}
 		<div class="which" role="group" aria-label="Input told in figures">
 			{#each run.result.inputs as one (keyOf(one))}

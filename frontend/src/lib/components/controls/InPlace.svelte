@@ -36,6 +36,12 @@
 			run.controls.some((one) => one.gear === device.id && one.setting === setting.id)
 		);
 
+	/** With the device's name where another one on this run has a control of that name too. */
+	const labelOf = (device: Schemas['Gear'], setting: Setting): string =>
+		gear.some((one) => one !== device && settingsOf(one).some((other) => other.label === setting.label))
+			? `${device.name}: ${setting.label}`
+			: setting.label;
+
 	function set(device: Schemas['Gear'], setting: Setting, value: string | number | boolean) {
 		const words =
 			typeof value === 'boolean' ? (value ? 'on' : 'off') : typeof value === 'number' ? `${value} dB` : value;
@@ -52,7 +58,7 @@
 		<div class="control {setting.type}">
 			{#if setting.type === 'level'}
 				<LevelControl
-					label={setting.label}
+					label={labelOf(one, setting)}
 					value={Number(value)}
 					min={setting.min_db}
 					max={setting.max_db}
@@ -61,14 +67,14 @@
 				/>
 			{:else if setting.type === 'choice'}
 				<ChoiceControl
-					label={setting.label}
+					label={labelOf(one, setting)}
 					value={String(value)}
 					options={setting.options}
 					onset={(next) => set(one, setting, next)}
 				/>
 			{:else}
 				<SwitchControl
-					label={setting.label}
+					label={labelOf(one, setting)}
 					value={value === true}
 					onset={(next) => set(one, setting, next)}
 				/>

@@ -11,7 +11,16 @@
 		run: `reading-${run.run}`,
 		drawing: run.drawing,
 		findings: [run.finding],
-		result: { run: run.run, sources: [], inputs: [], mixes: [], floating: [], phantom: [], cores: [] },
+		result: {
+			run: run.run,
+			sources: [],
+			inputs: [],
+			mixes: [],
+			floating: [],
+			phantom: [],
+			cores: [],
+			data: null
+		},
 		controls: [],
 		notes: []
 	});

@@ -11,13 +11,22 @@
 		humDbu?: number | null;
 		/** The source has no power yet: what is told is what would arrive. */
 		unpowered?: boolean;
+		/** A loudspeaker at the end of an amplified run. */
+		amplified?: boolean;
 	}
-	let { now, after = undefined, height = 210, humDbu = null, unpowered = false }: Props = $props();
+	let {
+		now,
+		after = undefined,
+		height = 210,
+		humDbu = null,
+		unpowered = false,
+		amplified = false
+	}: Props = $props();
 
 	const AXIS = 40;
 	const BAR = 16;
-	const scale = $derived(scaleFor(after ? [now, after] : [now], height));
-	const shown = $derived(marks(scale, now, after, humDbu, unpowered));
+	const scale = $derived(scaleFor(after ? [now, after] : [now], height, amplified));
+	const shown = $derived(marks(scale, now, after, humDbu, unpowered, amplified));
 	const loud = $derived(after ?? now);
 	const words = $derived(shown.map((mark) => `${mark.words} ${dbu(mark.levelDbu)}`).join(', '));
 </script>
@@ -38,13 +47,15 @@
 			height={Math.max(0, yOf(scale, loud.noise_dbu) - yOf(scale, loud.arriving_dbu))}
 		/>
 	{/if}
-	<rect
-		class="noise"
-		x={AXIS}
-		width={BAR}
-		y={yOf(scale, now.noise_dbu)}
-		height={Math.max(0, height - 4 - yOf(scale, now.noise_dbu))}
-	/>
+	{#if !amplified}
+		<rect
+			class="noise"
+			x={AXIS}
+			width={BAR}
+			y={yOf(scale, now.noise_dbu)}
+			height={Math.max(0, height - 4 - yOf(scale, now.noise_dbu))}
+		/>
+	{/if}
 	{#each shown as mark (mark.kind + String(mark.ghost))}
 		<g class="{mark.kind} entry" class:ghost={mark.ghost}>
 			<path class="line" d="M{AXIS - 4} {mark.y}h{BAR + 8}" />

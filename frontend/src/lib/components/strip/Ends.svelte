@@ -9,10 +9,12 @@
 		width: number;
 		/** By gear.input: "L − R". */
 		outcomes: Map<string, string>;
+		/** By gear.input: "−4.1 dBu", where it helps to tell one input from another. */
+		figures: Map<string, string>;
 		bad: boolean;
 		narrow: boolean;
 	}
-	let { ends, ears, width, outcomes, bad, narrow }: Props = $props();
+	let { ends, ears, width, outcomes, figures, bad, narrow }: Props = $props();
 	const tapeWidth = $derived(Math.min(narrow ? 160 : 230, width / 2 - 4));
 	const isFirst = (end: EndBox, connector: EndBox['connectors'][number]): boolean =>
 		connector.top === end.top;
@@ -46,6 +48,8 @@
 	<text class="outcome" class:bad x={apex.x + 4} y={apex.y + 4}
 		>{outcomes.get(`${ear.gear}.${ear.input}`) ?? ''}</text
 	>
+	<text class="arrives" x={ear.hot.x + 17} y={foot + 25}>{figures.get(`${ear.gear}.${ear.input}`) ?? ''}</text
+	>
 {/each}
 
 <style>
@@ -74,6 +78,11 @@
 		font-size: 13px;
 		font-weight: 600;
 		fill: var(--ink);
+	}
+	.arrives {
+		font-family: 'JetBrains Mono Variable', monospace;
+		font-size: 11px;
+		fill: var(--dim);
 	}
 	.bad {
 		fill: var(--stop);

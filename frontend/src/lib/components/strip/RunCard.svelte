@@ -28,7 +28,7 @@
 	const then = $derived(preview && input ? shownInput(preview.after, keyOf(input)) : undefined);
 	const now = $derived(levelsOf(input));
 	const unpowered = $derived(run.findings.some((one) => one.code === 'phantom_missing'));
-	const humDbu = $derived((then ?? input)?.hum?.weighted_dbu ?? null);
+	const humDbu = $derived(input?.loudspeaker ? null : ((then ?? input)?.hum?.weighted_dbu ?? null));
 	const after = $derived(levelsOf(then));
 </script>
 
@@ -53,9 +53,16 @@
 	<div class="strip-place">
 		<Strip run={shown} unit={rig.length_unit ?? 'm'} ghost={preview !== null} {kept} />
 	</div>
-	{#if now && input}<div class="ladder-place">
+	{#if now && input && !run.result.data}<div class="ladder-place">
 			{#if run.result.inputs.length > 1}<p class="of-input">{inputName(rig, run, input)}</p>{/if}
-			<Ladder {now} {after} {humDbu} {unpowered} height={selected ? 210 : 150} />
+			<Ladder
+				{now}
+				{after}
+				{humDbu}
+				{unpowered}
+				amplified={input.loudspeaker !== null}
+				height={selected ? 210 : 150}
+			/>
 		</div>{/if}
 	{#if selected}
 		<div class="controls-place"><InPlace {rig} {run} /></div>
@@ -135,6 +142,9 @@
 	.ladder-place {
 		grid-area: ladder;
 		align-self: start;
+		/* A row of loudspeakers is taller than the screen: the ladder goes along. */
+		position: sticky;
+		top: 3.5rem;
 	}
 	.of-input {
 		max-width: 168px;

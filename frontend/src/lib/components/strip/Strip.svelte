@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { heard } from '../../domain/heard';
+	import { arrivesWords, keyOf } from '../../domain/inputs';
 	import { length, type LengthUnit } from '../../domain/format';
 	import { CONTACT_RADIUS, layOut } from '../../domain/strip';
 	import type { LegBox } from '../../domain/strip-types';
@@ -22,8 +23,14 @@
 	const layout = $derived(
 		layOut(run.drawing, { width, top: 92, left: narrow ? 27 : 34, right: narrow ? 96 : 104 })
 	);
-	const outcomes = $derived(
-		new Map(run.result.inputs.map((one) => [`${one.gear}.${one.input}`, heard(one.channels)]))
+	const outcomes = $derived(new Map(run.result.inputs.map((one) => [keyOf(one), heard(one.channels)])));
+	/** Where several inputs listen, what each gets. */
+	const figures = $derived(
+		new Map(
+			run.result.data || run.result.inputs.length < 2
+				? []
+				: run.result.inputs.map((one) => [keyOf(one), arrivesWords(one)])
+		)
 	);
 	const KIND_WORDS = { lead: 'lead', adapter: 'adapter', box: 'box', gear: '' } as const;
 	const legWords = (leg: LegBox): string =>
@@ -88,7 +95,7 @@
 				>{letter.words}</text
 			>
 		{/each}
-		<Ends ends={layout.ends} ears={layout.ears} width={layout.width} {narrow} {outcomes} {bad} />
+		<Ends ends={layout.ends} ears={layout.ears} width={layout.width} {narrow} {outcomes} {figures} {bad} />
 	</svg>
 </div>
 

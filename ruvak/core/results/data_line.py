@@ -1,0 +1,82 @@
+"""Data lines: what a lead and the line's end send back of every edge, how long it is, how many hang on it.
+
+Where a line of impedance Z0 meets Z, (Z - Z0) / (Z + Z0) of a wave's voltage comes back: any textbook of lines.
+"""
+
+from dataclasses import dataclass
+
+from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.results.ends import Reach
+from ruvak.core.results.gains import Gains
+from ruvak.core.results.records import DataLead, DataLine
+from ruvak.core.rig.connectors import SHAPES
+from ruvak.core.rig.part import SignalClass
+from ruvak.core.rig.rig import Rig, Run
+
+
+@dataclass(frozen=True)
+class Made:
+    """What a kind of line is made for: ohms of its pair, metres, receivers side by side."""
+
+    wave_ohm: float
+    limit_m: float
+    most: int
+    source: str
+
+
+MADE: dict[tuple[SignalClass, str], Made] = {
+    ("lighting-data", "xlr3"): Made(120.0, 300.0, 32, "ANSI E1.11, EIA-485: 32 unit loads; the length from memory"),
+    ("lighting-data", "xlr5"): Made(120.0, 300.0, 32, "ANSI E1.11, EIA-485: 32 unit loads; the length from memory"),
+    ("digital-audio", "xlr3"): Made(110.0, 100.0, 1, "AES3, IEC 60958-4: one receiver; 100 m from memory"),
+    ("digital-audio", "rca"): Made(75.0, 10.0, 1, "IEC 60958-3; 10 m is common practice"),
+    ("computer-data", "usb"): Made(90.0, 5.0, 1, "USB 2.0; from memory"),
+    ("computer-data", "modular8"): Made(100.0, 100.0, 1, "ISO/IEC 11801: 100 m of channel; from memory"),
+}
+"""By signal and family of its plugs."""
+
+
+def data_line(rig: Rig, run: Run, circuit: Circuit, reach: Reach, gains: Gains) -> DataLine | None:
+    """None where the run carries something else, or where what sends and what listens are not of one kind."""
+    drives = [circuit.drives[number] for group in reach.groups for number in group]
+    receivers = [circuit.receivers[number] for number in reach.receivers]
+    kinds = {one.output.signal for one in drives} | {one.input.signal for one in receivers}
+    if len(kinds) != 1 or not receivers or not drives:
+        return None
+    part = rig.part_of(drives[0].gear)
+    form = next(one.form for one in part.connectors if one.id in drives[0].output.connectors)
+    (signal,) = kinds
+    made = MADE.get((signal, SHAPES[form].family)) if signal is not None else None
+    if signal is None or made is None:
+        return None
+    # All receivers side by side; less where something else ends the line, which the driver is loaded with too.
+    together = 1.0 / sum(1.0 / one.own_ohm for one in receivers)
+    end_ohm = min(together, *(gains.load_ohm(number) for group in reach.groups for number in group))
+    items = {item.id: item for item in rig.kit}
+    return DataLine(
+        carries=signal,
+        wave_ohm=made.wave_ohm,
+        length_m=sum(items[leg].length_m or 0.0 for leg in run.legs),
+        limit_m=made.limit_m,
+        leads=tuple(_leads(rig, run, made.wave_ohm)),
+        end_ohm=end_ohm,
+        end_reflected_percent=reflected_percent(end_ohm, made.wave_ohm),
+        receivers=len(receivers),
+        most_receivers=made.most,
+        source=made.source,
+    )
+
+
+def _leads(rig: Rig, run: Run, wave_ohm: float) -> list[DataLead]:
+    """Leads whose impedance is stated."""
+    found = []
+    for leg in run.legs:
+        stated = [cable.characteristic_ohm for cable in rig.part_of(leg).cables if cable.characteristic_ohm is not None]
+        if stated:
+            ohm = stated[0].value
+            found.append(DataLead(owner=leg, ohm=ohm, reflected_percent=reflected_percent(ohm, wave_ohm)))
+    return found
+
+
+def reflected_percent(ohm: float, wave_ohm: float) -> float:
+    """How much of an edge's voltage comes back where a line of `wave_ohm` meets `ohm`, whatever its sign."""
+    return 100.0 * abs((ohm - wave_ohm) / (ohm + wave_ohm))
