@@ -47,6 +47,29 @@ class FirstVisit(BrowserTest):
         self.assertIn("IEC 61672-1", box.inner_text())
         self.assertEqual(self.serious(), [])
 
+    def test_every_loudspeaker_of_a_row_has_its_figures(self) -> None:
+        page = self.page
+        page.locator("article[data-run='foyer'] .pick-run").click()
+        strip = page.locator("article[data-run='foyer'] .strip")
+        self.assertEqual(strip.locator("text.arrives").all_text_contents(), ["38.5 W", "38.0 W", "37.6 W", "37.5 W"])
+        page.get_by_role("group", name="Input told in figures").get_by_role("button", name="Foyer 3").click()
+        page.locator(".details caption", has_text="Power at Foyer 3").wait_for()
+        self.assertEqual(page.locator("article[data-run='foyer'] .of-input").inner_text(), "Foyer 3")
+        controls = page.locator("article[data-run='foyer'] .in-place")
+        controls.get_by_text("Foyer 4: Tap").wait_for()
+        self.assertEqual(self.serious(), [])
+
+    def test_data_is_told_by_its_line_and_not_by_levels(self) -> None:
+        page = self.page
+        page.locator("article[data-run='lights'] .pick-run").click()
+        page.locator("caption", has_text="what comes back of every edge").wait_for()
+        self.assertEqual(page.locator("article[data-run='lights'] .ladder").count(), 0)
+        page.get_by_role("button", name="Sent back by the line").click()
+        page.locator(".how-box:visible").get_by_text("reflection of a voltage wave").wait_for()
+        page.locator("article[data-run='lights'] .in-place").get_by_text("off", exact=True).click()
+        page.locator("article[data-run='lights'] .finding", has_text="Nothing ends the line").wait_for()
+        self.assertEqual(self.serious(), [])
+
     def test_only_switches_of_the_sockets_in_use_are_shown(self) -> None:
         shown = self.page.locator("article[data-run='choir-4'] .in-place")
         shown.get_by_text("Phantom, mic 8").wait_for()

@@ -28,6 +28,17 @@ class Conflicts(BrowserTest):
         expect(self.run_card()).to_contain_text("Arrives whole")
         self.assertEqual(self.rigs.listed()[0].version, 2)
 
+    def test_on_a_phone_it_is_in_sight_wherever_the_page_stands(self) -> None:
+        context, page = self.visitor(390, 844)
+        page.goto(self.server.address)
+        page.locator("article[data-run]").wait_for()
+        self.somebody_saves()
+        card = page.locator("button.remedy", has_text="Mono-sum adapter")
+        card.scroll_into_view_if_needed()
+        card.click()
+        expect(page.get_by_role("alert")).to_be_in_viewport()
+        context.close()
+
     def test_theirs_can_be_kept(self) -> None:
         self.somebody_saves()
         self.remedy("Mono-sum adapter").click()

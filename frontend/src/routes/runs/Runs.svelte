@@ -38,7 +38,17 @@
 <svelte:head><title>{state ? `${state.rig.name} · Runs` : 'Ruvak'}</title></svelte:head>
 
 {#if !state}
-	<p class="waiting quiet">{query.isError ? 'The rig could not be opened.' : 'Opening the rig…'}</p>
+	<div class="waiting">
+		{#if query.isError}
+			<p>The rig could not be opened. What was saved is safe; <a href="#/rigs">Rigs</a> lists the others.</p>
+		{:else}
+			<p class="quiet" role="status">Opening the rig: tracing and solving every run…</p>
+			{#each [1, 2, 3] as place (place)}<div
+					class="placeholder animate-pulse"
+					aria-hidden="true"
+				></div>{/each}
+		{/if}
+	</div>
 {:else if !selected}
 	<section class="waiting">
 		<h2>No runs yet</h2>
@@ -143,6 +153,15 @@
 	}
 	.waiting {
 		padding: 2rem;
+	}
+	.waiting a {
+		text-decoration: underline;
+	}
+	.placeholder {
+		height: 9rem;
+		max-width: 48rem;
+		margin-top: 1.25rem;
+		background: var(--raised);
 	}
 	@media (max-width: 980px) {
 		.runs {

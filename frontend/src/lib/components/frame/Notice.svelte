@@ -41,6 +41,10 @@
 		gap: 0.6rem 1.5rem;
 		padding: 0.7rem 1.25rem;
 		background: var(--fix-wash);
+		/* Wherever the page is scrolled to, what went wrong stays in sight. */
+		position: sticky;
+		top: 0;
+		z-index: 6;
 		border-bottom: 1px solid var(--fix);
 	}
 	.choices {
