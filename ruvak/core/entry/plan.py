@@ -14,6 +14,8 @@ from ruvak.core.units import METRES_PER_FOOT
 PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
 MONO = {"mono"}
 MOST_RUNS = 64
+FEW = 4
+"""So many sockets are named one by one."""
 
 
 class Refused(Exception):
@@ -204,10 +206,9 @@ class Planner:
             have = ", ".join(one.label for one in usable(part, role)[:6])
             return problem("unknown_socket", piece, f"{gear.name} has no “{word}” here; it has {have}, …")
         code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
-        what = "sends sound" if role == "source" else "takes sound"
-        return problem(
-            code, piece, f"Nothing here called “{piece.text}” {what}; write a name from this rig, or what it is."
-        )
+        what, kind = ("sends sound", "dynamic mic") if role == "source" else ("takes sound", "powered speaker")
+        sentence = f"Nothing here called “{piece.text}” {what}. Write a name from this rig, or add what it is, "
+        return problem(code, piece, f"{sentence}as in “{piece.text} {kind}”.")
 
     def _runs(
         self, sources: list[_Side], passed: list[tuple[KitItem, Piece]], goal: _Side | None, mono: bool
@@ -259,8 +260,9 @@ class Planner:
         count_from, count_to = len(named.positions), len(places.positions)
         new = first.meaning.new is not None
         if count_to == 0 and not _one_place(target):
-            sentence = f"Say which input of {goal.devices[0][0].name}: write its number, as in “{goal.piece.text} 3”."
-            raise problem("unknown_socket", goal.piece, sentence)
+            labels = [one.label for one in usable(target, "goal")]
+            how = " or ".join(labels) if len(labels) <= FEW else f"write its number, as in “{goal.piece.text} 3”"
+            raise problem("unknown_socket", goal.piece, f"Say which input of {goal.devices[0][0].name}: {how}.")
         if count_from > 2 or count_to > 2:
             if count_from != count_to:
                 sentence = f"{count_from or 1} on the left and {count_to} on the right: write as many on both sides."

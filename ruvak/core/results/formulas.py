@@ -1,8 +1,8 @@
 """How displayed figures follow from others: formula, inputs, source. The interface shows these beside the figure.
 
-Expressions are arithmetic on their inputs' symbols, with log10, sqrt, abs, max and sum; an input whose path has "[]" in
-it is a list. Paths start at a record of the analysis: levels, hum, noise, sum, balance, loudspeaker, data, source, channel,
-destination, venue.
+Expressions are arithmetic on their inputs' symbols, with log10, sqrt, abs, max and sum; an input whose path has "[]"
+in it is a list. Paths start at a record of the analysis: levels, hum, noise, sum, balance, loudspeaker, data, source,
+channel, destination, venue.
 """
 
 from ruvak.core.rig.values import Record

@@ -56,6 +56,8 @@
 		} else if (event.key === 'Escape') {
 			if (entry.text) entry.clear();
 			else field?.blur();
+		} else if (event.key === '/' && !entry.text) {
+			// The key that leads here, pressed once too often.
 		} else return;
 		event.preventDefault();
 	}
