@@ -69,7 +69,7 @@ class Command(DatabaseTest):
         self.file.write_text('{"format": "ruvak-rig", "version": 1, "id": "A b"}', encoding="utf-8")
         code, out, err = self.run_command("solve", str(self.file))
         self.assertEqual((code, out), (2, ""))
-        self.assertIn("ruvak: id: is an id: small letters", err)
+        self.assertIn("ruvak: id: should be small letters", err)
         self.assertIn("ruvak: venue: is missing", err)
 
     def test_a_missing_file(self) -> None:

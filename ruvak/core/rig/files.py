@@ -86,9 +86,9 @@ _SENTENCES = {
 }
 
 _PATTERNS = {
-    ID_PATTERN: "is an id: small letters, digits and hyphens, at most 64, starting with a letter or digit.",
-    END_PATTERN: "is an end: the gear's or kit item's id, a dot, and its connector, as in laptop.phones.",
-    POINT_PATTERN: "is a point: connector.contact, as in in.T, or the bare name of an inner node.",
+    ID_PATTERN: "should be small letters, digits and hyphens, at most 64, starting with a letter or digit.",
+    END_PATTERN: "should be an end: the gear's or kit item's id, a dot, and its connector, as in laptop.phones.",
+    POINT_PATTERN: "should be a point: connector.contact, as in in.T, or the bare name of an inner node.",
 }
 
 
