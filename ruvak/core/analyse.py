@@ -9,11 +9,12 @@ from ruvak.core.judge.finding import Finding, RigFinding, Verdict
 from ruvak.core.judge.notes import Note, notes
 from ruvak.core.judge.registry import judge, judge_rig, verdict, with_added
 from ruvak.core.judge.rules.uncertain import Possibility, uncertain
-from ruvak.core.parts.library import embed
+from ruvak.core.parts.library import assumptions_of, disturbances_of, embed
 from ruvak.core.results.bonds import bonds
 from ruvak.core.results.records import BondResult, DestinationResult, InputResult, Levels, RunResult
 from ruvak.core.results.response import COARSE_HZ
 from ruvak.core.results.runs import rig_results, run_results
+from ruvak.core.results.surroundings import Surroundings, surroundings
 from ruvak.core.rig.check import check
 from ruvak.core.rig.connectors import Sleeve
 from ruvak.core.rig.controls import settings_in_use
@@ -146,10 +147,30 @@ def _controls(rig: Rig, run: Run) -> Iterator[Control]:
                 yield Control(gear=owner, setting=setting.id)
 
 
-def glance(rig: Rig, traced: Trace | None = None) -> tuple[tuple[Finding, ...], ...]:
-    """Findings of each run from a few frequencies, switches as they stand: to compare wirings. The rig is prepared."""
+def glance(rig: Rig, traced: Trace | None = None, among: Surroundings | None = None) -> tuple[tuple[Finding, ...], ...]:
+    """Findings of each run from a few frequencies, switches as they stand: to compare wirings. The rig is prepared.
+
+    `among`: the rest of the rig that these runs are a part of.
+    """
     traced = traced or trace(rig)
-    return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ, hum="brief"))
+    return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ, hum="brief", among=among))
+
+
+def among(rig: Rig, run_id: str, memory: Memory | None = None) -> Surroundings | None:
+    """The rest of the rig as one run's devices see it; None where that run is all there is. The rig is prepared."""
+    run = next(one for one in rig.runs if one.id == run_id)
+    others = tuple(one for one in rig.runs if one.id != run_id)
+    ends = [end.split(".")[0] for join in run.joins for end in (join.a, join.b)]
+    gear = [one for one in dict.fromkeys(ends) if rig.part_of(one).kind == "gear"]
+    if not others or not gear:
+        return None
+    rest, bare = (in_use(rig.replaced(runs=runs), gear) for runs in (others, ()))
+    circuits = [build(one, trace(one)) for one in (rest, bare)]
+    stray_f = assumptions_of(rig).stray_f.value
+    # A wiring may bring a computer's noise, and a failing supply's ripple is a part of the run.
+    mains_hz = float(rig.venue.mains_hz)
+    more_hz = (*disturbances_of(rig).computer_hz, mains_hz, 2.0 * mains_hz)
+    return surroundings(circuits[0], circuits[1], gear, stray_f, more_hz, memory)
 
 
 def bonds_of(rig: Rig) -> tuple[BondResult, ...]:

@@ -125,13 +125,21 @@ class _Builder:
         network, number_of = self.elements.numbered()
         points = [f"{gear.id}.{CHASSIS}" for gear in self.rig.gear]
         chassis = {number_of[point]: point for point in points if point in number_of}
+        # Nothing is plugged into it, no earth either: still a thing that stands in the room.
+        apart = {gear.id for gear in self.rig.gear if f"{gear.id}.{CHASSIS}" not in number_of}
+        for owner in sorted(apart):
+            self.elements.capacitor(f"{owner}.{CHASSIS}", EARTH_POINT, self.assumptions.stray_f.value)
         loose: set[int] = set()
         for group in islands(network):
             devices = [chassis[node] for node in group if node in chassis]
             for point in devices or [min(network.node_names[node] for node in group)]:
                 self.elements.capacitor(point, EARTH_POINT, self.assumptions.stray_f.value)
             loose |= set(group)
-        return tuple(gear.id for gear in self.rig.gear if number_of.get(f"{gear.id}.{SIGNAL_REFERENCE}") in loose)
+        return tuple(
+            gear.id
+            for gear in self.rig.gear
+            if gear.id in apart or number_of.get(f"{gear.id}.{SIGNAL_REFERENCE}") in loose
+        )
 
     def _gear(self, gear: Gear, part: Part) -> None:
         add_components(self.elements, gear.id, part)

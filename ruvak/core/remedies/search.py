@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import chain, islice
 
-from ruvak.core.analyse import Analysis, Assessment, Judged, RunAnalysis, assess, glance, prepare
+from ruvak.core.analyse import Analysis, Assessment, Judged, RunAnalysis, among, assess, glance, prepare
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.judge.rule import active
 from ruvak.core.judge.sentences import number, signed
@@ -109,7 +109,10 @@ class _Search:
         known = before if before is not None else assess(rig, run.id, memory)
         self.before: tuple[Judged | RunAnalysis, ...] = known.runs
         self.found = next(one for one in known.runs if one.run == run.id) if isinstance(known, Analysis) else known.mine
-        self.glanced = glance(in_use(self.alone))[0]
+        # Only hum comes by others' metal: what closes its loops may be no part of this run.
+        hums = any(one.code == "hum" for one in self.found.findings)
+        self.among = among(rig, run.id, memory) if hums else None
+        self.glanced = glance(in_use(self.alone), among=self.among)[0]
 
     def first(self) -> Remedy | None:
         """Switches, then rewirings as they are found, until one clears the run and harms no other."""
@@ -239,7 +242,7 @@ class _Search:
 
     def _at_a_glance(self, edit: Edit) -> tuple[Finding, ...]:
         # The run by itself, so that nothing else of the rig has to be checked.
-        return glance(in_use(apply(self.alone, edit)))[0]
+        return glance(in_use(apply(self.alone, edit)), among=self.among)[0]
 
     def _with_flips(self, one: "_Candidate", flips: list["_Candidate"]) -> Iterator["_Candidate"]:
         """A rewiring that leaves something to watch, with one switch flipped besides."""

@@ -18,6 +18,7 @@ from ruvak.core.results.gains import effects_of, received
 from ruvak.core.results.opening import opened
 from ruvak.core.results.records import CauseShare, Hum, Tone
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
+from ruvak.core.results.surroundings import Surroundings
 from ruvak.core.results.weighting import a_weighting_db
 from ruvak.core.solve.network import Complexes, Floats
 from ruvak.core.units import dbu_from_volts, volts_from_dbu
@@ -59,14 +60,19 @@ class Phasors:
 class Disturbed:
     """The network under every cause, at every frequency some cause has."""
 
-    def __init__(self, circuit: Circuit, solver: RigSolver, bonds: bool = False) -> None:
-        """`bonds`: each removable joint can be opened."""
+    def __init__(
+        self, circuit: Circuit, solver: RigSolver, bonds: bool = False, among: Surroundings | None = None
+    ) -> None:
+        """`bonds`: each removable joint can be opened; `among`: what the circuit is a part of."""
+        joined = among.joined(circuit) if among is not None else None
+        circuit, around = joined if joined is not None else (circuit, None)
         self.circuit = circuit
-        frequencies_hz, emfs = cause_emfs(circuit, bonds)
+        at = among.frequencies_hz.tolist() if among is not None and around is not None else ()
+        frequencies_hz, emfs = cause_emfs(circuit, bonds, at)
         self.frequencies_hz = frequencies_hz
         self._solved: Solved | None = None
         if len(frequencies_hz):
-            self._solved = solver.solve(frequencies_hz, emfs, adjoints=len(frequencies_hz))
+            self._solved = solver.solve(frequencies_hz, emfs, len(frequencies_hz), around)
         self._weights = np.array([10.0 ** (a_weighting_db(float(hz)) / 20.0) for hz in frequencies_hz])
         self._likely = np.array([cause.likely for cause in circuit.causes])
         self._worst = np.array([cause.worst for cause in circuit.causes])

@@ -41,6 +41,7 @@ from ruvak.core.results.sums import (
     peak_volts,
     programme_gain,
 )
+from ruvak.core.results.surroundings import Surroundings
 from ruvak.core.results.voice import own_gains
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.solve.memory import Memory
@@ -78,12 +79,13 @@ def run_results(
     circuit: Circuit,
     sweep_hz: tuple[float, ...] = THIRD_OCTAVES_HZ,
     hum: Literal["none", "brief"] = "none",
+    among: Surroundings | None = None,
 ) -> tuple[RunResult, ...]:
     """Every run of the rig, in its order, from one solved network; the response at `sweep_hz`.
 
-    Brief hum has totals and the largest cause alone.
+    Brief hum has totals and the largest cause alone, `among`: in what the rig is a part of.
     """
-    return _results(rig, traced, circuit, sweep_hz, hum).runs
+    return _results(rig, traced, circuit, sweep_hz, hum, among=among).runs
 
 
 def rig_results(
@@ -104,10 +106,11 @@ def _results(
     hum: str,
     memory: Memory | None = None,
     told: str | None = None,
+    among: Surroundings | None = None,
 ) -> RigResults:
     if not rig.runs:
         return RigResults((), ())
-    solved = _SolvedRig(rig, traced, circuit, sweep_hz, hum, memory, told)
+    solved = _SolvedRig(rig, traced, circuit, sweep_hz, hum, memory, told, among)
     destinations = Destinations(rig, solved.disturbed) if solved.full and solved.disturbed else None
     reaches = [reach_of(rig, traced, circuit, run) for run in rig.runs]
     found: list[RunResult] = []
@@ -149,9 +152,10 @@ class _SolvedRig:
         hum: str,
         memory: Memory | None,
         told: str | None,
+        among: Surroundings | None,
     ) -> None:
         self.rig, self.traced, self.circuit, self.told = rig, traced, circuit, told
-        solver = RigSolver(circuit, memory=memory)
+        solver = RigSolver(circuit, memory=memory, whole=among is not None)
         emfs = drive_emfs(circuit)
         self.nominal_v = np.array([volts_from_dbu(drive.nominal_dbu) for drive in circuit.drives])
         self.full = hum == "full"
@@ -162,7 +166,7 @@ class _SolvedRig:
         self.across = solved.at(np.arange(CROSSTALK_HZ)) if self.full else None
         self.sweep_hz = sweep_hz
         self.swept = solved.at(np.array([every_hz.index(hz) for hz in sweep_hz], dtype=np.int64))
-        self.disturbed = Disturbed(circuit, solver) if hum != "none" else None
+        self.disturbed = Disturbed(circuit, solver, among=among) if hum != "none" else None
         self.brief = hum == "brief"
         self.phantom = Phantom(circuit) if hum != "none" else None
         self.audio_of = by_owner(circuit.unknowns)

@@ -1,5 +1,6 @@
 """One circuit, solved as its size asks: whole when small, block by block when it is a rig."""
 
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Protocol
 
@@ -10,7 +11,7 @@ from ruvak.core.circuit.circuit import Circuit
 from ruvak.core.solve.memory import Memory
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
 from ruvak.core.solve.reduced import Reduced, ReducedSolution
-from ruvak.core.solve.solver import SMALL, Solution, System
+from ruvak.core.solve.solver import SMALL, Around, Solution, System
 
 
 class Solved(Protocol):
@@ -32,11 +33,19 @@ class RigSolver:
 
     Functionals are two a receiver, hot and cold: see leg_functionals.
 
-    `bonds`: each removable joint's current is a functional too, and its branch may be driven. `memory`: answers of
-    blocks solved before.
+    `bonds`: each removable joint's current is a functional too, and its branch may be driven. `ports`: nodes whose
+    voltages are functionals, behind all others. `memory`: answers of blocks solved before. `whole`: never block by
+    block, so that something may stand around it.
     """
 
-    def __init__(self, circuit: Circuit, bonds: bool = False, memory: Memory | None = None) -> None:
+    def __init__(
+        self,
+        circuit: Circuit,
+        bonds: bool = False,
+        memory: Memory | None = None,
+        ports: Sequence[int] = (),
+        whole: bool = False,
+    ) -> None:
         self.circuit = circuit
         self.legs = leg_functionals(circuit)
         joints = [one.branch for one in circuit.removables] if bonds else []
@@ -45,7 +54,11 @@ class RigSolver:
             currents[circuit.network.node_count + np.array(joints), np.arange(len(joints))] = 1.0
             self.legs = np.hstack([self.legs, currents])
         network = circuit.network
-        if network.size <= SMALL:
+        if ports:
+            at = np.zeros((network.size, len(ports)))
+            at[np.array(ports), np.arange(len(ports))] = 1.0
+            self.legs = np.hstack([self.legs, at])
+        if whole or network.size <= SMALL:
             self._whole: System | None = System(network, tied=True)
             return
         self._whole = None
@@ -56,11 +69,15 @@ class RigSolver:
         border = np.array(circuit.border, dtype=np.int64)
         self._reduced = Reduced(network, border, np.array(sorted(driven), dtype=np.int64), self.legs, memory)
 
-    def solve(self, frequencies_hz: Floats, emfs: "Emfs", adjoints: int) -> Solution | ReducedSolution:
+    def solve(
+        self, frequencies_hz: Floats, emfs: "Emfs", adjoints: int, around: Around | None = None
+    ) -> Solution | ReducedSolution:
         """Every column of `emfs` at every frequency; adjoints at so many of the first."""
         if self._whole is None:
+            if around is not None:
+                raise ValueError("What stands around is for a circuit solved whole.")
             return self._reduced.solve(frequencies_hz, emfs.sparse(self._reduced.driven), adjoints)
-        return self._whole.solve(frequencies_hz, emfs.dense(), self.legs if adjoints else self.legs[:, :0])
+        return self._whole.solve(frequencies_hz, emfs.dense(), self.legs if adjoints else self.legs[:, :0], around)
 
 
 @dataclass(frozen=True)
@@ -102,12 +119,17 @@ def drive_emfs(circuit: Circuit, bonds: bool = False) -> Emfs:
     return Emfs((1, circuit.network.branch_count, len(circuit.drives) + len(joints)), at, volts)
 
 
-def cause_emfs(circuit: Circuit, bonds: bool = False) -> tuple[Floats, Emfs]:
-    """All frequencies that some cause has, and there its emfs, a column each cause.
+def cause_frequencies(circuit: Circuit) -> set[float]:
+    """All frequencies that some cause has, in hertz."""
+    return {line.frequency_hz for cause in circuit.causes for line in cause.lines}
+
+
+def cause_emfs(circuit: Circuit, bonds: bool = False, at: Iterable[float] = ()) -> tuple[Floats, Emfs]:
+    """All frequencies that some cause has and those of `at`, and there its emfs, a column each cause.
 
     `bonds`: behind them a volt in each removable joint, a column each.
     """
-    frequencies = sorted({line.frequency_hz for cause in circuit.causes for line in cause.lines})
+    frequencies = sorted(cause_frequencies(circuit) | set(at))
     number = {hz: index for index, hz in enumerate(frequencies)}
     entries = [
         (number[line.frequency_hz], branch, column, volts)
@@ -118,10 +140,10 @@ def cause_emfs(circuit: Circuit, bonds: bool = False) -> tuple[Floats, Emfs]:
     joints = [one.branch for one in circuit.removables] if bonds else []
     for index in range(len(frequencies)):
         entries += [(index, branch, len(circuit.causes) + n, 1.0) for n, branch in enumerate(joints)]
-    at = np.array([entry[:3] for entry in entries], dtype=np.int64).reshape(-1, 3).T
+    where = np.array([entry[:3] for entry in entries], dtype=np.int64).reshape(-1, 3).T
     found = np.array([entry[3] for entry in entries], dtype=np.complex128)
     shape = (len(frequencies), circuit.network.branch_count, len(circuit.causes) + len(joints))
-    return np.array(frequencies), Emfs(shape, at, found)
+    return np.array(frequencies), Emfs(shape, where, found)
 
 
 def leg_functionals(circuit: Circuit) -> Floats:

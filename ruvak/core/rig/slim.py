@@ -9,13 +9,14 @@ from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Rig
 
 
-def in_use(rig: Rig) -> Rig:
+def in_use(rig: Rig, keep: Iterable[str] = ()) -> Rig:
     """Only gear and kit that some run touches, each device with the sockets in use and what belongs to them.
 
-    Ids of gear, kit, runs, connectors, outputs and inputs stay as they are; parts get names of their own, since two
-    devices of a kind may use different sockets.
+    `keep`: gear that stays though nothing is plugged in. Ids of gear, kit, runs, connectors, outputs and inputs stay as
+    they are; parts get names of their own, since two devices of a kind may use different sockets.
     """
     used: dict[str, set[str]] = {leg: set() for run in rig.runs for leg in run.legs}
+    used |= {one: set() for one in keep}
     for end in (end for run in rig.runs for join in run.joins for end in (join.a, join.b)):
         used.setdefault(end.split(".")[0], set()).add(end.split(".")[1])
     for end in (end for bond in rig.bonds for end in (bond.a, bond.b)):

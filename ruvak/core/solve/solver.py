@@ -45,6 +45,18 @@ class Solution:
         return Solution(self.frequencies_hz[frequencies], self.unknowns[frequencies], self.adjoints[frequencies])
 
 
+@dataclass(frozen=True)
+class Around:
+    """What stands round a network, as seen from some of its nodes at every frequency solved.
+
+    `siemens`: (frequencies, nodes, nodes), joined in parallel; `amperes`: (frequencies, nodes, emf columns), into them.
+    """
+
+    nodes: Ints
+    siemens: Complexes
+    amperes: Complexes
+
+
 class System:
     """A network assembled once, to be solved at any frequencies.
 
@@ -70,28 +82,37 @@ class System:
     def _shape(self) -> tuple[int, int]:
         return self.network.size, self.network.size
 
-    def solve(self, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats) -> Solution:
+    def solve(
+        self, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats, around: Around | None = None
+    ) -> Solution:
         """For each column of `emfs` and each functional (size, m), at every frequency.
 
         `emfs`: (branches, k), or (frequencies or 1, branches, k) where they differ by frequency.
         """
         try:
-            return self._solved(frequencies_hz, emfs, functionals)
+            return self._solved(frequencies_hz, emfs, functionals, around)
         except (np.linalg.LinAlgError, RuntimeError) as problem:
             # How numpy and SuperLU say that a matrix is exactly singular.
             raise SingularNetwork(()) from problem
 
-    def _solved(self, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats) -> Solution:
+    def _solved(
+        self, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats, around: Around | None
+    ) -> Solution:
         network = self.network
         emfs = emfs if emfs.ndim == 3 else emfs[None]
         right = np.zeros((len(emfs), network.size, emfs.shape[2]), dtype=np.complex128)
         right[:, network.node_count : network.node_count + network.branch_count] = -emfs
+        if around is not None:
+            right = np.broadcast_to(right, (len(frequencies_hz), *right.shape[1:])).copy()
+            right[:, around.nodes] += around.amperes
         unknowns = np.empty((len(frequencies_hz), network.size, emfs.shape[2]), dtype=np.complex128)
         adjoints = np.empty((len(frequencies_hz), network.size, functionals.shape[1]), dtype=np.complex128)
         targets = functionals.astype(np.complex128)
         if network.size <= SMALL:
             matrices = self._dense(frequencies_hz)
-            if not network.is_reciprocal:
+            if around is not None:
+                matrices[:, around.nodes[:, None], around.nodes] += around.siemens
+            if around is not None or not network.is_reciprocal:
                 unknowns[:] = np.linalg.solve(matrices, right)
                 adjoints[:] = np.linalg.solve(matrices.transpose(0, 2, 1), targets)
             else:
@@ -102,7 +123,11 @@ class System:
             return Solution(frequencies_hz=frequencies_hz, unknowns=unknowns, adjoints=adjoints)
         for index, frequency_hz in enumerate(frequencies_hz):
             data = self._constant + 1j * (2.0 * np.pi * frequency_hz) * self._slope
-            factors = splu(sparse.csc_matrix((data, self._indices, self._indptr), shape=self._shape))
+            matrix = sparse.csc_matrix((data, self._indices, self._indptr), shape=self._shape)
+            if around is not None:
+                where = (np.repeat(around.nodes, len(around.nodes)), np.tile(around.nodes, len(around.nodes)))
+                matrix = matrix + sparse.csc_matrix((around.siemens[index].ravel(), where), shape=self._shape)
+            factors = splu(matrix)
             if right.shape[2]:
                 unknowns[index] = factors.solve(right[index % len(right)])
             if targets.shape[1]:

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from ruvak.core.errors import SingularNetwork
 from ruvak.core.solve.islands import islands
 from ruvak.core.solve.network import EARTH, Bundle, IdealAmplifier, IdealTransformer, Network
-from ruvak.core.solve.solver import solve
+from ruvak.core.solve.solver import Around, System, solve
 
 NODES = 5
 nodes = st.integers(-1, NODES - 1)
@@ -102,6 +102,19 @@ class Solver(unittest.TestCase):
         right = np.zeros(network.size)
         right[network.node_count] = -1.0
         self.assertAlmostEqual(float((solution.adjoints[0, :, 0] @ right).real), 2.5)
+
+    def test_what_stands_around_a_part_stands_for_the_rest(self) -> None:
+        # Norton: 2 V behind 5 ohm beside the part are 0.2 S and 0.4 A into it; a second emf of its own comes on top.
+        part = Network(
+            ("a", "b"), ((0, 1, 0.5), (1, EARTH, 0.25)), (), (Bundle((0,), (EARTH,), (4.0,), ((1e-3,),)),), ()
+        )
+        rest = Bundle((EARTH,), (1,), (5.0,), ((0.0,),))
+        whole = Network(part.node_names, part.conductances, (), (*part.bundles, rest), ())
+        hertz, none = np.array([50.0, 1000.0]), np.zeros((3, 0))
+        expected = solve(whole, hertz, np.array([[1.0], [2.0]]), np.zeros((4, 0))).unknowns[:, :2, 0]
+        around = Around(np.array([1]), np.full((2, 1, 1), 0.2 + 0j), np.full((2, 1, 1), 0.4 + 0j))
+        found = System(part).solve(hertz, np.array([[1.0]]), none, around).unknowns[:, :2, 0]
+        np.testing.assert_allclose(found, expected, rtol=1e-12)
 
     def test_many_copies_solved_sparsely_are_each_as_one_solved_in_full(self) -> None:
         def chain(copies: int) -> Network:

@@ -1,0 +1,132 @@
+"""The rest of a rig as one run's devices see it, so that many wirings of that run can be looked at one by one.
+
+Seen from a few nodes every linear network is admittances between them and, for each cause, currents into them (Norton's
+theorem for several nodes). A run by itself has its own devices and the building's earth already; what all other runs
+add is the rig without the run less those devices without it: an update of as many rows as the devices have nodes.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from networkx.utils import UnionFind
+
+from ruvak.core.circuit.circuit import Cause, Circuit
+from ruvak.core.results.solving import RigSolver, cause_emfs, cause_frequencies
+from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE
+from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.network import EARTH, Complexes, Floats, Network
+from ruvak.core.solve.solver import Around
+
+MOST = 0.999
+"""Of a stray capacitance is taken away where others earth a device; what a wiring joins to nothing still has some."""
+
+
+@dataclass(frozen=True)
+class Surroundings:
+    """`siemens`: (frequencies, points, points); `amperes`: (frequencies, points, causes), per unit of each cause.
+
+    `stray_f`: what a device that floats is tied down by; `earthed`: whether the others earth any of these devices, so
+    that nothing joined to them floats.
+    """
+
+    points: tuple[str, ...]
+    frequencies_hz: Floats
+    siemens: Complexes
+    amperes: Complexes
+    causes: tuple[Cause, ...]
+    stray_f: float
+    earthed: bool
+
+    def joined(self, circuit: Circuit) -> tuple[Circuit, Around] | None:
+        """The circuit with everybody's causes, and what to solve it in; None where the two do not meet.
+
+        Of what this circuit's own causes drive, the share that comes by others' metal is in the currents.
+        """
+        nodes = [circuit.node_of.get(point, EARTH) for point in self.points]
+        if EARTH in nodes or len(set(nodes)) < len(nodes) or not cause_frequencies(circuit) <= set(self.frequencies_hz):
+            return None
+        mine = {(one.code, one.owner) for one in circuit.causes}
+        others = [one for one in self.causes if (one.code, one.owner) not in mine]
+        causes = (*circuit.causes, *(replace(one, lines=()) for one in others))
+        column = {(one.code, one.owner): index for index, one in enumerate(self.causes)}
+        amperes = np.zeros((*self.amperes.shape[:2], len(causes)), dtype=np.complex128)
+        for index, one in enumerate(causes):
+            if (one.code, one.owner) in column:
+                amperes[:, :, index] = self.amperes[:, :, column[one.code, one.owner]]
+        siemens = self.siemens
+        if self.earthed:
+            siemens = siemens - MOST * _strays(self.points, circuit.floating, self.frequencies_hz, self.stray_f)
+        return replace(circuit, causes=causes), Around(np.array(nodes, dtype=np.int64), siemens, amperes)
+
+
+def surroundings(
+    rest: Circuit,
+    bare: Circuit,
+    gear: Sequence[str],
+    stray_f: float,
+    more_hz: Sequence[float],
+    memory: Memory | None = None,
+) -> Surroundings | None:
+    """`rest`: the rig with one run pulled out; `bare`: that run's devices `gear` and the building's earth alone.
+
+    `more_hz`: frequencies at which a wiring may bring a cause that is not there yet. None where there is nothing to
+    tell apart.
+    """
+    points = [f"{one}.{point}" for one in gear for point in (SIGNAL_REFERENCE, CHASSIS)]
+    stiff = _stiff(bare.network)
+    by_node = {stiff[bare.node_of.get(one, EARTH)]: one for one in points}
+    by_node.pop(stiff[EARTH], None)
+    points = [one for one in by_node.values() if rest.node_of.get(one, EARTH) != EARTH]
+    if not points or len({rest.node_of[one] for one in points}) < len(points):
+        return None
+    hertz = sorted(cause_frequencies(rest) | cause_frequencies(bare) | set(more_hz))
+    (siemens, amperes), (own, currents) = (_seen(one, points, hertz, memory) for one in (rest, bare))
+    column = {(one.code, one.owner): index for index, one in enumerate(rest.causes)}
+    for index, one in enumerate(bare.causes):
+        amperes[:, :, column[one.code, one.owner]] -= currents[:, :, index]
+    # What ties a device down while nothing is plugged in is no part of what others add.
+    siemens -= _strays(points, rest.floating, np.array(hertz), stray_f)
+    own -= _strays(points, bare.floating, np.array(hertz), stray_f)
+    earthed = any(one not in rest.floating for one in gear)
+    return Surroundings(tuple(points), np.array(hertz), siemens - own, amperes, rest.causes, stray_f, earthed)
+
+
+def _strays(points: Sequence[str], floating: Sequence[str], frequencies_hz: Floats, stray_f: float) -> Complexes:
+    """(frequencies, points, points): the capacitance to earth of each floating device's chassis."""
+    found = np.zeros((len(frequencies_hz), len(points), len(points)), dtype=np.complex128)
+    for index, point in enumerate(points):
+        owner, name = point.split(".")
+        if name == CHASSIS and owner in floating:
+            found[:, index, index] = 2j * np.pi * frequencies_hz * stray_f
+    return found
+
+
+def _stiff(network: Network) -> UnionFind[Hashable]:
+    """Nodes that only an emf without any impedance lies between: seen from outside one stands for the other."""
+    joined: UnionFind[Hashable] = UnionFind([EARTH, *range(network.node_count)])
+    for bundle in network.bundles:
+        for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
+            if ohm == 0.0 and not any(bundle.henry[k]):
+                joined.union(a, b)
+    return joined
+
+
+def _seen(
+    circuit: Circuit, points: Sequence[str], hertz: Sequence[float], memory: Memory | None
+) -> tuple[Complexes, Complexes]:
+    """Admittances between the points, and each cause's currents into them, volts held at nought."""
+    nodes = [circuit.node_of[one] for one in points]
+    solver = RigSolver(circuit, memory=memory, ports=nodes)
+    frequencies_hz, emfs = cause_emfs(circuit, at=hertz)
+    solved = solver.solve(frequencies_hz, emfs, adjoints=len(frequencies_hz))
+    rows = np.array(nodes, dtype=np.int64)
+    first = solver.legs.shape[1] - len(nodes)
+    # By reciprocity of the adjoint: volts at port p for an ampere into q.
+    ohms = solved.adjoint_rows(rows, first + np.arange(len(nodes))).transpose(0, 2, 1)
+    volts = solved.rows(rows, np.arange(len(circuit.causes)))
+    siemens: Complexes = np.linalg.inv(ohms).astype(np.complex128, copy=False)
+    amperes: Complexes = siemens @ volts
+    return siemens, amperes
