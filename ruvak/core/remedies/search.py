@@ -18,6 +18,7 @@ from ruvak.core.remedies.pairs import beside, same_way
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.remedies.remedy import Effect, Figures, Needed, Remedy
 from ruvak.core.remedies.settings import settings_edits
+from ruvak.core.results.surroundings import Surroundings
 from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import KitItem, Rig, Run
@@ -109,13 +110,16 @@ class _Search:
         known = before if before is not None else assess(rig, run.id, memory)
         self.before: tuple[Judged | RunAnalysis, ...] = known.runs
         self.found = next(one for one in known.runs if one.run == run.id) if isinstance(known, Analysis) else known.mine
-        # Only hum comes by others' metal: what closes its loops may be no part of this run.
-        hums = any(one.code == "hum" for one in self.found.findings)
-        self.among = among(rig, run.id, memory) if hums else None
-        self.glanced = glance(in_use(self.alone), among=self.among)[0]
+        self.among: Surroundings | None = None
+        self.glanced = glance(in_use(self.alone))[0]
+        if self._hums() and not any(one.code == "hum" for one in self.glanced):
+            self._look_around()
 
     def first(self) -> Remedy | None:
-        """Switches, then rewirings as they are found, until one clears the run and harms no other."""
+        """Switches, then rewirings as they are found, until one clears the run and harms no other.
+
+        Soonest by a glance at the run by itself, where that hums too; whatever is shown has had the whole rig.
+        """
         if self._nothing_to_offer():
             return None
         clear = (one for one in chain(self._flips(), self._rewirings()) if one.findings[0].grade is Grade.CLEAR)
@@ -126,6 +130,8 @@ class _Search:
         """Candidates by a glance at each, then the best ones solved with the whole rig."""
         if self._nothing_to_offer():
             return ()
+        if self._hums() and self.among is None:
+            self._look_around()
         flips = list(self._flips())
         rewired = sorted(self._rewirings(), key=self._promise)
         unclear = [one for one in rewired if one.findings[0].grade is not Grade.CLEAR]
@@ -154,6 +160,14 @@ class _Search:
         tried = [self._solved(one) for one in worth_a_warning[:MAX_WARNINGS]]
         helping = sorted((remedy for _, remedy in best), key=self._rank)
         return (*helping, *(remedy for remedy in tried if not remedy.helps))
+
+    def _hums(self) -> bool:
+        return any(one.code == "hum" for one in self.found.findings)
+
+    def _look_around(self) -> None:
+        """From now on candidates are looked at in the rest of the rig: what closes their loops may be other runs."""
+        self.among = among(self.rig, self.run.id, self.memory)
+        self.glanced = glance(in_use(self.alone), among=self.among)[0]
 
     def _nothing_to_offer(self) -> bool:
         """It is clear; or a device at its end has lost its mains earth: no wiring makes that right, and an isolator

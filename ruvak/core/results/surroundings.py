@@ -83,10 +83,15 @@ def surroundings(
     if not points or len({rest.node_of[one] for one in points}) < len(points):
         return None
     hertz = sorted(cause_frequencies(rest) | cause_frequencies(bare) | set(more_hz))
-    (siemens, amperes), (own, currents) = (_seen(one, points, hertz, memory) for one in (rest, bare))
+    try:
+        (siemens, amperes), (own, currents) = (_seen(one, points, hertz, memory) for one in (rest, bare))
+    except np.linalg.LinAlgError:
+        # Two of the points are one to everybody else: a glance by itself has to do.
+        return None
     column = {(one.code, one.owner): index for index, one in enumerate(rest.causes)}
     for index, one in enumerate(bare.causes):
-        amperes[:, :, column[one.code, one.owner]] -= currents[:, :, index]
+        if (one.code, one.owner) in column:
+            amperes[:, :, column[one.code, one.owner]] -= currents[:, :, index]
     # What ties a device down while nothing is plugged in is no part of what others add.
     siemens -= _strays(points, rest.floating, np.array(hertz), stray_f)
     own -= _strays(points, bare.floating, np.array(hertz), stray_f)
