@@ -106,11 +106,18 @@ def foyer(page: Page) -> None:
     page.get_by_text("not applied yet").wait_for()
 
 
+def lights(page: Page) -> None:
+    """A microphone lead under lighting data: what comes back of every edge."""
+    page.locator("article[data-run=lights] .pick-run").click()
+    page.locator("button.remedy", has_text="Lighting data lead").wait_for()
+
+
 VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...] = (
     ("concert", "/", DESK, "booth", nothing),
     ("concert-worst", "/", (1280, 1000), "daylight", worst_first),
     ("concert-hum", "/", (1280, 1000), "booth", how_it_came),
     ("concert-foyer", "/", DESK, "daylight", foyer),
+    ("concert-data", "/", DESK, "booth", lights),
     ("concert-phone", "/", PHONE, "daylight", nothing),
     ("runs", "/", DESK, "booth", nothing),
     ("runs-preview", "/", DESK, "booth", look_at_isolator),

@@ -271,7 +271,8 @@ class _Search:
         """A flipped switch that turns one trouble into another: people try it."""
         codes = {finding.code for finding in one.findings}
         better = self._severity(one.findings) > self._severity(self.glanced)
-        return not better and codes != {finding.code for finding in self.glanced} and "phantom_harms" not in codes
+        gone = {finding.code for finding in self.glanced} - codes
+        return not better and bool(gone) and "phantom_harms" not in codes
 
     def _solved(self, one: "_Candidate") -> Remedy:
         edit, rig = one.edit, apply(self.rig, one.edit)
@@ -375,7 +376,8 @@ class _Search:
             pair = f"{_below(before_db)} {ARROW} {_below(after_db)} dB"
             said.append(f"hum {pair} under the programme")
         left = [one.sentence for one in after.findings if one.grade is not Grade.CLEAR]
-        return "; ".join(said) + (f". Still: {left[0]}" if left else "")
+        told = ["; ".join(said), *(f"Still: {sentence}" for sentence in left[:1])]
+        return ". ".join(one for one in told if one)
 
 
 def _below(below_db: float) -> str:

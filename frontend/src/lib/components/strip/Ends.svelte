@@ -15,6 +15,8 @@
 		narrow: boolean;
 	}
 	let { ends, ears, width, outcomes, figures, bad, narrow }: Props = $props();
+	/** Two inputs on one socket stand too near for a figure between them. */
+	const ROOM = 48;
 	const tapeWidth = $derived(Math.min(narrow ? 160 : 230, width / 2 - 4));
 	const isFirst = (end: EndBox, connector: EndBox['connectors'][number]): boolean =>
 		connector.top === end.top;
@@ -39,6 +41,7 @@
 	{/each}
 {/each}
 {#each ears as ear (ear.gear + '.' + ear.input)}
+	{@const room = ears.every((one) => one === ear || Math.abs(one.hot.y - ear.hot.y) >= ROOM)}
 	{@const low = ear.cold ?? ear.hot}
 	{@const [top, foot] = [Math.min(ear.hot.y, low.y), Math.max(ear.hot.y, low.y)]}
 	{@const apex = { x: ear.hot.x + (ear.cold ? 52 : 38), y: (top + foot) / 2 }}
@@ -48,8 +51,11 @@
 	<text class="outcome" class:bad x={apex.x + 4} y={apex.y + 4}
 		>{outcomes.get(`${ear.gear}.${ear.input}`) ?? ''}</text
 	>
-	<text class="arrives" x={ear.hot.x + 17} y={foot + 25}>{figures.get(`${ear.gear}.${ear.input}`) ?? ''}</text
-	>
+	{#if room}
+		<text class="arrives" x={ear.hot.x + 17} y={foot + 25}
+			>{figures.get(`${ear.gear}.${ear.input}`) ?? ''}</text
+		>
+	{/if}
 {/each}
 
 <style>
