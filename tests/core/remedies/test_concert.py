@@ -19,6 +19,7 @@ FIRST: dict[str, str] = {
     "guitar": "Plug into Desk, Mic 18, XLR",
     "player": "Change the plugs over",
     "stream": "B3 Stereo line isolator, RCA",
+    "recording": "Adapter, mono to both sides, 6.35 mm",
     "lights": "Q1 Lighting data lead, three-pin, 20 m",
     "foyer": "Foyer 1, Foyer 2, Foyer 3 and Foyer 4: Tap 20 W",
     "porch": "LS1 Loudspeaker lead, 30 m",

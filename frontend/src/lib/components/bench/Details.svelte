@@ -96,6 +96,7 @@
 		display: grid;
 		gap: 1.25rem;
 		min-width: 0;
+		overflow-x: auto;
 	}
 	.which {
 		display: flex;

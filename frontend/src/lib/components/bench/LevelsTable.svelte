@@ -18,6 +18,8 @@
 	const OF_LOUDSPEAKERS = ['arriving_dbu', 'peak_dbu', 'clip_dbu', 'headroom_db'];
 
 	let { input, label }: { input: Schemas['InputResult']; label: string } = $props();
+	/** Of a loudspeaker's taps the one it is on: what the others would do is its watts. */
+	const levels = $derived(input.loudspeaker ? input.levels.filter((one) => one.active) : input.levels);
 	const rows = $derived(
 		input.loudspeaker ? ROWS.filter(([, field]) => OF_LOUDSPEAKERS.includes(field)) : ROWS
 	);
@@ -34,7 +36,7 @@
 	<thead>
 		<tr>
 			<td></td>
-			{#each input.levels as level (level.when)}
+			{#each levels as level (level.when)}
 				<th scope="col" class:active={level.active}>{level.when ?? 'input'}{level.active ? ', now' : ''}</th>
 			{/each}
 		</tr>
@@ -43,7 +45,7 @@
 		{#each rows as [name, field, unit] (name)}
 			<tr>
 				<th scope="row">{name}</th>
-				{#each input.levels as level (level.when)}
+				{#each levels as level (level.when)}
 					<td class:active={level.active}>
 						<Figure of="levels.{field}" scope={{ levels: level }} text={unit(level[field])} />
 					</td>
@@ -52,7 +54,7 @@
 		{/each}
 		<tr class="total">
 			<th scope="row">so it</th>
-			{#each input.levels as level (level.when)}
+			{#each levels as level (level.when)}
 				<td class:active={level.active}>{word(level)}</td>
 			{/each}
 		</tr>

@@ -53,17 +53,21 @@
 	<div class="strip-place">
 		<Strip run={shown} unit={rig.length_unit ?? 'm'} ghost={preview !== null} {kept} />
 	</div>
-	{#if now && input && !run.result.data}<div class="ladder-place">
-			{#if run.result.inputs.length > 1}<p class="of-input">{inputName(rig, run, input)}</p>{/if}
-			<Ladder
-				{now}
-				{after}
-				{humDbu}
-				{unpowered}
-				amplified={input.loudspeaker !== null}
-				height={selected ? 210 : 150}
-			/>
-		</div>{/if}
+	{#if now && input && !run.result.data}
+		<div class="ladder-place">
+			<div class="along">
+				{#if run.result.inputs.length > 1}<p class="of-input">{inputName(rig, run, input)}</p>{/if}
+				<Ladder
+					{now}
+					{after}
+					{humDbu}
+					{unpowered}
+					amplified={input.loudspeaker !== null}
+					height={selected ? 210 : 150}
+				/>
+			</div>
+		</div>
+	{/if}
 	{#if selected}
 		<div class="controls-place"><InPlace {rig} {run} /></div>
 		<div class="legs-place">
@@ -141,8 +145,10 @@
 	}
 	.ladder-place {
 		grid-area: ladder;
-		align-self: start;
-		/* A row of loudspeakers is taller than the screen: the ladder goes along. */
+		align-self: stretch;
+	}
+	/* A row of loudspeakers is taller than the screen: the ladder goes along, beside its strip. */
+	.along {
 		position: sticky;
 		top: 3.5rem;
 	}
