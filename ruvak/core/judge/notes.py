@@ -26,7 +26,9 @@ class Note(Record):
 
 
 def notes(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
-    """Those of one run."""
+    """Those of one run. What carries data is no concern of theirs."""
+    if result.data is not None:
+        return
     yield from _unbalanced(rig, run, result)
     yield from _screens(rig, run, result)
     yield from _shared(rig, run, result)

@@ -7,6 +7,7 @@ from ruvak.core.rig.files import rig_from_document
 from ruvak.core.rig.rig import HouseRules, Rig
 from ruvak.service.demo_data import demo_rig
 from tests.core.remedies.test_lifts import looped
+from tests.support.data_lines import lit
 from tests.support.earths import Doc
 
 
@@ -63,6 +64,9 @@ class Notes(unittest.TestCase):
         rig = prepare(demo_rig("midwinter-concert"))
         run = next(index for index, one in enumerate(rig.runs) if one.id == "lectern")
         self.assertEqual(noted(rig, run, screens="lifted-at-receiver"), [])
+
+    def test_data_is_nobodys_quarrel(self) -> None:
+        self.assertEqual(noted(lit("lead-lighting"), screens="lifted-at-receiver"), [])
 
     def test_two_outputs_on_one_input(self) -> None:
         self.assertEqual(noted(joined()), ["passive_y"])
