@@ -15,7 +15,7 @@ import numpy as np
 from ruvak.core.circuit.circuit import Circuit, Unknown
 from ruvak.core.results.fetched import fetched
 from ruvak.core.results.gains import effects_of, received
-from ruvak.core.results.opening import opened
+from ruvak.core.results.opening import Opened, opened
 from ruvak.core.results.records import CauseShare, Hum, Tone
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
 from ruvak.core.results.surroundings import Surroundings
@@ -79,17 +79,20 @@ class Disturbed:
 
     def without(self, number: int) -> "Disturbed | None":
         """The same with one of the circuit's removable joints open; None where it closes no loop."""
-        if self._solved is None:
-            return None
-        network, legs = self.circuit.network, 2 * len(self.circuit.receivers)
-        one = opened(
-            self._solved, network.node_count, self.circuit.removables[number], number, len(self.circuit.causes), legs
-        )
-        if not one.closes_a_loop():
+        one = self.opened(number)
+        if one is None or not one.closes_a_loop():
             return None
         other = copy(self)
         other._solved = one
         return other
+
+    def opened(self, number: int) -> Opened | None:
+        """The solution with a joint open, whatever that is worth; None where there is no disturbance."""
+        if self._solved is None:
+            return None
+        network, legs = self.circuit.network, 2 * len(self.circuit.receivers)
+        columns = len(self.circuit.causes)
+        return opened(self._solved, network.node_count, self.circuit.removables[number], number, columns, legs)
 
     def fetched(self, rows: set[int], functionals: list[int], joints: int = 0) -> "Disturbed":
         """The same, with what these rows and functionals need read from the solution at once.

@@ -1,11 +1,22 @@
 """Joints ranked by what opening them does: the rank update against the same rig with the joint really open."""
 
 import unittest
+from dataclasses import replace
 from typing import Any
 
-from ruvak.core.analyse import analyse, bonds_of
+import numpy as np
+
+from ruvak.core.analyse import analyse, bonds_of, prepare
+from ruvak.core.circuit.build import build
+from ruvak.core.results.hum import Disturbed
+from ruvak.core.results.opening import Opened
 from ruvak.core.results.records import BondResult
+from ruvak.core.results.solving import RigSolver
 from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.slim import in_use
+from ruvak.core.solve.network import Bundle, Network
+from ruvak.core.solve.solver import solve
+from ruvak.core.trace.trace import trace
 from tests.support.earths import (
     class_1,
     earthed,
@@ -18,6 +29,7 @@ from tests.support.earths import (
     xlr_input,
     xlr_source,
 )
+from tests.support.random_rigs import random_rig
 
 LEADS = {"left": {"part": "lead", "length_m": 20.0}, "right": {"part": "lead", "length_m": 20.0}}
 TWO = [[("keys.out1", "left.in"), ("left.out", "desk.in1")], [("keys.out2", "right.in"), ("right.out", "desk.in2")]]
@@ -87,3 +99,21 @@ class Ranking(unittest.TestCase):
         rig = earthed(parts, [TWO[0]], {"left": LEADS["left"]}, {"desk": "there"}, outlets(there=0.06))
         self.assertEqual(bonds_of(rig), ())
         self.assertTrue(analyse(rig).runs)
+
+
+class Residual(unittest.TestCase):
+    def test_forwards_and_backwards_a_joint_answers_alike(self) -> None:
+        for rig in (two_leads(), balanced(("in.1", "out.1")), prepare(random_rig(501))):
+            used = in_use(rig)
+            circuit = build(used, trace(used))
+            disturbed = Disturbed(circuit, RigSolver(circuit, bonds=True), bonds=True)
+            opened = [disturbed.opened(index) for index in range(len(circuit.removables))]
+            self.assertTrue(opened)
+            self.assertLess(max(one.residual() for one in opened if one is not None), 1e-6)
+
+    def test_a_joint_that_is_all_rounding_is_no_loop(self) -> None:
+        network = Network(("a",), ((0, -1, 1.0),), (), (Bundle((-1,), (0,), (1.0,), ((0.0,),)),), ())
+        solved = solve(network, np.array([50.0]), np.array([[1.0]]), np.array([[0.0], [1.0]]))
+        self.assertTrue(Opened(solved, 1, 0, 0).closes_a_loop())
+        spoilt = replace(solved, adjoints=1.01 * solved.adjoints)
+        self.assertFalse(Opened(spoilt, 1, 0, 0).closes_a_loop())
