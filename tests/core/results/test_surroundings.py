@@ -53,7 +53,7 @@ class Surroundings(unittest.TestCase):
 
     def test_random_rigs(self) -> None:
         figures = 0
-        for seed in range(200, 207):
+        for seed in range(200, 205):
             rig = prepare(random_rig(seed))
             together, apart, count = self.off_by(rig)
             # On a plan the field's share of the building's earth depends on what else is placed: good for a glance.
@@ -61,7 +61,7 @@ class Surroundings(unittest.TestCase):
             self.assertLess(together, 6.0 if on_a_plan else 0.01, f"seed {seed}")
             self.assertLessEqual(together, apart, f"seed {seed}")
             figures += count
-        self.assertGreater(figures, 60)
+        self.assertGreater(figures, 40)
 
     def test_the_concert_where_alone_it_would_be_far_off(self) -> None:
         together, apart, _ = self.off_by(prepare(demo_rig("midwinter-concert")))
