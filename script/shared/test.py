@@ -15,6 +15,8 @@ from script.shared import postgres
 CHECKOUT = Path(__file__).resolve().parents[2]
 SUITES = ("core", "outside", "formats", "script", "store", "web", "cli", "browser")
 NEEDS_DATABASE = {"store", "web", "cli", "browser"}
+LONGEST = "browser"
+"""Takes about as long as all the others, so it has a processor of its own."""
 PYTHON = str(CHECKOUT / ".venv/bin/python")
 TOOLS = CHECKOUT / ".venv/bin"
 
@@ -92,20 +94,19 @@ def _interface() -> tuple[int, int]:
 
 
 def _python(suites: tuple[str, ...]) -> tuple[int, int]:
-    """Suites without a database beside those with one, each group in a process of its own."""
-    alone = tuple(suite for suite in suites if suite not in NEEDS_DATABASE)
-    served = tuple(suite for suite in suites if suite in NEEDS_DATABASE)
-    if not (alone and served):
-        return _served(served) if served else _unittest(alone)
+    """The longest suite here and the others beside it, in a process and with a database of their own."""
+    others = tuple(suite for suite in suites if suite != LONGEST)
+    if LONGEST not in suites or not others:
+        return _served(suites) if NEEDS_DATABASE & set(suites) else _unittest(suites)
     with (
         subprocess.Popen(
-            (PYTHON, "-m", "script.shared.test", *alone), stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
+            (PYTHON, "-m", "script.shared.test", *others), stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
         ) as beside,
         ThreadPoolExecutor(max_workers=1) as reader,
     ):
         # Read all along, or a full pipe would stop it.
         said = reader.submit(beside.communicate)
-        good, bad = _served(served)
+        good, bad = _served((LONGEST,))
         output = said.result()[0]
     print(output, flush=True)
     counted = re.search(r"^(\d+) passed, (\d+) failed$", output, re.MULTILINE)
@@ -116,7 +117,8 @@ def _python(suites: tuple[str, ...]) -> tuple[int, int]:
 
 def _served(suites: tuple[str, ...]) -> tuple[int, int]:
     """With a database server, always a new one: a test must not lean on what an earlier run left."""
-    folder = postgres.folder_for(CHECKOUT, "test-database")
+    own = "-browser" if LONGEST in suites else ""
+    folder = postgres.folder_for(CHECKOUT, f"test-database{own}")
     postgres.remove(folder)
     try:
         os.environ["RUVAK_TEST_SERVER"] = postgres.start(folder).url("postgres")
