@@ -165,12 +165,12 @@ def among(rig: Rig, run_id: str, memory: Memory | None = None) -> Surroundings |
     if not others or not gear:
         return None
     rest, bare = (in_use(rig.replaced(runs=runs), gear) for runs in (others, ()))
-    circuits = [build(one, trace(one)) for one in (rest, bare)]
+    around, own = (build(one, trace(one)) for one in (rest, bare))
     stray_f = assumptions_of(rig).stray_f.value
     # A wiring may bring a computer's noise, and a failing supply's ripple is a part of the run.
     mains_hz = float(rig.venue.mains_hz)
     more_hz = (*disturbances_of(rig).computer_hz, mains_hz, 2.0 * mains_hz)
-    return surroundings(circuits[0], circuits[1], gear, stray_f, more_hz, memory)
+    return surroundings(around, own, gear, stray_f, more_hz, memory)
 
 
 def bonds_of(rig: Rig) -> tuple[BondResult, ...]:

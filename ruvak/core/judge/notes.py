@@ -7,7 +7,7 @@ from ruvak.core.judge.rule import input_words
 from ruvak.core.judge.sentences import number
 from ruvak.core.legs.screens import opens_screen
 from ruvak.core.results.records import InputResult, RunResult
-from ruvak.core.rig.rig import Rig, Run, earthing_at
+from ruvak.core.rig.rig import Rig, Run, earthing_at, length_m
 from ruvak.core.rig.values import Record
 
 NoteCode = Literal["unbalanced_long", "screens", "passive_y"]
@@ -35,16 +35,13 @@ def notes(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
 
 
 def _unbalanced(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
-    kit = {item.id: item for item in rig.kit}
-    length_m = sum(kit[leg].length_m or 0.0 for leg in run.legs)
+    run_m = length_m(rig, run)
     limit_m = rig.venue.house.unbalanced_limit_m.value
     # A loudspeaker lead has no screen to hum: nobody calls it unbalanced.
     there = [one for one in result.inputs if one.balance.verdict == "unbalanced" and one.loudspeaker is None]
-    if not there or length_m <= limit_m:
+    if not there or run_m <= limit_m:
         return
-    sentence = (
-        f"Unbalanced over {_length(rig, length_m)}; this house goes to {_length(rig, limit_m)}. {_computed(there)}"
-    )
+    sentence = f"Unbalanced over {_length(rig, run_m)}; this house goes to {_length(rig, limit_m)}. {_computed(there)}"
     yield Note(code="unbalanced_long", sentence=sentence)
 
 

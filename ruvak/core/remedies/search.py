@@ -112,8 +112,6 @@ class _Search:
         self.found = next(one for one in known.runs if one.run == run.id) if isinstance(known, Analysis) else known.mine
         self.among: Surroundings | None = None
         self.glanced = glance(in_use(self.alone))[0]
-        if self._hums() and not any(one.code == "hum" for one in self.glanced):
-            self._look_around()
 
     def first(self) -> Remedy | None:
         """Switches, then rewirings as they are found, until one clears the run and harms no other.
@@ -122,6 +120,8 @@ class _Search:
         """
         if self._nothing_to_offer():
             return None
+        if _hums(self.found.findings) and not _hums(self.glanced):
+            self._look_around()
         clear = (one for one in chain(self._flips(), self._rewirings()) if one.findings[0].grade is Grade.CLEAR)
         solved = (self._solved(one) for one in islice(clear, MAX_FIRST))
         return next((remedy for remedy in solved if remedy.helps), None)
@@ -130,7 +130,7 @@ class _Search:
         """Candidates by a glance at each, then the best ones solved with the whole rig."""
         if self._nothing_to_offer():
             return ()
-        if self._hums() and self.among is None:
+        if _hums(self.found.findings):
             self._look_around()
         flips = list(self._flips())
         rewired = sorted(self._rewirings(), key=self._promise)
@@ -161,9 +161,6 @@ class _Search:
         helping = sorted((remedy for _, remedy in best), key=self._rank)
         return (*helping, *(remedy for remedy in tried if not remedy.helps))
 
-    def _hums(self) -> bool:
-        return any(one.code == "hum" for one in self.found.findings)
-
     def _look_around(self) -> None:
         """From now on candidates are looked at in the rest of the rig: what closes their loops may be other runs."""
         self.among = among(self.rig, self.run.id, self.memory)
@@ -182,7 +179,7 @@ class _Search:
         boxes = Counter(item.part for item in one.items if item.id not in self.run.legs and item.length_m is None)
         if not any(self._has_coil(item) for item in one.items if item.id not in self.run.legs):
             return None
-        humming = {run.run for run in self.before if any(finding.code == "hum" for finding in run.findings)}
+        humming = {run.run for run in self.before if _hums(run.findings)}
         rig, ops, items, names = apply(self.rig, one.edit), one.edit.ops, one.items, []
         for other in (run for run in beside(self.rig, self.run) if run.id in humming):
             route = same_way(rig, other, boxes)
@@ -378,6 +375,10 @@ class _Search:
         left = [one.sentence for one in after.findings if one.grade is not Grade.CLEAR]
         told = ["; ".join(said), *(f"Still: {sentence}" for sentence in left[:1])]
         return ". ".join(one for one in told if one)
+
+
+def _hums(findings: tuple[Finding, ...]) -> bool:
+    return any(one.code == "hum" for one in findings)
 
 
 def _below(below_db: float) -> str:

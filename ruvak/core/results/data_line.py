@@ -11,7 +11,7 @@ from ruvak.core.results.gains import Gains
 from ruvak.core.results.records import DataLead, DataLine
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import SignalClass
-from ruvak.core.rig.rig import Rig, Run
+from ruvak.core.rig.rig import Rig, Run, length_m
 
 
 @dataclass(frozen=True)
@@ -24,9 +24,10 @@ class Made:
     source: str
 
 
+_LIGHTING = Made(120.0, 300.0, 32, "ANSI E1.11, EIA-485: 32 unit loads; the length from memory")
 MADE: dict[tuple[SignalClass, str], Made] = {
-    ("lighting-data", "xlr3"): Made(120.0, 300.0, 32, "ANSI E1.11, EIA-485: 32 unit loads; the length from memory"),
-    ("lighting-data", "xlr5"): Made(120.0, 300.0, 32, "ANSI E1.11, EIA-485: 32 unit loads; the length from memory"),
+    ("lighting-data", "xlr3"): _LIGHTING,
+    ("lighting-data", "xlr5"): _LIGHTING,
     ("digital-audio", "xlr3"): Made(110.0, 100.0, 1, "AES3, IEC 60958-4: one receiver; 100 m from memory"),
     ("digital-audio", "rca"): Made(75.0, 10.0, 1, "IEC 60958-3; 10 m is common practice"),
     ("computer-data", "usb"): Made(90.0, 5.0, 1, "USB 2.0; from memory"),
@@ -51,11 +52,10 @@ def data_line(rig: Rig, run: Run, circuit: Circuit, reach: Reach, gains: Gains) 
     # All receivers side by side; less where something else ends the line, which the driver is loaded with too.
     together = 1.0 / sum(1.0 / one.own_ohm for one in receivers)
     end_ohm = min(together, *(gains.load_ohm(number) for group in reach.groups for number in group))
-    items = {item.id: item for item in rig.kit}
     return DataLine(
         carries=signal,
         wave_ohm=made.wave_ohm,
-        length_m=sum(items[leg].length_m or 0.0 for leg in run.legs),
+        length_m=length_m(rig, run),
         limit_m=made.limit_m,
         leads=tuple(_leads(rig, run, made.wave_ohm)),
         end_ohm=end_ohm,

@@ -64,10 +64,10 @@ class Disturbed:
         self, circuit: Circuit, solver: RigSolver, bonds: bool = False, among: Surroundings | None = None
     ) -> None:
         """`bonds`: each removable joint can be opened; `among`: what the circuit is a part of."""
-        joined = among.joined(circuit) if among is not None else None
-        circuit, around = joined if joined is not None else (circuit, None)
+        around, at = None, list[float]()
+        if among is not None and (joined := among.joined(circuit)) is not None:
+            (circuit, around), at = joined, among.frequencies_hz.tolist()
         self.circuit = circuit
-        at = among.frequencies_hz.tolist() if among is not None and around is not None else ()
         frequencies_hz, emfs = cause_emfs(circuit, bonds, at)
         self.frequencies_hz = frequencies_hz
         self._solved: Solved | None = None

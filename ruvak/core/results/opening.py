@@ -37,7 +37,7 @@ class Opened:
 
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the unknowns; EARTH reads as zero."""
-        own, answer = self._own(columns)
+        own, answer = self.base.rows(np.array([self.row]), columns), self._answer()
         driven = self.base.rows(rows, np.array([self.column]))
         found: Complexes = self.base.rows(rows, columns) - driven * (own / answer)
         return found
@@ -53,19 +53,19 @@ class Opened:
 
     def closes_a_loop(self) -> bool:
         """Whether anything at all flows when a volt stands in the branch, and more than rounding makes of it."""
-        _, answer = self._own(np.array([], dtype=np.int64))
+        answer = self._answer()
         return bool(np.abs(answer).max(initial=0.0) > OPEN_ALREADY_S and self.residual() < RESIDUAL)
 
     def residual(self) -> float:
         """Largest difference of the branch's answer to a volt from what the adjoint says it is, as a share of it."""
-        _, answer = self._own(np.array([], dtype=np.int64))
+        answer = self._answer()
         again = self.base.adjoint_rows(np.array([self.row]), np.array([self.functional]))
         share = np.abs(answer + again) / np.maximum(np.abs(answer), OPEN_ALREADY_S)
         return float(share.max(initial=0.0))
 
-    def _own(self, columns: Ints) -> tuple[Complexes, Complexes]:
-        row = np.array([self.row])
-        return self.base.rows(row, columns), self.base.rows(row, np.array([self.column]))
+    def _answer(self) -> Complexes:
+        """Current in the branch for a volt in it."""
+        return self.base.rows(np.array([self.row]), np.array([self.column]))
 
 
 def opened(base: Solved, node_count: int, removable: Removable, number: int, columns: int, legs: int) -> Opened:

@@ -112,10 +112,8 @@ def _strays(points: Sequence[str], floating: Sequence[str], frequencies_hz: Floa
 def _stiff(network: Network) -> UnionFind[Hashable]:
     """Nodes that only an emf without any impedance lies between: seen from outside one stands for the other."""
     joined: UnionFind[Hashable] = UnionFind([EARTH, *range(network.node_count)])
-    for bundle in network.bundles:
-        for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
-            if ohm == 0.0 and not any(bundle.henry[k]):
-                joined.union(a, b)
+    for _, a, b in network.stiff:
+        joined.union(a, b)
     return joined
 
 

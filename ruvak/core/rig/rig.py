@@ -219,6 +219,12 @@ def called(rig: Rig, owner: str) -> str:
     return thing.name if isinstance(thing, Gear) else thing.tag
 
 
+def length_m(rig: Rig, run: Run) -> float:
+    """Metres of all its leads one after the other."""
+    kit = {item.id: item for item in rig.kit}
+    return sum(kit[leg].length_m or 0.0 for leg in run.legs)
+
+
 def leak_of(rig: Rig, gear: Gear, disturbances: Disturbances) -> Deviation | None:
     """What a device's interference filter lets through to earth: by its own earth, or where it has none by others'.
 

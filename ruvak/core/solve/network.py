@@ -1,5 +1,6 @@
 """The solver's input: element arrays between numbered nodes. Node EARTH is the reference and has no unknown."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -92,6 +93,16 @@ class Network:
     def branch_ohms(self) -> tuple[float, ...]:
         """Resistance of each branch."""
         return tuple(ohm for bundle in self.bundles for ohm in bundle.ohm)
+
+    @property
+    def stiff(self) -> Iterator[tuple[int, int, int]]:
+        """(branch, a, b) of every branch without any impedance: an emf or nothing between its nodes."""
+        number = 0
+        for bundle in self.bundles:
+            for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
+                if ohm == 0.0 and not any(bundle.henry[k]):
+                    yield number + k, a, b
+            number += len(bundle.a)
 
     @property
     def size(self) -> int:

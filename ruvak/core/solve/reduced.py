@@ -224,12 +224,7 @@ def _solved_for(factors: tuple[Complexes, Ints], right: sparse.csr_matrix, turne
 def _stiff(network: Network, border: Ints) -> Ints:
     """Branches without any impedance between border nodes: by themselves they could not be solved, so they stay."""
     nodes = {EARTH, *border.tolist()}
-    found, row = [], network.node_count
-    for bundle in network.bundles:
-        for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
-            if ohm == 0.0 and not any(bundle.henry[k]) and a in nodes and b in nodes:
-                found.append(row + k)
-        row += len(bundle.a)
+    found = [network.node_count + branch for branch, a, b in network.stiff if a in nodes and b in nodes]
     return np.array(found, dtype=np.int64)
 
 

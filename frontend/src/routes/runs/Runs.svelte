@@ -62,7 +62,7 @@
 		<div class="list">
 			<div class="above no-print">
 				{#if many}
-					<div class="order" role="group" aria-label="Order of the runs">
+					<div class="segments" role="group" aria-label="Order of the runs">
 						<button type="button" aria-pressed={desk.order === 'place'} onclick={() => (desk.order = 'place')}
 							>By destination</button
 						>
@@ -121,20 +121,6 @@
 	/* Opened, the questions scroll with the rest instead of covering it. */
 	.above:has(:global(details[open])) {
 		position: static;
-	}
-	.order {
-		display: flex;
-		border: 1px solid var(--line-strong);
-		font-size: 0.8125rem;
-	}
-	.order button {
-		padding: 0.25rem 0.7rem;
-		min-height: 1.75rem;
-		color: var(--dim);
-	}
-	.order button[aria-pressed='true'] {
-		background: var(--ink);
-		color: var(--ground);
 	}
 	.group {
 		padding: 0.7rem 1.25rem 0.4rem;

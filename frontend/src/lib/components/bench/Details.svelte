@@ -30,11 +30,15 @@
 	const sum = $derived(run.result.mixes[0]?.sum ?? input?.sum);
 </script>
 
+{#snippet curve()}
+	{#if input?.response}<Curve response={input.response} after={then?.response ?? null} />{/if}
+{/snippet}
+
 {#if run.result.data}
 	<div class="details"><div><DataTable {rig} line={run.result.data} /></div></div>
 {:else if input}
 	{#if run.result.inputs.length > 1}
-		<div class="which" role="group" aria-label="Input told in figures">
+		<div class="segments which" role="group" aria-label="Input told in figures">
 			{#each run.result.inputs as one (keyOf(one))}
 				<button type="button" aria-pressed={one === input} onclick={() => (desk.inputKey = keyOf(one))}
 					>{inputName(rig, run, one)}</button
@@ -52,13 +56,13 @@
 					load_ohm={run.result.sources[0]?.load_ohm}
 					{label}
 				/>
-			{:else if input.response}
-				<Curve response={input.response} after={then?.response ?? null} />
+			{:else}
+				{@render curve()}
 			{/if}
 		</div>
 		<div class="column">
 			{#if input.loudspeaker}
-				{#if input.response}<Curve response={input.response} after={then?.response ?? null} />{/if}
+				{@render curve()}
 			{:else}
 				<div>
 					{#if sum && sum.centre_db < -2}
@@ -99,21 +103,7 @@
 		overflow-x: auto;
 	}
 	.which {
-		display: flex;
-		flex-wrap: wrap;
 		margin-bottom: 1.1rem;
-		font-size: 0.8125rem;
-	}
-	.which button {
-		padding: 0.25rem 0.7rem;
-		min-height: 1.75rem;
-		border: 1px solid var(--line-strong);
-		margin: 0 -1px -1px 0;
-		color: var(--dim);
-	}
-	.which button[aria-pressed='true'] {
-		background: var(--ink);
-		color: var(--ground);
 	}
 	.balance {
 		font-size: 0.875rem;
