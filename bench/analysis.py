@@ -28,10 +28,11 @@ from ruvak.core.rig.slim import in_use
 from ruvak.core.solve.memory import Memory
 from ruvak.core.solve.solver import entries_of
 from ruvak.core.trace.trace import trace
-from ruvak.formats.spice import excitations, netlist
+from ruvak.formats.spice import Excitation, excitations, netlist
 
 SIZES = (24, 64, 256, 1024)
-SAMPLED = 6
+SAMPLED, LARGE, OF_LARGE = 3, 256, 1
+"""So many causes and so many channels are timed; of rigs with more runs than LARGE only OF_LARGE of each."""
 NGSPICE = "/usr/bin/ngspice"
 NOTHING = "* nothing\nR1 1 0 1\n.options noopac\n.control\nquit\n.endc\n.end\n"
 SHORT_S = 1.0
@@ -98,17 +99,25 @@ def _factorised(circuit: Circuit) -> None:
 
 
 def _spice(rig: Rig, circuit: Circuit, start: float) -> float:
-    """Seconds for all causes and channels, from an even sample of them; nothing is written, channels sweep at once."""
+    """Seconds for all causes and all channels, each kind from an even sample of its own: a channel is a whole sweep."""
     every = excitations(rig, circuit)
-    chosen = every[:: max(1, len(every) // SAMPLED)]
+    channels = [one for one in every if one.name.endswith("programme")]
+    causes = [one for one in every if not one.name.endswith("programme")]
+    sampled = SAMPLED if len(rig.runs) <= LARGE else OF_LARGE
     taken = 0.0
-    for one in chosen:
-        text = re.sub(r"\nwrite [^\n]*", "", netlist(rig, circuit, one))
-        if one.name.endswith("programme"):
-            text = re.sub(r"\nac lin 1 [^\n]*", "\nac dec 10 20 20000", text)
-        once = _ngspice(text)
-        taken += min([once, _ngspice(text), _ngspice(text)] if once < SHORT_S else [once]) - start
-    return taken * len(every) / len(chosen)
+    for kind in (causes, channels):
+        chosen = kind[:: max(1, len(kind) // sampled)][:sampled]
+        taken += len(kind) * statistics.mean(_seconds(rig, circuit, one) - start for one in chosen)
+    return taken
+
+
+def _seconds(rig: Rig, circuit: Circuit, one: Excitation) -> float:
+    """One netlist's process, nothing written; a channel's frequencies are swept in one go."""
+    text = re.sub(r"\nwrite [^\n]*", "", netlist(rig, circuit, one))
+    if one.name.endswith("programme"):
+        text = re.sub(r"\nac lin 1 [^\n]*", "\nac dec 10 20 20000", text)
+    once = _ngspice(text)
+    return min([once, _ngspice(text), _ngspice(text)] if once < SHORT_S else [once])
 
 
 def _ngspice(text: str) -> float:
