@@ -7,7 +7,7 @@ import numpy as np
 
 from ruvak.core.circuit.build import build
 from ruvak.core.circuit.circuit import Circuit, Receiver
-from ruvak.core.results.gains import received, rejection_fall
+from ruvak.core.results.effects import received, rejection_fall
 from ruvak.core.results.solving import Emfs, RigSolver
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.slim import in_use
@@ -77,7 +77,7 @@ def _heard(circuit: Circuit, receiver: Receiver, names: list[str], volts: dict[s
         return 0j if node == EARTH else volts[f"v({names[node]})"]
 
     hot, cold = at(receiver.hot) - at(receiver.reference), at(receiver.cold) - at(receiver.reference)
-    fall = float(rejection_fall(receiver, np.array([hz]))[0])
+    fall = float(rejection_fall(np.array([receiver.rejection_corner_hz]), np.array([hz]))[0, 0])
     heard = hot - cold + 0.5 * (hot + cold) * receiver.stated_rejection * fall
     bundles = [(b, k) for b in circuit.network.bundles for k in range(len(b.a))]
     for branch, ohm in receiver.pin1:

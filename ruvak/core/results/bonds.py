@@ -5,10 +5,11 @@ from itertools import pairwise
 import networkx as nx
 import numpy as np
 
-from ruvak.core.circuit.circuit import Circuit, Unknown
+from ruvak.core.circuit.circuit import Circuit
 from ruvak.core.results.balance import balance
+from ruvak.core.results.effects import Effects, leg_rows
 from ruvak.core.results.ends import Reach, by_owner, reach_of
-from ruvak.core.results.gains import REFERENCE_HZ, Gains, leg_rows, rows_of
+from ruvak.core.results.gains import REFERENCE_HZ, Gains
 from ruvak.core.results.hum import Disturbed
 from ruvak.core.results.records import BondResult, Opening
 from ruvak.core.results.solving import RigSolver, drive_emfs
@@ -32,10 +33,11 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
     disturbed = Disturbed(circuit, solver, bonds=True)
     unknowns = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
     reaches = [(run.id, reach_of(rig, traced, circuit, run)) for run in rig.runs]
-    places = [(run, reach, number) for run, reach in reaches for number in reach.receivers]
+    places = [(run, number) for run, reach in reaches for number in reach.receivers]
     mine = {run: [one for owner in reach.owners for one in unknowns.get(owner, ())] for run, reach in reaches}
-    disturbed = _at_hand(circuit, disturbed, [(number, mine[run]) for run, _, number in places])
-    before = [disturbed.weighted_dbu(number, mine[run]) for run, _, number in places]
+    effects = Effects(circuit, [(number, mine[run]) for run, number in places])
+    disturbed = _at_hand(circuit, disturbed, effects)
+    before = [disturbed.weighted_dbu(one) for one in disturbed.phasors(effects)]
     returning = _returning(traced, circuit, solver, reaches)
     found = []
     for index, joint in enumerate(circuit.removables):
@@ -43,8 +45,8 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
         if without is None:
             continue
         openings = []
-        for (run, _, number), old in zip(places, before, strict=True):
-            new = without.weighted_dbu(number, mine[run])
+        for (run, number), old, after in zip(places, before, without.phasors(effects), strict=True):
+            new = without.weighted_dbu(after)
             if abs(new[0] - old[0]) >= TOLD_DB or abs(new[1] - old[1]) >= TOLD_DB:
                 receiver = circuit.receivers[number]
                 openings.append(
@@ -75,17 +77,14 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
     return tuple(sorted(found, key=_gain_db))
 
 
-def _at_hand(circuit: Circuit, disturbed: Disturbed, places: list[tuple[int, list[Unknown]]]) -> Disturbed:
+def _at_hand(circuit: Circuit, disturbed: Disturbed, effects: Effects) -> Disturbed:
     """With everything that is asked for below read at once, unless that would be too much to hold."""
     network, joints = circuit.network, len(circuit.removables)
-    rows = {row for number, _ in places for row in leg_rows(circuit, circuit.receivers[number])}
-    rows |= {row for _, unknowns in places for one in unknowns for row in rows_of(circuit, one)}
+    rows = effects.rows | {row for number in effects.receivers for row in leg_rows(circuit, circuit.receivers[number])}
     rows |= {network.node_count + one.branch for one in circuit.removables}
     if len(rows) * (len(circuit.causes) + joints) * len(disturbed.frequencies_hz) > HELD:
         return disturbed
-    functionals = [2 * number + leg for number, _ in places for leg in (0, 1)]
-    functionals += [2 * len(circuit.receivers) + n for n in range(joints)]
-    return disturbed.fetched(rows, functionals, joints)
+    return disturbed.fetched(rows, joints)
 
 
 def _gain_db(bond: BondResult) -> float:
@@ -94,7 +93,9 @@ def _gain_db(bond: BondResult) -> float:
 
 def _returning(traced: Trace, circuit: Circuit, solver: RigSolver, reaches: list[tuple[str, Reach]]) -> set[str]:
     """Leads whose screen an unbalanced programme returns by: something on their run is not balanced."""
-    gains = Gains(circuit, solver.solve(np.array([REFERENCE_HZ]), drive_emfs(circuit, bonds=True), adjoints=1))
+    solved = solver.solve(np.array([REFERENCE_HZ]), drive_emfs(circuit, bonds=True), adjoints=1)
+    receivers = tuple(dict.fromkeys(number for _, reach in reaches for number in reach.receivers))
+    gains = Gains(circuit, solved, solved, receivers, tuple(range(len(circuit.drives))))
     found: set[str] = set()
     for _, reach in reaches:
         drives = tuple(circuit.drives[number] for group in reach.groups for number in group)

@@ -6,15 +6,14 @@ to first order. Frequencies always add as powers: they are different tones.
 """
 
 import math
-from collections.abc import Sequence
 from copy import copy
 from dataclasses import dataclass
 
 import numpy as np
 
-from ruvak.core.circuit.circuit import Circuit, Unknown
+from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.results.effects import Effects, received
 from ruvak.core.results.fetched import fetched
-from ruvak.core.results.gains import effects_of, received
 from ruvak.core.results.opening import Opened, opened
 from ruvak.core.results.records import CauseShare, Hum, Tone
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
@@ -94,21 +93,20 @@ class Disturbed:
         columns = len(self.circuit.causes)
         return opened(self._solved, network.node_count, self.circuit.removables[number], number, columns, legs)
 
-    def fetched(self, rows: set[int], functionals: list[int], joints: int = 0) -> "Disturbed":
-        """The same, with what these rows and functionals need read from the solution at once.
+    def fetched(self, rows: set[int], joints: int) -> "Disturbed":
+        """The same, with these rows read from the solution at once.
 
         `joints`: how many removable joints' volts are columns behind the causes.
         """
         if self._solved is None:
             return self
         other = copy(self)
-        columns = range(len(self.circuit.causes) + joints)
-        other._solved = fetched(self._solved, self.circuit.network.size, rows, columns, functionals)
+        other._solved = fetched(self._solved, self.circuit.network.size, rows, range(len(self.circuit.causes) + joints))
         return other
 
-    def weighted_dbu(self, receiver: int, unknowns: Sequence[Unknown]) -> tuple[float, float]:
+    def weighted_dbu(self, one: "Phasors") -> tuple[float, float]:
         """A-weighted, likely and worst."""
-        volts = self.volts(self.phasors(receiver, unknowns))
+        volts = self.volts(one)
         likely_v, worst_v = np.sqrt((volts.likely_v**2).sum(axis=1)), volts.worst_v.sum(axis=1)
         return _level(self._weights * likely_v), _level(self._weights * worst_v)
 
@@ -128,21 +126,17 @@ class Disturbed:
         worst_v = np.abs(one.nominal) + one.worst
         return HumVolts(self.frequencies_hz, likely_v * self._likely, worst_v * self._worst)
 
-    def phasors(self, receiver: int, unknowns: Sequence[Unknown]) -> "Phasors":
-        """Of a unit of each cause at one input; `unknowns`: those of the receiver's run."""
+    def phasors(self, effects: Effects) -> list["Phasors"]:
+        """Of a unit of each cause at each of these inputs."""
         causes = range(len(self.circuit.causes))
         if self._solved is None:
             nothing = np.zeros((0, len(causes)))
-            return Phasors(nothing.astype(np.complex128), nothing, nothing)
-        nominal = received(self.circuit, self._solved, [receiver], causes)[:, 0]
-        effects = np.abs(effects_of(self.circuit, self._solved, unknowns, [receiver], causes)[:, :, 0])
-        likely_of = np.array([one.likely for one in unknowns])
-        worst_of = np.array([one.worst for one in unknowns])
-        return Phasors(
-            nominal,
-            np.einsum("u,fuc->fc", likely_of**2, effects**2),
-            np.einsum("u,fuc->fc", worst_of, effects),
-        )
+            return [Phasors(nothing.astype(np.complex128), nothing, nothing)] * len(effects.receivers)
+        nominal = received(self.circuit, self._solved, effects.receivers, causes)
+        found = effects.of(self._solved, causes)
+        squares = effects.added(effects.likely[:, None] ** 2 * (found.real**2 + found.imag**2))
+        worst = effects.added(effects.worst[:, None] * np.abs(found))
+        return [Phasors(nominal[:, at], squares[:, at], worst[:, at]) for at in range(len(effects.receivers))]
 
     def together(self, added: "Phasors") -> tuple[float, float]:
         """A-weighted ratio, likely and worst, of inputs already added up."""
@@ -164,7 +158,7 @@ class Disturbed:
             weighted_worst_dbu=weighted_worst,
             below_programme_db=programme_dbu - weighted if programme_dbu is not None else None,
             below_programme_worst_db=programme_dbu - weighted_worst if programme_dbu is not None else None,
-            tones=() if brief else self._tones(likely_v, worst_v),
+            tones=() if brief else self._tones(likely_v[:, None], worst_v[:, None])[0],
             **self._shares(volts, brief),
         )
 
@@ -174,36 +168,40 @@ class Disturbed:
         worst = np.linalg.norm(self._weights[:, None] * volts.worst_v, axis=0)
         order = np.argsort(-sizes, kind="stable")
         floor = max(sizes.max(initial=0.0), worst.max(initial=0.0)) * 10.0 ** (-TOLD_WITHIN_DB / 20.0)
-        told = [
-            int(c) for c in order[: 1 if brief else TOLD_AT_MOST] if sizes[c] > 0.0 and max(sizes[c], worst[c]) >= floor
-        ]
+        first = order[: 1 if brief else TOLD_AT_MOST]
+        told = first[(sizes[first] > 0.0) & (np.maximum(sizes[first], worst[first]) >= floor)]
+        likely_v, worst_v = volts.likely_v[:, told], volts.worst_v[:, told]
+        whole = _levels(np.stack([*(np.linalg.norm(one, axis=0) for one in (likely_v, worst_v)), sizes[told]]))
+        tones = [()] * len(told) if brief else self._tones(likely_v, worst_v)
         return {
-            "causes": tuple(self._share(volts, column, brief) for column in told),
+            "causes": tuple(
+                CauseShare(
+                    code=self.circuit.causes[column].code,
+                    owner=self.circuit.causes[column].owner,
+                    likely_dbu=likely_dbu,
+                    worst_dbu=worst_dbu,
+                    weighted_dbu=weighted_dbu,
+                    tones=own,
+                )
+                for column, (likely_dbu, worst_dbu, weighted_dbu), own in zip(
+                    told, whole.T.tolist(), tones, strict=True
+                )
+            ),
             "rest_dbu": _level(np.delete(volts.likely_v, told, axis=1)),
         }
 
-    def _share(self, volts: HumVolts, column: int, brief: bool) -> CauseShare:
-        cause = self.circuit.causes[column]
-        likely_v, worst_v = volts.likely_v[:, column], volts.worst_v[:, column]
-        return CauseShare(
-            code=cause.code,
-            owner=cause.owner,
-            likely_dbu=_level(likely_v),
-            worst_dbu=_level(worst_v),
-            weighted_dbu=_level(self._weights * likely_v),
-            tones=() if brief else self._tones(likely_v, worst_v),
-        )
-
-    def _tones(self, likely_v: Floats, worst_v: Floats) -> tuple[Tone, ...]:
-        """Where there is anything at all."""
-        there = worst_v > 0.0
-        levels = _levels(np.stack([likely_v[there], worst_v[there]]))
-        hertz = self.frequencies_hz[there].tolist()
+    def _tones(self, likely_v: Floats, worst_v: Floats) -> list[tuple[Tone, ...]]:
+        """(frequencies, parts), of each part where there is anything at all."""
+        levels, hertz = _levels(np.stack([likely_v.T, worst_v.T], axis=2)).tolist(), self.frequencies_hz.tolist()
         # Nothing to validate: these are floats of our own, thousands of them on a large rig.
-        return tuple(
-            Tone.model_construct(frequency_hz=hz, likely_dbu=likely, worst_dbu=worst)
-            for hz, likely, worst in zip(hertz, *levels.tolist(), strict=True)
-        )
+        return [
+            tuple(
+                Tone.model_construct(frequency_hz=hz, likely_dbu=likely, worst_dbu=worst)
+                for hz, (likely, worst), there in zip(hertz, own, present, strict=True)
+                if there
+            )
+            for own, present in zip(levels, (worst_v.T > 0.0).tolist(), strict=True)
+        ]
 
 
 def _levels(volts: Floats) -> Floats:

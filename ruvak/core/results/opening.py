@@ -42,13 +42,11 @@ class Opened:
         found: Complexes = self.base.rows(rows, columns) - driven * (own / answer)
         return found
 
-    def adjoint_rows(self, rows: Ints, functionals: Ints) -> Complexes:
-        """(frequencies, rows, functionals) of the adjoints; EARTH reads as zero."""
-        row = np.array([self.row])
-        read = self.base.adjoint_rows(rows, np.array([self.functional]))
-        own = self.base.adjoint_rows(row, functionals)
-        answer = self.base.adjoint_rows(row, np.array([self.functional]))
-        found: Complexes = self.base.adjoint_rows(rows, functionals) - read * (own / answer)
+    def adjoint_at(self, rows: Ints, functionals: Ints) -> Complexes:
+        """(frequencies, pairs): of each functional's adjoint the row beside it; EARTH reads as zero."""
+        joint, row = np.full_like(rows, self.functional), np.full_like(rows, self.row)
+        read, own = self.base.adjoint_at(rows, joint), self.base.adjoint_at(row, functionals)
+        found: Complexes = self.base.adjoint_at(rows, functionals) - read * (own / self._backwards())
         return found
 
     def closes_a_loop(self) -> bool:
@@ -59,13 +57,16 @@ class Opened:
     def residual(self) -> float:
         """Largest difference of the branch's answer to a volt from what the adjoint says it is, as a share of it."""
         answer = self._answer()
-        again = self.base.adjoint_rows(np.array([self.row]), np.array([self.functional]))
-        share = np.abs(answer + again) / np.maximum(np.abs(answer), OPEN_ALREADY_S)
+        share = np.abs(answer[:, 0] + self._backwards()) / np.maximum(np.abs(answer[:, 0]), OPEN_ALREADY_S)
         return float(share.max(initial=0.0))
 
     def _answer(self) -> Complexes:
         """Current in the branch for a volt in it."""
         return self.base.rows(np.array([self.row]), np.array([self.column]))
+
+    def _backwards(self) -> Complexes:
+        """The same from the adjoint, (frequencies, 1), with its sign turned."""
+        return self.base.adjoint_at(np.array([self.row]), np.array([self.functional]))
 
 
 def opened(base: Solved, node_count: int, removable: Removable, number: int, columns: int, legs: int) -> Opened:

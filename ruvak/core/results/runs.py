@@ -5,15 +5,16 @@ from typing import Literal
 
 import numpy as np
 
-from ruvak.core.circuit.circuit import Circuit, Drive, Receiver
+from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Unknown
 from ruvak.core.parts.library import assumptions_of
 from ruvak.core.results.balance import balance
 from ruvak.core.results.cores import core_results, cores_of
 from ruvak.core.results.data_line import data_line
 from ruvak.core.results.destinations import Destinations
+from ruvak.core.results.effects import Effects, received
 from ruvak.core.results.ends import Reach, by_owner, reach_of
 from ruvak.core.results.fetched import fetched
-from ruvak.core.results.gains import REFERENCE_HZ, Gains, leg_rows, received, rows_of
+from ruvak.core.results.gains import REFERENCE_HZ, Gains
 from ruvak.core.results.hum import Disturbed, Phasors
 from ruvak.core.results.loudspeaker import loudspeaker_line
 from ruvak.core.results.noise import noise
@@ -117,8 +118,8 @@ def _results(
     for first in range(0, len(rig.runs), TOGETHER):
         mine = slice(first, first + TOGETHER)
         some = _Reader(solved, reaches[mine])
-        for run, reach in zip(rig.runs[mine], reaches[mine], strict=True):
-            reader = _RunReader(some, run, reach)
+        for index, run in enumerate(rig.runs[mine]):
+            reader = _RunReader(some, run, index)
             found.append(reader.result())
             if destinations is not None:
                 reader.gathered(destinations, found[-1])
@@ -162,7 +163,7 @@ class _SolvedRig:
         spots_hz = (REFERENCE_HZ, HIGH_HZ, *NOISE_HZ) if self.full else (REFERENCE_HZ,)
         every_hz = list(dict.fromkeys((*spots_hz, *sweep_hz)))
         solved = solver.solve(np.array(every_hz), emfs, adjoints=len(spots_hz))
-        self.gains = solved.at(np.arange(len(spots_hz)))
+        self.reference, self.spots = solved.at(np.arange(1)), solved.at(np.arange(len(spots_hz)))
         self.across = solved.at(np.arange(CROSSTALK_HZ)) if self.full else None
         self.sweep_hz = sweep_hz
         self.swept = solved.at(np.array([every_hz.index(hz) for hz in sweep_hz], dtype=np.int64))
@@ -178,37 +179,58 @@ class _Reader:
 
     def __init__(self, solved: _SolvedRig, reaches: list[Reach]) -> None:
         self.solved, self.rig, self.traced, self.circuit = solved, solved.rig, solved.traced, solved.circuit
-        circuit = self.circuit
-        receivers = {number for reach in reaches for number in reach.receivers}
-        drives = {number for reach in reaches for group in reach.groups for number in group}
-        owners = {owner for reach in reaches for owner in reach.owners}
-        legs = {row for number in receivers for row in leg_rows(circuit, circuit.receivers[number])}
-        driving = {circuit.network.node_count + one for n in drives for one, _ in circuit.drives[n].branch_gains}
-        touched = {row for owner in owners for one in solved.hum_of.get(owner, ()) for row in rows_of(circuit, one)}
-        size, read = circuit.network.size, [2 * number + leg for number in receivers for leg in (0, 1)]
-        self.gains = Gains(circuit, fetched(solved.gains, size, legs | driving | touched, drives, read))
-        over = {node for reach in reaches for core in cores_of(circuit, reach) for node in (core.a, core.b)}
-        self.swept = fetched(solved.swept, size, legs | over, drives, ())
-        self.temperature_c = assumptions_of(self.rig).temperature_c.value
+        circuit, self.reaches = self.circuit, reaches
+        receivers = tuple(dict.fromkeys(number for reach in reaches for number in reach.receivers))
+        drives = tuple(dict.fromkeys(number for reach in reaches for group in reach.groups for number in group))
+        self.row = {number: index for index, number in enumerate(receivers)}
+        self.column = {number: index for index, number in enumerate(drives)}
+        self.gains = Gains(circuit, solved.reference, solved.spots, receivers, drives)
+        self.swept = received(circuit, solved.swept, receivers, drives)
         every = range(len(circuit.drives))
-        self.everywhere = fetched(solved.across, size, legs, every, ()) if solved.across else None
-        self.disturbed = solved.disturbed.fetched(legs | touched, read) if solved.disturbed else None
+        self.everywhere = received(circuit, solved.across, receivers, every) if solved.across else None
+        over = {node for reach in reaches for core in cores_of(circuit, reach) for node in (core.a, core.b)}
+        self.over = fetched(solved.swept, circuit.network.size, over, drives)
+        self.temperature_c = assumptions_of(self.rig).temperature_c.value
+        self.unknowns = [_belonging(solved.audio_of, reach) for reach in reaches]
+        self.first = np.cumsum([0, *(len(reach.receivers) for reach in reaches)])
+        self._effects = Effects(circuit, self._heard(self.unknowns))
+        self._found = self._effects.of(solved.reference, drives, programme=True)[0]
+        self.phasors: list[Phasors] = []
+        if solved.disturbed is not None:
+            disturbing = [_belonging(solved.hum_of, reach) for reach in reaches]
+            self.phasors = solved.disturbed.phasors(Effects(circuit, self._heard(disturbing)))
+
+    def _heard(self, unknowns: list[tuple[Unknown, ...]]) -> list[tuple[int, tuple[Unknown, ...]]]:
+        """Every input of every run in order, with what is uncertain about the run."""
+        both = zip(self.reaches, unknowns, strict=True)
+        return [(number, own) for reach, own in both for number in reach.receivers]
+
+    def effects(self, index: int, drives: list[int]) -> Complexes:
+        """Of one run: (unknowns, receivers, drives)."""
+        first, stop = self._effects.first[self.first[index : index + 2]]
+        shape = (len(self.reaches[index].receivers), len(self.unknowns[index]), len(self.column))
+        own = self._found[first:stop].reshape(shape)
+        found: Complexes = own[:, :, [self.column[number] for number in drives]].transpose(1, 0, 2)
+        return found
+
+
+def _belonging(unknowns: dict[str, list[Unknown]], reach: Reach) -> tuple[Unknown, ...]:
+    return tuple(one for owner in reach.owners for one in unknowns.get(owner, ()))
 
 
 class _RunReader:
     """One run: its sources, its inputs, and what is uncertain about what belongs to it."""
 
-    def __init__(self, shared: _Reader, run: Run, reach: Reach) -> None:
-        self.shared, self.run_record = shared, run
-        self.rig, self.circuit, self.gains, self.reach = shared.rig, shared.circuit, shared.gains, reach
-        self.groups, self.receivers = reach.groups, reach.receivers
-        self.phasors: dict[int, Phasors] = {}
-        self.cores = cores_of(self.circuit, reach)
+    def __init__(self, shared: _Reader, run: Run, index: int) -> None:
+        self.shared, self.run_record, self.reach = shared, run, shared.reaches[index]
+        self.rig, self.circuit, self.gains = shared.rig, shared.circuit, shared.gains
+        self.groups, self.receivers = self.reach.groups, self.reach.receivers
         flat = [number for group in self.groups for number in group]
-        self.unknowns = tuple(one for owner in reach.owners for one in shared.solved.audio_of.get(owner, ()))
-        self.hum_unknowns = tuple(one for owner in reach.owners for one in shared.solved.hum_of.get(owner, ()))
+        self.unknowns = shared.unknowns[index]
         self.nominal = self.gains.nominal(self.receivers, flat)
-        self.effects = self.gains.effects(self.unknowns, self.receivers, flat)
+        self.effects = shared.effects(index, flat)
+        mine = slice(*shared.first[index : index + 2])
+        self.phasors = dict(zip(self.receivers, shared.phasors[mine], strict=False))
 
     def result(self) -> RunResult:
         phantom = self.shared.solved.phantom
@@ -220,7 +242,7 @@ class _RunReader:
             mixes=self._mixes(),
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
             phantom=phantom.at(flat) if phantom else (),
-            cores=tuple(core_results(self.circuit, self.shared.swept, self.cores, flat)),
+            cores=tuple(core_results(self.circuit, self.shared.over, cores_of(self.circuit, self.reach), flat)),
             data=data_line(self.rig, self.run_record, self.circuit, self.reach, self.gains),
         )
 
@@ -301,18 +323,17 @@ class _RunReader:
         )
 
     def _hum(self, number: int, levels: Levels | None) -> Hum | None:
-        if self.shared.disturbed is None:
+        solved = self.shared.solved
+        if solved.disturbed is None:
             return None
         programme_dbu = levels.arriving_dbu if levels is not None else None
-        self.phasors[number] = self.shared.disturbed.phasors(number, self.hum_unknowns)
-        solved = self.shared.solved
         brief = solved.brief or solved.told not in (None, self.run_record.id)
-        return self.shared.disturbed.hum(self.phasors[number], programme_dbu, brief)
+        return solved.disturbed.hum(self.phasors[number], programme_dbu, brief)
 
     def _noise(self, number: int, levels: Levels | None) -> Noise:
         receiver = self.circuit.receivers[number]
         programme_dbu = levels.arriving_dbu if levels is not None else None
-        ohm, frequencies_hz = self.gains.between_ohm(number), self.gains.solved.frequencies_hz
+        ohm, frequencies_hz = self.gains.between_ohm(number), self.gains.spots.frequencies_hz
         return noise(ohm, frequencies_hz, self.shared.temperature_c, receiver.mode.noise_dbu.value, programme_dbu)
 
     def _crosstalk(self, number: int, levels: Levels | None) -> Crosstalk | None:
@@ -320,7 +341,7 @@ class _RunReader:
         everywhere, own = self.shared.everywhere, [drive for group in self.groups for drive in group]
         if everywhere is None or levels is None or len(own) == len(self.circuit.drives):
             return None
-        gains = received(self.circuit, everywhere, [number], range(len(self.circuit.drives)))[:, 0]
+        gains = everywhere[:, self.shared.row[number]]
         # No floor in ratios here: an amplifier's volts by a ratio of nothing would be more than a microphone's.
         volts = np.maximum(np.abs(gains), NOTHING) * self.shared.solved.nominal_v
         found = 20.0 * np.log10(volts / volts_from_dbu(levels.arriving_dbu))
@@ -367,7 +388,8 @@ class _RunReader:
         louder = int(np.argmax(sizes >= sizes.max() * (1.0 - 1e-9)))
         sweep_hz = self.shared.solved.sweep_hz
         own = own_gains(self.rig, self.circuit.drives[group[louder]], sweep_hz)
-        curves = received(self.circuit, self.shared.swept, [number], group)[:, 0]
+        columns = [self.shared.column[one] for one in group]
+        curves = self.shared.swept[:, self.shared.row[number]][:, columns]
         if abs(nominal.sum()) > 0.5 * abs(nominal[louder]):
             of = "centre" if len(group) == 2 else names[0]
             return response(of, curves.sum(axis=1), sweep_hz, own)

@@ -24,8 +24,8 @@ class Solved(Protocol):
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the unknowns; EARTH reads as zero."""
 
-    def adjoint_rows(self, rows: Ints, functionals: Ints) -> Complexes:
-        """(frequencies, rows, functionals) of the adjoints; EARTH reads as zero."""
+    def adjoint_at(self, rows: Ints, functionals: Ints) -> Complexes:
+        """(frequencies, pairs): of each functional's adjoint the row beside it; EARTH reads as zero."""
 
 
 class RigSolver:

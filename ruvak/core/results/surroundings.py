@@ -128,7 +128,8 @@ def _seen(
     rows = np.array(nodes, dtype=np.int64)
     first = solver.legs.shape[1] - len(nodes)
     # By reciprocity of the adjoint: volts at port p for an ampere into q.
-    ohms = solved.adjoint_rows(rows, first + np.arange(len(nodes))).transpose(0, 2, 1)
+    port, into = (one.ravel() for one in np.indices((len(nodes), len(nodes))))
+    ohms = solved.adjoint_at(rows[into], first + port).reshape(-1, len(nodes), len(nodes))
     volts = solved.rows(rows, np.arange(len(circuit.causes)))
     siemens: Complexes = np.linalg.inv(ohms).astype(np.complex128, copy=False)
     amperes: Complexes = siemens @ volts

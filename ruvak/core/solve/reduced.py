@@ -149,63 +149,83 @@ class ReducedSolution:
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the solution; EARTH reads as zero."""
         found = np.zeros((len(self.frequencies_hz), len(rows), len(columns)), dtype=np.complex128)
+        border = self.border[:, :, columns]
+        here, inner = self._split(rows)
+        found[:, here] = border[:, self.system.parts.place[rows[here]]]
         position = np.full(self.border.shape[2], -1, dtype=np.int64)
         position[columns] = np.arange(len(columns))
-        for index, places, group, one, block in self._blocks(rows, self.border, columns, found):
-            kind = group.kind[block]
-            around = self.border[:, group.border[block]][:, :, columns]
-            found[:, index] = -(one.to_border[:, kind, places] @ around)
-            for slot, port in enumerate(group.driven[block]):
-                if port < 0:
-                    break
-                answer = one.to_ports[:, kind, places, slot]
-                for at, column, volts in self._driving(int(port), position):
-                    found[at, index, column] -= volts * answer[at]
+        for group, one, at in inner:
+            met = _Met.of(self.system.parts, group, rows[at])
+            volts = -(one.to_border[:, met.kinds[:, None], met.places] @ border[:, group.border[met.blocks]])
+            self._drive(volts, group, one, met, position)
+            found[:, at] = volts[:, met.which, met.slot]
         return found
 
-    def _driving(self, port: int, position: Ints) -> list[tuple[int | slice, int, complex]]:
-        """Which columns a driven branch has an emf in: frequency (or all), position (where wanted), volts."""
-        start, stop = self.emfs.indptr[port : port + 2]
-        at, column = np.divmod(self.emfs.indices[start:stop], len(position))
-        where = position[column]
-        wanted = where >= 0
-        if self.parts_of_frequency == 1:
-            every: list[int | slice] = [slice(None)] * int(wanted.sum())
-        else:
-            every = at[wanted].tolist()
-        return list(zip(every, where[wanted].tolist(), self.emfs.data[start:stop][wanted].tolist(), strict=True))
+    def _drive(self, volts: Complexes, group: Group, one: Answers, met: "_Met", position: Ints) -> None:
+        """Adds what emfs inside the blocks do there; `position`: where each column is wanted, or -1."""
+        ports = group.driven[met.blocks]
+        block, port = np.nonzero(ports >= 0)
+        starts, stops = self.emfs.indptr[ports[block, port]], self.emfs.indptr[ports[block, port] + 1]
+        counts = (stops - starts).astype(np.int64)
+        entry = np.arange(counts.sum()) + np.repeat(starts - np.cumsum(counts) + counts, counts)
+        at, column = np.divmod(self.emfs.indices[entry].astype(np.int64), len(position))
+        block, port, column = np.repeat(block, counts), np.repeat(port, counts), position[column]
+        emf = -self.emfs.data[entry]
+        # Port by port, since one frequency and column may have emfs in several ports of a block.
+        for slot in range(ports.shape[1]):
+            mine = np.flatnonzero((port == slot) & (column >= 0))
+            f: Ints | slice = slice(None) if self.parts_of_frequency == 1 else at[mine, None]
+            answer = one.to_ports[f, met.kinds[block[mine], None], met.places[block[mine]], slot]
+            if isinstance(f, slice):
+                volts[:, block[mine], :, column[mine]] += emf[mine, None, None] * answer.transpose(1, 0, 2)
+            else:
+                volts[at[mine], block[mine], :, column[mine]] += emf[mine, None] * answer
 
-    def adjoint_rows(self, rows: Ints, functionals: Ints) -> Complexes:
-        """(frequencies, rows, functionals) of the adjoints; EARTH reads as zero."""
-        found = np.zeros((len(self.frequencies_hz), len(rows), len(functionals)), dtype=np.complex128)
-        position = np.full(self.border_adjoints.shape[2], -1, dtype=np.int64)
-        position[functionals] = np.arange(len(functionals))
-        for index, places, group, one, block in self._blocks(rows, self.border_adjoints, functionals, found):
+    def adjoint_at(self, rows: Ints, functionals: Ints) -> Complexes:
+        """(frequencies, pairs): of each functional's adjoint the row beside it; EARTH reads as zero."""
+        parts = self.system.parts
+        found = np.zeros((len(self.border_adjoints), len(rows)), dtype=np.complex128)
+        here, inner = self._split(rows)
+        found[:, here] = self.border_adjoints[:, parts.place[rows[here]], functionals[here]]
+        for group, one, at in inner:
+            block, place, functional = parts.block[rows[at]], parts.place[rows[at]], functionals[at]
             kind = group.kind[block]
-            around = self.border_adjoints[:, group.border[block]][:, :, functionals]
-            found[:, index] = -(one.adjoint_border[:, kind, places] @ around)
-            for slot, functional in enumerate(group.read[block]):
-                if functional >= 0 and (column := position[functional]) >= 0:
-                    found[:, index, column] += one.to_picks[:, kind, places, slot]
+            around = self.border_adjoints[:, group.border[block], functional[:, None]]
+            found[:, at] = -np.einsum("fnk,fnk->fn", one.adjoint_border[:, kind, place], around)
+            own, slot = np.nonzero(group.read[block] == functional[:, None])
+            found[:, at[own]] += one.to_picks[:, kind[own], place[own], slot]
         return found
 
-    def _blocks(
-        self, rows: Ints, border: Complexes, columns: Ints, found: Complexes
-    ) -> Iterator[tuple[Ints, Ints, Group, Answers, int]]:
-        """Fills in what stands on the border; yields for each block met which of the rows are its own, and where."""
-        parts, real = self.system.parts, rows != EARTH
-        number, block = parts.group[rows], parts.block[rows]
-        here = np.flatnonzero(real & (number < 0))
-        if len(here):
-            found[:, here] = border[:, parts.place[rows[here]]][:, :, columns]
-        inner = np.flatnonzero(real & (number >= 0))
-        inner = inner[np.lexsort((block[inner], number[inner]))]
-        if not len(inner):
-            return
-        changes = np.flatnonzero(np.diff(number[inner]) | np.diff(block[inner])) + 1
-        for index in np.split(inner, changes):
-            one = int(number[index[0]])
-            yield index, parts.place[rows[index]], parts.groups[one], self.answers[one], int(block[index[0]])
+    def _split(self, rows: Ints) -> tuple[Ints, Iterator[tuple[Group, Answers, Ints]]]:
+        """Which of the rows stand on the border, and which in each group of blocks; none is where EARTH stands."""
+        number = np.where(rows == EARTH, -2, self.system.parts.group[rows])
+        inner = (
+            (self.system.parts.groups[one], self.answers[one], np.flatnonzero(number == one))
+            for one in set(number[number >= 0].tolist())
+        )
+        return np.flatnonzero(number == -1), inner
+
+
+@dataclass(frozen=True)
+class _Met:
+    """Blocks of a group that some rows belong to, and in each the rows' places padded to one length."""
+
+    blocks: Ints
+    kinds: Ints
+    places: Ints
+    which: Ints
+    slot: Ints
+
+    @staticmethod
+    def of(parts: Partition, group: Group, rows: Ints) -> "_Met":
+        """`which` block and `slot` among its places each row has."""
+        blocks, which, counts = np.unique(parts.block[rows], return_inverse=True, return_counts=True)
+        order = np.argsort(which, kind="stable")
+        slot = np.empty(len(rows), dtype=np.int64)
+        slot[order] = np.arange(len(rows)) - np.repeat(np.cumsum(counts) - counts, counts)
+        places = np.zeros((len(blocks), int(counts.max())), dtype=np.int64)
+        places[which, slot] = parts.place[rows]
+        return _Met(blocks, group.kind[blocks], places, which, slot)
 
 
 def _factors(matrix: Complexes) -> tuple[Complexes, Ints]:

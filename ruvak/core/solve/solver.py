@@ -4,7 +4,7 @@ The matrix is A(w) = A0 + j w A1 with one sparsity pattern, assembled once (Ho, 
 nodal approach to network analysis", IEEE Trans. Circuits and Systems CAS-22, 1975).
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -34,11 +34,15 @@ class Solution:
 
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the solution; EARTH reads as zero."""
-        return _picked(self.unknowns, rows, columns)
+        found: Complexes = self.unknowns[:, rows[:, None], columns[None, :]]
+        found[:, rows == EARTH] = 0.0
+        return found
 
-    def adjoint_rows(self, rows: Ints, functionals: Ints) -> Complexes:
-        """(frequencies, rows, functionals) of the adjoints; EARTH reads as zero."""
-        return _picked(self.adjoints, rows, functionals)
+    def adjoint_at(self, rows: Ints, functionals: Ints) -> Complexes:
+        """(frequencies, pairs): of each functional's adjoint the row beside it; EARTH reads as zero."""
+        found: Complexes = self.adjoints[:, rows, functionals]
+        found[:, rows == EARTH] = 0.0
+        return found
 
     def at(self, frequencies: Ints) -> "Solution":
         """The same at some of its frequencies, by number."""
@@ -145,12 +149,6 @@ def solve(network: Network, frequencies_hz: Floats, emfs: Floats | Complexes, fu
     return System(network).solve(frequencies_hz, emfs, functionals)
 
 
-def _picked(values: Complexes, rows: Ints, columns: Ints) -> Complexes:
-    found: Complexes = values[:, rows[:, None], columns[None, :]]
-    found[:, rows == EARTH] = 0.0
-    return found
-
-
 def refuse_islands(network: Network) -> None:
     """Raises SingularNetwork naming the nodes that nothing ties to the reference."""
     if loose := islands(network):
@@ -159,40 +157,70 @@ def refuse_islands(network: Network) -> None:
 
 def entries_of(network: Network) -> Entries:
     """The matrix's coordinates without the reference's row and column."""
-    rows, columns, constant, slope = np.array(list(_stamps(network)), dtype=np.float64).reshape(-1, 4).T
+    stamps = [
+        _across(network.conductances, 1.0),
+        _across(network.capacitances, 1j),
+        *_of_bundles(network),
+        _stamps(list(_of_ideal_elements(network))),
+    ]
+    rows, columns, values = (np.concatenate(one) for one in zip(*stamps, strict=True))
     inside = (rows != EARTH) & (columns != EARTH)
-    values: Complexes = constant[inside] + 1j * slope[inside]
-    return Entries(network.size, rows[inside].astype(np.int64), columns[inside].astype(np.int64), values)
+    return Entries(network.size, rows[inside], columns[inside], values[inside])
 
 
-_Stamp = tuple[int, int, float, float]
-"""Row, column, constant part, part that grows with j w."""
+_Stamps = tuple[Ints, Ints, Complexes]
+"""Rows, columns, and what is added there: the constant part as real, what grows with j w as imaginary part."""
 
 
-def _stamps(network: Network) -> Iterable[_Stamp]:
-    for a, b, siemens in network.conductances:
-        yield from ((a, a, siemens, 0.0), (b, b, siemens, 0.0), (a, b, -siemens, 0.0), (b, a, -siemens, 0.0))
-    for a, b, farad in network.capacitances:
-        yield from ((a, a, 0.0, farad), (b, b, 0.0, farad), (a, b, 0.0, -farad), (b, a, 0.0, -farad))
-    row = network.node_count
-    for bundle in network.bundles:
-        for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
-            branch = row + k
-            yield from ((a, branch, 1.0, 0.0), (branch, a, 1.0, 0.0), (b, branch, -1.0, 0.0), (branch, b, -1.0, 0.0))
-            yield branch, branch, -ohm, 0.0
-            for m, henry in enumerate(bundle.henry[k]):
-                if henry:
-                    yield branch, row + m, 0.0, -henry
-        row += len(bundle.a)
+def _stamps(found: Sequence[tuple[int, int, complex]]) -> _Stamps:
+    rows, columns, values = np.array(found, dtype=np.complex128).reshape(-1, 3).T
+    return rows.real.astype(np.int64), columns.real.astype(np.int64), values
+
+
+def _across(elements: Sequence[tuple[int, int, float]], unit: complex) -> _Stamps:
+    """Elements between two nodes by their admittance."""
+    a, b, size = np.array(elements, dtype=np.float64).reshape(-1, 3).T
+    at, to, value = a.astype(np.int64), b.astype(np.int64), unit * size
+    return (
+        np.concatenate([at, to, at, to]),
+        np.concatenate([at, to, to, at]),
+        np.concatenate([value] * 2 + [-value] * 2),
+    )
+
+
+def _of_bundles(network: Network) -> Iterator[_Stamps]:
+    """A branch's current leaves a for b; its own row is its equation."""
+    count = network.branch_count
+    branch = network.node_count + np.arange(count)
+    a = np.fromiter((node for one in network.bundles for node in one.a), np.int64, count)
+    b = np.fromiter((node for one in network.bundles for node in one.b), np.int64, count)
+    one = np.ones(count, dtype=np.complex128)
+    yield (
+        np.concatenate([a, branch, b, branch]),
+        np.concatenate([branch, a, branch, b]),
+        np.concatenate([one, one, -one, -one]),
+    )
+    yield branch, branch, -np.array(network.branch_ohms, dtype=np.complex128)
+    widths = np.array([len(one.a) for one in network.bundles], dtype=np.int64)
+    first = network.node_count + np.cumsum(widths) - widths
+    for width in np.unique(widths):
+        mine = np.flatnonzero(widths == width)
+        henry = np.array([network.bundles[index].henry for index in mine])
+        bundle, row, column = np.nonzero(henry)
+        yield first[mine[bundle]] + row, first[mine[bundle]] + column, -1j * henry[bundle, row, column]
+
+
+def _of_ideal_elements(network: Network) -> Iterator[tuple[int, int, complex]]:
+    row = network.node_count + network.branch_count
     for coil in network.transformers:
         for node, weight in ((coil.p, 1.0), (coil.q, -1.0), (coil.s, -coil.ratio), (coil.t, coil.ratio)):
-            yield from ((node, row, weight, 0.0), (row, node, weight, 0.0))
+            yield from ((node, row, weight), (row, node, weight))
         row += 1
     for stage in network.amplifiers:
         for node, weight in ((stage.s, 1.0), (stage.t, -1.0)):
-            yield from ((node, row, weight, 0.0), (row, node, weight, 0.0))
+            yield from ((node, row, weight), (row, node, weight))
         for node, weight in ((stage.p, -stage.gain), (stage.q, stage.gain)):
-            yield row, node, weight, 0.0
+            yield row, node, weight
         row += 1
     for one in network.transresistances:
-        yield network.node_count + one.driven, network.node_count + one.sensed, one.ohm, 0.0
+        yield network.node_count + one.driven, network.node_count + one.sensed, one.ohm

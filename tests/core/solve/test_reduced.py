@@ -25,12 +25,13 @@ class BlockByBlock(unittest.TestCase):
         assert isinstance(found, ReducedSolution)
         whole = System(self.circuit.network).solve(hertz, emfs.dense(), self.solver.legs)
         rows, columns = np.arange(self.circuit.network.size), np.arange(emfs.shape[2])
-        functionals = np.arange(self.solver.legs.shape[1])
+        row, functional = (one.ravel() for one in np.indices(self.solver.legs.shape))
         np.testing.assert_allclose(found.rows(rows, columns), whole.unknowns, rtol=1e-6, atol=1e-12)
         picked = found.at(np.array(some))
         np.testing.assert_allclose(picked.rows(rows, columns), whole.unknowns[some], rtol=1e-6, atol=1e-12)
         both = found.at(np.array([1, 0]))
-        np.testing.assert_allclose(both.adjoint_rows(rows, functionals), whole.adjoints[[1, 0]], rtol=1e-6, atol=1e-9)
+        adjoints = both.adjoint_at(row, functional).reshape(2, *self.solver.legs.shape)
+        np.testing.assert_allclose(adjoints, whole.adjoints[[1, 0]], rtol=1e-6, atol=1e-9)
 
     def test_programme_the_same_at_every_frequency(self) -> None:
         self.assert_as_whole(np.array([20.0, 1000.0, 20_000.0]), drive_emfs(self.circuit), [2, 0])

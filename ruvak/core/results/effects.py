@@ -1,0 +1,182 @@
+"""What elements of unknown sign may add at inputs, many elements and inputs at once.
+
+First order in each unknown: dv = -y.(dA x) for an element, y.db for an emf. The unknowns are a few per cent
+of their element, so the second order is some 40 dB below the first.
+"""
+
+from collections.abc import Iterator, Sequence
+
+import numpy as np
+
+from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown
+from ruvak.core.results.solving import Solved
+from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
+
+Heard = tuple[int, Sequence[Unknown]]
+"""A receiver's number, and the unknowns that matter to it."""
+
+_Element = tuple[int, int, int, int, float, float, float, float]
+"""Rows between which the adjoint and the solution are taken (a, b, then p, q), what multiplies their product: constant
+and by j w; and what multiplies the solution alone: constant, and growing as rejection falls."""
+
+_NONE: _Element = (EARTH, EARTH, EARTH, EARTH, 0.0, 0.0, 0.0, 0.0)
+
+
+class Effects:
+    """Unknowns one after the other, receiver by receiver; `first` tells where each receiver's begin, and the end.
+
+    `likely`, `worst`: the sizes of each.
+    """
+
+    def __init__(self, circuit: Circuit, heard: Sequence[Heard]) -> None:
+        self._circuit, self._heard = circuit, heard
+        self.receivers = [number for number, _ in heard]
+        self.first: Ints = np.cumsum([0, *(len(unknowns) for _, unknowns in heard)])
+        self.likely: Floats = np.array([one.likely for _, unknowns in heard for one in unknowns])
+        self.worst: Floats = np.array([one.worst for _, unknowns in heard for one in unknowns])
+        elements: list[_Element] = []
+        starts: list[int] = []
+        receivers: list[int] = []
+        for number, unknowns in heard:
+            for unknown in unknowns:
+                starts.append(len(elements))
+                elements += list(_elements(circuit, unknown, number)) or [_NONE]
+                receivers += [number] * (len(elements) - starts[-1])
+        self._starts: Ints = np.array(starts, dtype=np.int64)
+        self._receiver: Ints = np.array(receivers, dtype=np.int64)
+        table = np.array(elements, dtype=np.float64).reshape(-1, len(_NONE)).T
+        self._rows: Ints = table[:4].astype(np.int64)
+        self._factors: Floats = table[4:]
+
+    @property
+    def rows(self) -> set[int]:
+        """The unknowns of the network that a solution is asked for."""
+        return set(self._rows[2:].ravel().tolist())
+
+    def of(self, solved: Solved, columns: Sequence[int], programme: bool = False) -> Complexes:
+        """What a unit of each unknown adds: (frequencies, unknowns, columns).
+
+        `programme`: the columns are the drives, so that unknown emfs count.
+        """
+        which = np.array(columns, dtype=np.int64)
+        if not len(self._starts):
+            return np.zeros((len(solved.frequencies_hz), 0, len(which)), dtype=np.complex128)
+        rows, at = np.unique(self._rows[2:], return_inverse=True)
+        x = solved.rows(rows, which)
+        p, q = at.reshape(2, -1)
+        found: Complexes = np.add.reduceat(
+            self._weights(solved)[:, :, None] * (x[:, p] - x[:, q]), self._starts, axis=1
+        )
+        if programme:
+            self._add_emfs(found, solved, columns)
+        return found
+
+    def added(self, values: Floats) -> Floats:
+        """(frequencies, unknowns, columns) added up to (frequencies, receivers, columns)."""
+        some = np.flatnonzero(np.diff(self.first))
+        found = np.zeros((values.shape[0], len(self.receivers), values.shape[2]))
+        if len(some):
+            found[:, some] = np.add.reduceat(values, self.first[some], axis=1)
+        return found
+
+    def _weights(self, solved: Solved) -> Complexes:
+        """(frequencies, elements): what a volt or ampere between an element's p and q adds at its input."""
+        constant, slope, direct, falling = self._factors
+        omega = 2j * np.pi * solved.frequencies_hz[:, None]
+        y = self._adjoints(solved, self._rows[:2], np.stack([self._receiver] * 2))
+        fall = _falls(self._circuit, self._receiver, solved.frequencies_hz)
+        found: Complexes = (constant + omega * slope) * (y[:, 0] - y[:, 1]) + direct + falling * fall
+        return found
+
+    def _adjoints(self, solved: Solved, rows: Ints, receivers: Ints) -> Complexes:
+        """(frequencies, ...): what a receiver makes of a unit in a row's equation, both legs and its rejection in."""
+        width = len(self._circuit.receivers)
+        keys, at = np.unique(rows * width + receivers, return_inverse=True)
+        row, receiver = keys // width, keys % width
+        both = solved.adjoint_at(np.concatenate([row, row]), np.concatenate([2 * receiver, 2 * receiver + 1]))
+        hot, cold = both[:, : len(row)], both[:, len(row) :]
+        stated = np.array([self._circuit.receivers[number].stated_rejection for number in receiver])
+        folded: Complexes = hot - cold
+        if stated.any():
+            folded += 0.5 * stated * _falls(self._circuit, receiver, solved.frequencies_hz) * (hot + cold)
+        found: Complexes = folded[:, at.reshape(rows.shape)]
+        return found
+
+    def _add_emfs(self, found: Complexes, solved: Solved, columns: Sequence[int]) -> None:
+        """Of drives whose emf itself is uncertain."""
+        gains: dict[int, list[tuple[int, float]]] = {}
+        for column, number in enumerate(columns):
+            for branch, gain in self._circuit.drives[number].branch_gains:
+                gains.setdefault(branch, []).append((column, gain))
+        entries = [
+            (self.first[index] + place, number, self._circuit.network.node_count + branch, column, relative * gain)
+            for index, (number, unknowns) in enumerate(self._heard)
+            for place, unknown in enumerate(unknowns)
+            for branch, relative in unknown.emfs
+            for column, gain in gains.get(branch, ())
+        ]
+        if entries:
+            place, receiver, row, column_of = np.array([one[:4] for one in entries], dtype=np.int64).T
+            volts = np.array([one[4] for one in entries]) * self._adjoints(solved, row, receiver)
+            np.subtract.at(found.transpose(1, 2, 0), (place, column_of), volts.T)
+
+
+def _elements(circuit: Circuit, unknown: Unknown, number: int) -> Iterator[_Element]:
+    """What a unit of the unknown is to one receiver."""
+    network, first = circuit.network, circuit.network.node_count
+    for index, siemens in unknown.conductances:
+        a, b, _ = network.conductances[index]
+        yield a, b, a, b, -siemens, 0.0, 0.0, 0.0
+    for index, farad in unknown.capacitances:
+        a, b, _ = network.capacitances[index]
+        yield a, b, a, b, 0.0, -farad, 0.0, 0.0
+    for branch, ohm in unknown.branch_ohms:
+        yield first + branch, EARTH, first + branch, EARTH, ohm, 0.0, 0.0, 0.0
+    for one, other, henry in unknown.branch_henries:
+        yield first + one, EARTH, first + other, EARTH, 0.0, henry, 0.0, 0.0
+        yield first + other, EARTH, first + one, EARTH, 0.0, henry, 0.0, 0.0
+    for driven, sensed, ohm in unknown.transresistances:
+        yield first + driven, EARTH, first + sensed, EARTH, -ohm, 0.0, 0.0, 0.0
+    if unknown.receiver == number:
+        receiver = circuit.receivers[number]
+        for branch, ohm in unknown.currents:
+            yield EARTH, EARTH, first + branch, EARTH, 0.0, 0.0, ohm, 0.0
+        if not unknown.currents:
+            for leg in (receiver.hot, receiver.cold):
+                yield EARTH, EARTH, leg, receiver.reference, 0.0, 0.0, 0.0, 0.5
+
+
+def received(circuit: Circuit, solved: Solved, receivers: Sequence[int], columns: Sequence[int]) -> Complexes:
+    """What receivers make of the solved voltages: (frequencies, receivers, columns), volts."""
+    first, chosen = circuit.network.node_count, [circuit.receivers[number] for number in receivers]
+    carried = [(at, first + branch, ohm) for at, one in enumerate(chosen) for branch, ohm in one.pin1]
+    legs = [(one.hot, one.cold, one.reference) for one in chosen]
+    rows, at = np.unique([*(row for leg in legs for row in leg), *(row for _, row, _ in carried)], return_inverse=True)
+    x = solved.rows(rows.astype(np.int64), np.array(columns, dtype=np.int64))
+    hot, cold, reference = at[: 3 * len(chosen)].reshape(-1, 3).T
+    found: Complexes = x[:, hot] - x[:, cold]
+    stated = np.array([one.stated_rejection for one in chosen])
+    if stated.any():
+        fall = _falls(circuit, np.array(receivers, dtype=np.int64), solved.frequencies_hz)
+        found += (0.5 * stated * fall)[:, :, None] * (x[:, hot] + x[:, cold] - 2.0 * x[:, reference])
+    for (index, _, ohm), row in zip(carried, at[3 * len(chosen) :], strict=True):
+        found[:, index] += ohm * x[:, row]
+    return found
+
+
+def _falls(circuit: Circuit, receivers: Ints, frequencies_hz: Floats) -> Floats:
+    """(frequencies, receivers)."""
+    return rejection_fall(
+        np.array([circuit.receivers[number].rejection_corner_hz for number in receivers]), frequencies_hz
+    )
+
+
+def rejection_fall(corner_hz: Floats, frequencies_hz: Floats) -> Floats:
+    """By how much a rejection's ratio grows with frequency: 6 dB an octave above its corner."""
+    return np.maximum(1.0, frequencies_hz[:, None] / corner_hz)
+
+
+def leg_rows(circuit: Circuit, receiver: Receiver) -> set[int]:
+    """The unknowns of the network that an input reads."""
+    branches = {circuit.network.node_count + branch for branch, _ in receiver.pin1}
+    return {receiver.hot, receiver.cold, receiver.reference} | branches
