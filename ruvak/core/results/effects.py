@@ -7,6 +7,7 @@ of their element, so the second order is some 40 dB below the first.
 from collections.abc import Iterator, Sequence
 
 import numpy as np
+from scipy import sparse
 
 from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown
 from ruvak.core.results.solving import Solved
@@ -51,7 +52,7 @@ class Effects:
     @property
     def rows(self) -> set[int]:
         """The unknowns of the network that a solution is asked for."""
-        return set(self._rows[2:].ravel().tolist())
+        return set(self._rows[2:].ravel().tolist()) - {EARTH}
 
     def of(self, solved: Solved, columns: Sequence[int], programme: bool = False) -> Complexes:
         """What a unit of each unknown adds: (frequencies, unknowns, columns).
@@ -61,12 +62,17 @@ class Effects:
         which = np.array(columns, dtype=np.int64)
         if not len(self._starts):
             return np.zeros((len(solved.frequencies_hz), 0, len(which)), dtype=np.complex128)
-        rows, at = np.unique(self._rows[2:], return_inverse=True)
+        # Rows of a sparse matrix, two entries an element: multiplied, it adds an unknown's elements up by itself.
+        ends = self._rows[2:].T.ravel()
+        there = ends != EARTH
+        rows, at = np.unique(ends[there], return_inverse=True)
         x = solved.rows(rows, which)
-        p, q = at.reshape(2, -1)
-        found: Complexes = np.add.reduceat(
-            self._weights(solved)[:, :, None] * (x[:, p] - x[:, q]), self._starts, axis=1
-        )
+        starts = np.concatenate([[0], np.cumsum(there)])[[*(2 * self._starts), len(ends)]]
+        shape = (len(self._starts), len(rows))
+        found = np.empty((len(x), len(self._starts), len(which)), dtype=np.complex128)
+        for index, weights in enumerate(self._weights(solved)):
+            both = np.stack([weights, -weights], axis=1).ravel()[there]
+            found[index] = sparse.csr_matrix((both, at, starts), shape=shape) @ x[index]
         if programme:
             self._add_emfs(found, solved, columns)
         return found

@@ -11,7 +11,7 @@ from ruvak.core.results.balance import balance
 from ruvak.core.results.cores import core_results, cores_of
 from ruvak.core.results.data_line import data_line
 from ruvak.core.results.destinations import Destinations
-from ruvak.core.results.effects import Effects, received
+from ruvak.core.results.effects import Effects, leg_rows, received
 from ruvak.core.results.ends import Reach, by_owner, reach_of
 from ruvak.core.results.fetched import fetched
 from ruvak.core.results.gains import REFERENCE_HZ, Gains
@@ -62,8 +62,9 @@ NOTHING = 1e-15
 """Volts a volt that no solution tells from none."""
 HEARD_DB = -80.0
 """Crosstalk below this is none."""
-TOGETHER = 32
-"""Runs whose share of the solution is fetched at once: more save little and take memory."""
+TOGETHER, AT_LEAST, FIGURES = 32, 4, 50_000
+"""Runs whose share of the solution is read at once: more save little and take memory, so fewer where there are more
+figures to each of a solution's rows."""
 
 
 @dataclass(frozen=True)
@@ -115,8 +116,9 @@ def _results(
     destinations = Destinations(rig, solved.disturbed) if solved.full and solved.disturbed else None
     reaches = [reach_of(rig, traced, circuit, run) for run in rig.runs]
     found: list[RunResult] = []
-    for first in range(0, len(rig.runs), TOGETHER):
-        mine = slice(first, first + TOGETHER)
+    together = max(AT_LEAST, min(TOGETHER, FIGURES // max(1, solved.figures)))
+    for first in range(0, len(rig.runs), together):
+        mine = slice(first, first + together)
         some = _Reader(solved, reaches[mine])
         for index, run in enumerate(rig.runs[mine]):
             reader = _RunReader(some, run, index)
@@ -169,6 +171,7 @@ class _SolvedRig:
         self.swept = solved.at(np.array([every_hz.index(hz) for hz in sweep_hz], dtype=np.int64))
         self.disturbed = Disturbed(circuit, solver, among=among) if hum != "none" else None
         self.brief = hum == "brief"
+        self.figures = len(circuit.causes) * len(self.disturbed.frequencies_hz) if self.disturbed is not None else 0
         self.phantom = Phantom(circuit) if hum != "none" else None
         self.audio_of = by_owner(circuit.unknowns)
         self.hum_of = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
@@ -184,21 +187,26 @@ class _Reader:
         drives = tuple(dict.fromkeys(number for reach in reaches for group in reach.groups for number in group))
         self.row = {number: index for index, number in enumerate(receivers)}
         self.column = {number: index for index, number in enumerate(drives)}
-        self.gains = Gains(circuit, solved.reference, solved.spots, receivers, drives)
+        self.unknowns = [_belonging(solved.audio_of, reach) for reach in reaches]
+        self.first = np.cumsum([0, *(len(reach.receivers) for reach in reaches)])
+        self._effects = Effects(circuit, self._heard(self.unknowns))
+        legs = {row for number in receivers for row in leg_rows(circuit, circuit.receivers[number])}
+        driving = {circuit.network.node_count + one for n in drives for one, _ in circuit.drives[n].branch_gains}
+        size, touched = circuit.network.size, self._effects.rows
+        reference = fetched(solved.reference, size, legs | driving | touched, drives)
+        self.gains = Gains(circuit, reference, solved.spots, receivers, drives)
+        self._found = self._effects.of(reference, drives, programme=True)[0]
         self.swept = received(circuit, solved.swept, receivers, drives)
         every = range(len(circuit.drives))
         self.everywhere = received(circuit, solved.across, receivers, every) if solved.across else None
         over = {node for reach in reaches for core in cores_of(circuit, reach) for node in (core.a, core.b)}
-        self.over = fetched(solved.swept, circuit.network.size, over, drives)
+        self.over = fetched(solved.swept, size, over, drives)
         self.temperature_c = assumptions_of(self.rig).temperature_c.value
-        self.unknowns = [_belonging(solved.audio_of, reach) for reach in reaches]
-        self.first = np.cumsum([0, *(len(reach.receivers) for reach in reaches)])
-        self._effects = Effects(circuit, self._heard(self.unknowns))
-        self._found = self._effects.of(solved.reference, drives, programme=True)[0]
         self.phasors: list[Phasors] = []
         if solved.disturbed is not None:
             disturbing = [_belonging(solved.hum_of, reach) for reach in reaches]
-            self.phasors = solved.disturbed.phasors(Effects(circuit, self._heard(disturbing)))
+            effects = Effects(circuit, self._heard(disturbing))
+            self.phasors = solved.disturbed.fetched(legs | effects.rows, 0).phasors(effects)
 
     def _heard(self, unknowns: list[tuple[Unknown, ...]]) -> list[tuple[int, tuple[Unknown, ...]]]:
         """Every input of every run in order, with what is uncertain about the run."""

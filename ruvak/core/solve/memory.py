@@ -5,7 +5,7 @@ A block is known by what it is made of, so nothing kept can ever be out of date.
 
 import hashlib
 from collections import OrderedDict
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, replace
 from threading import Lock
 
 import numpy as np
@@ -48,7 +48,15 @@ class Answers:
 
     @property
     def _all(self) -> tuple[Complexes, ...]:
-        return tuple(getattr(self, one.name) for one in fields(self))
+        return (
+            self.to_border,
+            self.to_ports,
+            self.to_picks,
+            self.adjoint_border,
+            self.share,
+            self.injected,
+            self.read,
+        )
 
     @staticmethod
     def side_by_side(parts: list["Answers"]) -> "Answers":

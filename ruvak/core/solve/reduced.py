@@ -39,30 +39,17 @@ class Reduced:
         rows = network.node_count + self.driven
         whole = np.concatenate([border, _stiff(network, border)])
         self.parts: Partition = partition(entries_of(network), whole, rows, self.functionals.tocoo())
-        self._own_picks = sparse.csr_matrix(self.functionals[self.parts.border])
+        self._own_picks = self.functionals[self.parts.border].toarray()
         self._patterns()
 
     def _patterns(self) -> None:
         """Where each block's share and each entry between border nodes goes, the same at every frequency."""
-        parts, size = self.parts, len(self.parts.border)
-        rows, columns = [parts.rest.rows], [parts.rest.columns]
-        own = self.network.node_count + self.driven
-        self._here = np.flatnonzero(parts.group[own] < 0)
-        port_rows, port_columns = [parts.place[own[self._here]]], [self._here]
-        pick_rows, pick_columns = [], []
-        for group in parts.groups:
-            k = group.border.shape[1]
-            rows.append(np.repeat(group.border, k, axis=1).ravel())
-            columns.append(np.tile(group.border, (1, k)).ravel())
-            block, at, port = np.nonzero(np.broadcast_to((group.driven >= 0)[:, None, :], _grid(group.driven, k)))
-            port_rows.append(group.border[block, at])
-            port_columns.append(group.driven[block, port])
-            block, at, pick = np.nonzero(np.broadcast_to((group.read >= 0)[:, None, :], _grid(group.read, k)))
-            pick_rows.append(group.border[block, at])
-            pick_columns.append(group.read[block, pick])
-        self._between = _Pattern.of(rows, columns, (size, size))
-        self._ports = _Pattern.of(port_rows, port_columns, (size, len(self.driven)))
-        self._picks = _Pattern.of(pick_rows, pick_columns, (size, self.functionals.shape[1]))
+        parts, own = self.parts, self.network.node_count + self.driven
+        here = np.flatnonzero(parts.group[own] < 0)
+        self._here = (parts.place[own[here]], here)
+        self._shares = [_Places.of(group, group.border) for group in parts.groups]
+        self._injected = [_Places.of(group, group.driven) for group in parts.groups]
+        self._read = [_Places.of(group, group.read) for group in parts.groups]
 
     def solve(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: int) -> "ReducedSolution":
         """`emfs`: by frequency, or one for all, (driven, columns): volts on the driven branches in order.
@@ -80,40 +67,51 @@ class Reduced:
         size, columns = len(self.parts.border), emfs[0].shape[1]
         border = np.zeros((len(frequencies_hz), size, columns), dtype=np.complex128)
         border_adjoints = np.zeros((adjoints, size, self.functionals.shape[1]), dtype=np.complex128)
-        for index, frequency_hz in enumerate(frequencies_hz if size else ()):
+        between, driving = self._between(answers, frequencies_hz), self._driving(answers, emfs, len(frequencies_hz))
+        reading = self._reading(answers, adjoints)
+        for index in range(len(frequencies_hz) if size else 0):
             # Few nodes and many columns: a full matrix. Not its inverse, whose rounding beside a floating device's
             # megohms is large against what a volt drives round a loop of milliohms.
-            factors = _factors(self._border_matrix(answers, index, 2j * np.pi * float(frequency_hz)))
+            factors = _factors(between.at(index, (size, size)))
             if columns:
-                right = self._injected(answers, index) @ emfs[index % len(emfs)]
+                right = driving[index % len(emfs)].at(index, (size, columns))
                 border[index] = _solved_for(factors, right, turned=False)
             if index < adjoints:
-                border_adjoints[index] = _solved_for(factors, self._read(answers, index), turned=True)
+                right = reading.at(index, self._own_picks.shape) + self._own_picks
+                border_adjoints[index] = _solved_for(factors, right, turned=True)
         side_by_side = sparse.hstack(emfs, format="csr")
         return ReducedSolution(self, frequencies_hz, side_by_side, len(emfs), answers, border, border_adjoints)
 
-    def _border_matrix(self, answers: list[Answers], index: int, omega: complex) -> Complexes:
+    def _between(self, answers: list[Answers], frequencies_hz: Floats) -> "_Filled":
         """S: what stands between border nodes, and every block's share."""
-        values = [_at(self.parts.rest.values, omega)]
-        values += [one.share[index][group.kind].ravel() for group, one in self._each(answers)]
-        found: Complexes = self._between.filled(values).toarray()
+        rest = self.parts.rest
+        values = [rest.values.real + 2j * np.pi * frequencies_hz[:, None] * rest.values.imag]
+        values += [where.chosen(one.share) for where, one in zip(self._shares, answers, strict=True)]
+        rows = np.concatenate([rest.rows, *(one.rows for one in self._shares)])
+        columns = np.concatenate([rest.columns, *(one.columns for one in self._shares)])
+        return _Filled(rows, columns, np.concatenate(values, axis=1))
+
+    def _driving(self, answers: list[Answers], emfs: list[sparse.csc_matrix], count: int) -> list["_Filled"]:
+        """What emfs bring to the border, A_bi U s, (border, columns) for each part of `emfs`."""
+        rows = np.concatenate([self._here[0], *(one.rows for one in self._injected)])
+        ports = np.concatenate([self._here[1], *(one.columns for one in self._injected)])
+        values = [where.chosen(one.injected) for where, one in zip(self._injected, answers, strict=True)]
+        per_volt = np.concatenate([np.full((count, len(self._here[0])), -1.0 + 0j), *values], axis=1)
+        found = []
+        for one in emfs:
+            by_port = one.tocsr()
+            place, entry = _joined(ports, by_port)
+            columns = by_port.indices[entry].astype(np.int64)
+            found.append(_Filled(rows[place], columns, per_volt[:, place] * by_port.data[entry]))
         return found
 
-    def _injected(self, answers: list[Answers], index: int) -> sparse.csr_matrix:
-        """(border, driven): what a volt in each driving row brings to the border, A_bi U."""
-        values = [np.full(len(self._here), -1.0 + 0j)]
-        for group, one in self._each(answers):
-            values.append(_chosen(one.injected[index][group.kind], group.driven))
-        return self._ports.filled(values)
-
-    def _read(self, answers: list[Answers], index: int) -> sparse.csr_matrix:
-        """(border, functionals): what a border volt brings to each functional, c_b - A_ib^T A_ii^-T c_i."""
-        values = [_chosen(one.read[index][group.kind], group.read) for group, one in self._each(answers)]
-        found: sparse.csr_matrix = self._own_picks + self._picks.filled(values)
-        return found
-
-    def _each(self, answers: list[Answers]) -> Iterator[tuple[Group, Answers]]:
-        return zip(self.parts.groups, answers, strict=True)
+    def _reading(self, answers: list[Answers], count: int) -> "_Filled":
+        """What a border volt brings to each functional by way of the blocks, - A_ib^T A_ii^-T c_i."""
+        values = [where.chosen(one.read[:count]) for where, one in zip(self._read, answers, strict=True)]
+        nothing = np.zeros(0, dtype=np.int64)
+        rows = np.concatenate([nothing, *(one.rows for one in self._read)])
+        columns = np.concatenate([nothing, *(one.columns for one in self._read)])
+        return _Filled(rows, columns, np.concatenate([np.zeros((count, 0), dtype=np.complex128), *values], axis=1))
 
 
 @dataclass(frozen=True)
@@ -149,7 +147,8 @@ class ReducedSolution:
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the solution; EARTH reads as zero."""
         found = np.zeros((len(self.frequencies_hz), len(rows), len(columns)), dtype=np.complex128)
-        border = self.border[:, :, columns]
+        whole = len(columns) == self.border.shape[2] and bool(np.all(columns == np.arange(len(columns))))
+        border = self.border if whole else self.border[:, :, columns]
         here, inner = self._split(rows)
         found[:, here] = border[:, self.system.parts.place[rows[here]]]
         position = np.full(self.border.shape[2], -1, dtype=np.int64)
@@ -165,15 +164,14 @@ class ReducedSolution:
         """Adds what emfs inside the blocks do there; `position`: where each column is wanted, or -1."""
         ports = group.driven[met.blocks]
         block, port = np.nonzero(ports >= 0)
-        starts, stops = self.emfs.indptr[ports[block, port]], self.emfs.indptr[ports[block, port] + 1]
-        counts = (stops - starts).astype(np.int64)
-        entry = np.arange(counts.sum()) + np.repeat(starts - np.cumsum(counts) + counts, counts)
+        place, entry = _joined(ports[block, port], self.emfs)
         at, column = np.divmod(self.emfs.indices[entry].astype(np.int64), len(position))
-        block, port, column = np.repeat(block, counts), np.repeat(port, counts), position[column]
+        block, port, column = block[place], port[place], position[column]
+        wanted = column >= 0
         emf = -self.emfs.data[entry]
         # Port by port, since one frequency and column may have emfs in several ports of a block.
-        for slot in range(ports.shape[1]):
-            mine = np.flatnonzero((port == slot) & (column >= 0))
+        for slot in np.unique(port[wanted]):
+            mine = np.flatnonzero((port == slot) & wanted)
             f: Ints | slice = slice(None) if self.parts_of_frequency == 1 else at[mine, None]
             answer = one.to_ports[f, met.kinds[block[mine], None], met.places[block[mine]], slot]
             if isinstance(f, slice):
@@ -230,14 +228,14 @@ class _Met:
 
 def _factors(matrix: Complexes) -> tuple[Complexes, Ints]:
     """LU with partial pivoting, by LAPACK. Raises LinAlgError for a matrix that is exactly singular."""
-    factors, pivots, fault = zgetrf(matrix)
+    factors, pivots, fault = zgetrf(matrix, overwrite_a=True)
     if fault > 0:
         raise np.linalg.LinAlgError(f"Pivot {fault} is zero")
     return factors, pivots
 
 
-def _solved_for(factors: tuple[Complexes, Ints], right: sparse.csr_matrix, turned: bool) -> Complexes:
-    found: Complexes = zgetrs(*factors, right.toarray(), trans=int(turned))[0]
+def _solved_for(factors: tuple[Complexes, Ints], right: Complexes, turned: bool) -> Complexes:
+    found: Complexes = zgetrs(*factors, right, trans=int(turned), overwrite_b=True)[0]
     return found
 
 
@@ -248,46 +246,51 @@ def _stiff(network: Network, border: Ints) -> Ints:
     return np.array(found, dtype=np.int64)
 
 
-def _at(values: Complexes, omega: complex) -> Complexes:
-    """A0 + j w A1."""
-    found: Complexes = values.real + omega * values.imag
-    return found
+def _joined(ports: Ints, by_port: sparse.csr_matrix) -> tuple[Ints, Ints]:
+    """Each of the ports with each entry in its row: (which port, which entry)."""
+    starts = by_port.indptr[ports].astype(np.int64)
+    counts = by_port.indptr[ports + 1].astype(np.int64) - starts
+    place = np.repeat(np.arange(len(ports)), counts)
+    entry: Ints = np.arange(len(place)) + np.repeat(starts - np.cumsum(counts) + counts, counts)
+    return place, entry
 
 
 @dataclass(frozen=True)
-class _Pattern:
-    """A sparse matrix whose values change and whose places do not; several values may fall on one place."""
+class _Places:
+    """Where a group's answers on the border go: from `source`, indices in an answer's array, to rows and columns."""
 
-    slot: Ints
-    indices: Ints
-    indptr: Ints
-    shape: tuple[int, int]
+    rows: Ints
+    columns: Ints
+    source: tuple[Ints, Ints, Ints]
 
     @staticmethod
-    def of(rows: list[Ints], columns: list[Ints], shape: tuple[int, int]) -> "_Pattern":
-        """By row, then column."""
-        width = max(1, shape[1])
-        both = [np.concatenate([*one, np.zeros(0, dtype=np.int64)]) for one in (rows, columns)]
-        keys, slot = np.unique(both[0] * width + both[1], return_inverse=True)
-        return _Pattern(slot.ravel(), keys % width, np.searchsorted(keys, np.arange(shape[0] + 1) * width), shape)
+    def of(group: Group, numbers: Ints) -> "_Places":
+        """`numbers`: (blocks, m), the columns; -1 pads."""
+        shape = (len(numbers), group.border.shape[1], numbers.shape[1])
+        block, at, slot = np.nonzero(np.broadcast_to((numbers >= 0)[:, None, :], shape))
+        return _Places(group.border[block, at], numbers[block, slot], (group.kind[block], at, slot))
 
-    def filled(self, values: list[Complexes]) -> sparse.csr_matrix:
-        """With values in the order of the rows and columns given."""
-        flat = np.concatenate([*values, np.zeros(0, dtype=np.complex128)])
-        count = len(self.indices)
-        data = np.bincount(self.slot, flat.real, count) + 1j * np.bincount(self.slot, flat.imag, count)
-        return sparse.csr_matrix((data, self.indices, self.indptr), shape=self.shape)
+    def chosen(self, values: Complexes) -> Complexes:
+        """(frequencies, places) of an array (frequencies, kinds, border, columns)."""
+        kind, at, slot = self.source
+        found: Complexes = values[:, kind, at, slot]
+        return found
 
 
-def _grid(numbers: Ints, k: int) -> tuple[int, int, int]:
-    return len(numbers), k, numbers.shape[1]
+@dataclass(frozen=True)
+class _Filled:
+    """Entries of a matrix a frequency; several may fall on one place. `values`: (frequencies, entries)."""
 
+    rows: Ints
+    columns: Ints
+    values: Complexes
 
-def _chosen(values: Complexes, numbers: Ints) -> Complexes:
-    """(blocks, k, m) where a number is none of padding, in the order of the pattern."""
-    there = np.broadcast_to((numbers >= 0)[:, None, :], values.shape)
-    found: Complexes = values[there]
-    return found
+    def at(self, index: int, shape: tuple[int, int]) -> Complexes:
+        """The full matrix at one frequency, in LAPACK's order."""
+        flat = np.zeros(shape[0] * shape[1], dtype=np.complex128)
+        np.add.at(flat, self.columns * shape[0] + self.rows, self.values[index])
+        found: Complexes = flat.reshape(shape[::-1]).T
+        return found
 
 
 def _remembered(group: Group, frequencies_hz: Floats, memory: Memory | None) -> Answers:

@@ -9,7 +9,7 @@ from ruvak.core.rig.element import Element
 from ruvak.core.rig.rig import KitItem, Rig, Run, called
 from ruvak.core.rig.values import Record
 from ruvak.core.trace.layout import Layout, Place
-from ruvak.core.trace.trace import Link, Trace, connector_at, element_points, merged
+from ruvak.core.trace.trace import Link, Roles, Trace, connector_at, element_points, merged
 from ruvak.core.units import engineering
 
 
@@ -115,21 +115,25 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
 
 def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> list[Link]:
     """Contacts of one gear socket that the device itself joins: a balanced socket wired unbalanced shows it."""
-    own: dict[str, dict[str, str]] = {}
-    for piece in pieces:
-        if piece.kind == "gear" and piece.owner not in own:
-            wires = traced.inside.get(piece.owner, [])
-            own[piece.owner] = merged(sorted({point for link in wires for point in (link.a, link.b)}), wires)
     found = []
     for piece in pieces:
-        for drawn in (*piece.ins, *piece.outs) if piece.kind == "gear" else ():
+        own = _own_metal(traced, piece.owner) if piece.kind == "gear" else {}
+        for drawn in (*piece.ins, *piece.outs) if own else ():
             groups: dict[str, list[str]] = {}
             for contact in drawn.contacts:
-                if contact in own[piece.owner]:
-                    groups.setdefault(own[piece.owner][contact], []).append(contact)
+                if contact in own:
+                    groups.setdefault(own[contact], []).append(contact)
             for group in groups.values():
                 found += [Link("wire", a, b, piece.id) for a, b in pairwise(group)]
     return found
+
+
+def _own_metal(traced: Trace, owner: str) -> dict[str, str]:
+    known = traced.asked.own
+    if owner not in known:
+        wires = traced.inside.get(owner, [])
+        known[owner] = merged(sorted({point for link in wires for point in (link.a, link.b)}), wires)
+    return known[owner]
 
 
 def _listening(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> Iterator[DrawnInput]:
@@ -194,10 +198,14 @@ def _conductors(
             continue
         for drawn in piece.outs:
             for contact in drawn.contacts:
-                carries.setdefault(contact, {}).update(_leaving(rig, traced, piece.owner, contact))
+                carries.setdefault(contact, {}).update(
+                    _leaving(rig, traced, piece.owner).get(traced.node_of[contact], {})
+                )
         for drawn in piece.ins:
             for contact in drawn.contacts:
-                arrives.setdefault(contact, {}).update(_entering(rig, traced, piece.owner, contact))
+                arrives.setdefault(contact, {}).update(
+                    _entering(rig, traced, piece.owner).get(traced.node_of[contact], {})
+                )
     groups: dict[str, list[str]] = {}
     for point in sorted(group_of):
         groups.setdefault(group_of[point], []).append(point)
@@ -212,33 +220,36 @@ def _conductors(
     )
 
 
-def _leaving(rig: Rig, traced: Trace, owner: str, contact: str) -> dict[str, None]:
-    """What the device sends out by a contact, also by way of its own wires (a left/mono socket)."""
-    node = traced.node_of[contact]
-    found: dict[str, None] = {}
-    for output in rig.part_of(owner).outputs:
-        for channel in output.channels:
-            if traced.node_of[f"{owner}.{channel.hot}"] == node:
-                found[channel.id] = None
-            cold = getattr(channel, "cold", None)
-            if cold is not None and traced.node_of[f"{owner}.{cold}"] == node:
-                found[f"\N{MINUS SIGN}{channel.id}"] = None
-        if output.type == "unbalanced" and traced.node_of[f"{owner}.{output.common}"] == node:
-            found["return"] = None
-    return found
+def _leaving(rig: Rig, traced: Trace, owner: str) -> Roles:
+    """What the device sends out by each of its nodes, also by way of its own wires (a left/mono socket)."""
+    known = traced.asked.leaving
+    if owner not in known:
+        found: Roles = {}
+        for output in rig.part_of(owner).outputs:
+            for channel in output.channels:
+                found.setdefault(traced.node_of[f"{owner}.{channel.hot}"], {})[channel.id] = None
+                cold = getattr(channel, "cold", None)
+                if cold is not None:
+                    found.setdefault(traced.node_of[f"{owner}.{cold}"], {})[f"\N{MINUS SIGN}{channel.id}"] = None
+            if output.type == "unbalanced":
+                found.setdefault(traced.node_of[f"{owner}.{output.common}"], {})["return"] = None
+        known[owner] = found
+    return known[owner]
 
 
-def _entering(rig: Rig, traced: Trace, owner: str, contact: str) -> dict[str, None]:
-    node = traced.node_of[contact]
-    found: dict[str, None] = {}
-    for receiver in rig.part_of(owner).inputs:
-        roles = {"hot": receiver.hot}
-        roles |= (
-            {"cold": receiver.cold, "screen": receiver.screen}
-            if receiver.type == "balanced"
-            else {"screen": receiver.common}
-        )
-        for role, point in roles.items():
-            if traced.node_of[f"{owner}.{point}"] == node:
-                found[role] = None
-    return found
+def _entering(rig: Rig, traced: Trace, owner: str) -> Roles:
+    """What each of the device's nodes is to its inputs."""
+    known = traced.asked.entering
+    if owner not in known:
+        found: Roles = {}
+        for receiver in rig.part_of(owner).inputs:
+            roles = {"hot": receiver.hot}
+            roles |= (
+                {"cold": receiver.cold, "screen": receiver.screen}
+                if receiver.type == "balanced"
+                else {"screen": receiver.common}
+            )
+            for role, point in roles.items():
+                found.setdefault(traced.node_of[f"{owner}.{point}"], {})[role] = None
+        known[owner] = found
+    return known[owner]

@@ -46,7 +46,7 @@ class Layout:
         self._shell_matters = any(
             ".shell" in point
             for leg in run.legs
-            for link in inside_links(rig.part_of(leg))
+            for link in _metal(traced, rig.part_of(leg))
             for point in (link.a, link.b)
         )
         self.points = self._points()
@@ -170,15 +170,23 @@ class Layout:
             for contact in self.contacts(end)
         }
         for leg in self.run.legs:
-            shown |= _inner_nodes(self.rig, leg, shown)
+            shown |= _inner_nodes(_metal(self.traced, self.rig.part_of(leg)), leg, shown)
         return shown
 
 
 def _signals(traced: Trace, part: Part) -> dict[str, str]:
     """Points by what they are joined to, shared screens aside; a large multicore is asked for by each of its runs."""
-    if part.id not in traced.signals:
-        traced.signals[part.id] = merged(points_of(part), inside_links(part, screens=False))
-    return traced.signals[part.id]
+    known = traced.asked.signals
+    if part.id not in known:
+        known[part.id] = merged(points_of(part), inside_links(part, screens=False))
+    return known[part.id]
+
+
+def _metal(traced: Trace, part: Part) -> list[Link]:
+    known = traced.asked.metal
+    if part.id not in known:
+        known[part.id] = inside_links(part)
+    return known[part.id]
 
 
 def _same_way(rig: Rig, traced: Trace, one: str, other: str) -> bool:
@@ -240,10 +248,10 @@ def inside_links(part: Part, screens: bool = True, components: bool = True) -> l
     return links
 
 
-def _inner_nodes(rig: Rig, leg: str, shown: set[str]) -> set[str]:
+def _inner_nodes(metal: list[Link], leg: str, shown: set[str]) -> set[str]:
     """Inner nodes of a leg that something joins to a shown contact, or to such a node."""
     neighbours: dict[str, set[str]] = {}
-    for link in inside_links(rig.part_of(leg)):
+    for link in metal:
         neighbours.setdefault(link.a, set()).add(link.b)
         neighbours.setdefault(link.b, set()).add(link.a)
     queue = [point.removeprefix(f"{leg}.") for point in shown if point.startswith(f"{leg}.")]

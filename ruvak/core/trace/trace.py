@@ -29,6 +29,25 @@ class Link:
     owner: str
 
 
+Roles = dict[str, dict[str, None]]
+"""By node: what leaves or arrives there, in words, in order."""
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What drawings found out about large parts, filled as they ask: each of a multicore's or desk's runs does.
+
+    By part: `signals`, its points by what they are joined to, shared screens aside; `metal`, what joins two of them.
+    By device: `leaving` and `entering`, what its outputs and inputs are at its nodes; `own`, its points by its wires.
+    """
+
+    signals: dict[str, dict[str, str]] = field(default_factory=dict)
+    metal: dict[str, list[Link]] = field(default_factory=dict)
+    leaving: dict[str, Roles] = field(default_factory=dict)
+    entering: dict[str, Roles] = field(default_factory=dict)
+    own: dict[str, dict[str, str]] = field(default_factory=dict)
+
+
 @dataclass(frozen=True)
 class Trace:
     """`node_of`: points merged over wires. `conductor_of`: points merged over all metal; ids are stable names."""
@@ -37,8 +56,7 @@ class Trace:
     links: tuple[Link, ...]
     node_of: dict[str, str]
     conductor_of: dict[str, str]
-    signals: dict[str, dict[str, str]] = field(default_factory=dict, compare=False)
-    """By part, filled as drawings ask for it: its points by what they are joined to, shared screens aside."""
+    asked: Asked = field(default_factory=Asked, compare=False)
 
     @cached_property
     def inside(self) -> dict[str, list[Link]]:
