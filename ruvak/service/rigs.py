@@ -53,12 +53,21 @@ class Rigs:
         """A new rig; one whose id is taken gets the next free number behind it. Raises RigFault."""
         rig = prepare(rig)
         with self._sessions.begin() as session:
-            taken = set(session.scalars(select(RigRow.id)))
-            if rig.id in taken:
-                free = next(f"{rig.id[:58]}-{n}" for n in range(2, 10_000) if f"{rig.id[:58]}-{n}" not in taken)
-                rig = rig.replaced(id=free)
-            row = create_rig(session, rig)
-            return self._state(session, row, rig, person)
+            return self._created(session, rig, person)
+
+    def copied(self, rig_id: str, name: str, occasion: str, person: Person) -> RigState:
+        """Everything of a rig but its history, for another occasion. Raises NotFound."""
+        with self._sessions.begin() as session:
+            rig = load_rig(session, rig_row(session, rig_id))
+            return self._created(session, rig.replaced(name=name, occasion=occasion), person)
+
+    def _created(self, session: Session, rig: Rig, person: Person) -> RigState:
+        taken = set(session.scalars(select(RigRow.id)))
+        if rig.id in taken:
+            free = next(f"{rig.id[:58]}-{n}" for n in range(2, 10_000) if f"{rig.id[:58]}-{n}" not in taken)
+            rig = rig.replaced(id=free)
+        row = create_rig(session, rig)
+        return self._state(session, row, rig, person)
 
     def deleted(self, rig_id: str) -> None:
         """The rig and its history are gone. Raises NotFound."""

@@ -12,7 +12,7 @@ from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import KitItem
-from ruvak.core.rig.values import Id, Label, Number, Record
+from ruvak.core.rig.values import Id, Label, Number, Record, Words
 from ruvak.service.states import HistoryLine, RigSummary
 
 
@@ -53,6 +53,13 @@ class EditBody(Record):
 
     base_version: Annotated[int, Field(strict=True, ge=0)]
     edit: Edit
+
+
+class CopyBody(Record):
+    """What a copy of a rig is called, and for which occasion it is."""
+
+    name: Label
+    occasion: Words = ""
 
 
 class PreviewBody(Record):

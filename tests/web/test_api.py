@@ -44,6 +44,29 @@ class Answers(WebTest):
         self.assertEqual(undone["redo_label"], "test")
         self.assertEqual(self.post(f"/api/rigs/{self.rig_id}/redo").get_json()["rig"]["kit"][4]["length_m"], 20)
 
+    def test_a_copy_has_everything_but_the_history(self) -> None:
+        self.edit(LENGTH)
+        made = self.post(f"/api/rigs/{self.rig_id}/copies", {"name": "Second Evening", "occasion": "Sunday"})
+        self.assertEqual(made.status_code, 201)
+        copy, old = made.get_json(), self.state()
+        said = {"id": copy["rig"]["id"], "name": "Second Evening", "occasion": "Sunday"}
+        self.assertEqual(copy["rig"], {**old["rig"], **said})
+        self.assertNotEqual(copy["rig"]["id"], self.rig_id)
+        self.assertEqual((copy["version"], copy["undo_label"]), (0, None))
+        self.post(
+            f"/api/rigs/{said['id']}/edits",
+            {"base_version": 0, "edit": {"label": "x", "ops": [{**LENGTH, "length_m": 3}]}},
+        )
+        self.assertEqual(self.state()["rig"]["kit"][4]["length_m"], 20)
+        self.assertEqual(self.client.get("/api/rigs").get_json()[0]["id"], said["id"])
+
+    def test_a_copy_of_nothing_or_without_a_name_is_refused(self) -> None:
+        before = self.client.get("/api/rigs").get_json()
+        self.assertEqual(self.post("/api/rigs/ghost/copies", {"name": "x"}).status_code, 404)
+        refused = self.post(f"/api/rigs/{self.rig_id}/copies", {"name": ""})
+        self.assertEqual((refused.status_code, refused.get_json()["faults"][0]["where"]), (422, "name"))
+        self.assertEqual(self.client.get("/api/rigs").get_json(), before)
+
     def test_a_preview_saves_nothing(self) -> None:
         flip = {"op": "set_setting", "gear": "laptop", "setting": "mono", "value": True}
         body = {"edit": {"label": "x", "ops": [flip]}}

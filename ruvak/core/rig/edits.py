@@ -1,15 +1,27 @@
 """Edits: small, invertible changes to a rig. Every change anyone makes is one of these, so undo is exact."""
 
-from typing import Annotated, Literal, TypeVar
+from typing import Annotated, Any, Literal, TypeVar
 
-from pydantic import Field, ValidationError
+from pydantic import Field, TypeAdapter, ValidationError
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.rig.check import check, setting_fault
 from ruvak.core.rig.earth import Bond, EarthPoint
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.rig import MAX_LENGTH_M, Gear, HouseRules, KitItem, Loudness, Rig, Run, SettingValue, Venue
-from ruvak.core.rig.values import Id, Identified, Label, Number, Record, Value
+from ruvak.core.rig.rig import (
+    ALIGNMENTS,
+    MAX_LENGTH_M,
+    Alignment,
+    Gear,
+    HouseRules,
+    KitItem,
+    Loudness,
+    Rig,
+    Run,
+    SettingValue,
+    Venue,
+)
+from ruvak.core.rig.values import Id, Identified, Label, Number, Record, Value, Words
 
 Thing = TypeVar("Thing", bound=Identified)
 At = Annotated[int, Field(strict=True, ge=0, le=10_000)] | None
@@ -92,6 +104,15 @@ class SetHouse(Record):
     value: Value | Number | Label | None
 
 
+class SetRig(Record):
+    """One thing about the rig as a whole: what it and its venue are called, what it is measured in, its mains."""
+
+    op: Literal["set_rig"] = "set_rig"
+    field: Literal["name", "occasion", "venue_name", "length_unit", "mains_hz", "alignment"]
+    value: Alignment | Number | Words
+    """An alignment by its name in ALIGNMENTS, or as it stands."""
+
+
 ListName = Literal["gear", "kit", "runs", "parts", "earth", "bonds"]
 """The rig's lists; earth is the venue's."""
 
@@ -105,7 +126,7 @@ class Remove(Record):
 
 
 Op = Annotated[
-    SetSetting | SetLength | PutGear | PutKit | PutRun | PutPart | PutEarth | PutBond | SetHouse | Remove,
+    SetSetting | SetLength | PutGear | PutKit | PutRun | PutPart | PutEarth | PutBond | SetHouse | SetRig | Remove,
     Field(discriminator="op"),
 ]
 HOUSE_WORDS = {
@@ -114,6 +135,14 @@ HOUSE_WORDS = {
     "passive_y": "Two outputs share an input never, or with-resistors",
     "programme_db_spl": "Programme at the listener is a level from 0 to 140 dB SPL",
     "noise_dba": "An empty room has from -10 to 120 dBA",
+}
+RIG_WORDS = {
+    "name": "A rig's name has 1 to 120 letters",
+    "occasion": "An occasion has up to 600 letters",
+    "venue_name": "A venue's name has 1 to 120 letters",
+    "length_unit": "Lengths are in m or ft",
+    "mains_hz": "Mains has 50 or 60 Hz",
+    "alignment": f"An alignment is one of {', '.join(ALIGNMENTS)}",
 }
 Listed = Gear | KitItem | Run | Part | EarthPoint | Bond
 
@@ -171,6 +200,8 @@ def _apply_op(rig: Rig, op: Op) -> Rig:
             return rig.replaced(bonds=_put(rig.bonds, op.thing, op.at))
         case SetHouse():
             return rig.replaced(venue=_with_house(rig.venue, op))
+        case SetRig():
+            return _with_said(rig, op)
         case Remove():
             things = _list_of(rig, op.kind)
             _find(things, op.id, op.kind)
@@ -201,6 +232,9 @@ def _inverse_of(rig: Rig, op: Op) -> Op:
             return _unput(rig.bonds, op.thing, "bonds")
         case SetHouse():
             return SetHouse(field=op.field, value=getattr(_house_of(rig.venue, op.field), op.field))
+        case SetRig():
+            holder, name = _holder_of(rig, op.field)
+            return SetRig(field=op.field, value=getattr(holder, name))
         case Remove():
             things = _list_of(rig, op.kind)
             thing = _find(things, op.id, op.kind)
@@ -222,6 +256,36 @@ def _with_house(venue: Venue, op: SetHouse) -> Venue:
         raise BadEdit("value", f"{HOUSE_WORDS[op.field]}; {op.value} is not.") from problem
     changed = holder.model_copy(update={op.field: getattr(said, op.field)})
     return venue.model_copy(update={"house": changed}) if isinstance(changed, HouseRules) else changed
+
+
+def _holder_of(rig: Rig, field: str) -> tuple[Rig | Venue, str]:
+    """What has that field, and what it is called there."""
+    if field in ("venue_name", "mains_hz"):
+        return rig.venue, field.removeprefix("venue_")
+    return rig, field
+
+
+def _with_said(rig: Rig, op: SetRig) -> Rig:
+    holder, name = _holder_of(rig, op.field)
+    value = ALIGNMENTS.get(op.value, op.value) if op.field == "alignment" and isinstance(op.value, str) else op.value
+    try:
+        # Only the field itself is checked; everything beside it is sound already.
+        said = _FIELDS[op.field].validate_python(value)
+    except ValidationError as problem:
+        raise BadEdit("value", f"{RIG_WORDS[op.field]}; '{op.value}' is not.") from problem
+    if isinstance(holder, Rig):
+        return holder.replaced(**{name: said})
+    return rig.replaced(venue=holder.model_copy(update={name: said}))
+
+
+_FIELDS: dict[str, TypeAdapter[Any]] = {
+    "name": TypeAdapter(Label),
+    "occasion": TypeAdapter(Words),
+    "venue_name": TypeAdapter(Label),
+    "length_unit": TypeAdapter(Literal["m", "ft"]),
+    "mains_hz": TypeAdapter(Literal[50, 60]),
+    "alignment": TypeAdapter(Alignment),
+}
 
 
 def _list_of(rig: Rig, kind: ListName) -> tuple[Listed, ...]:

@@ -151,6 +151,13 @@ class Alignment(Record):
         return self.full_scale_dbu - self.nominal_dbu
 
 
+ALIGNMENTS: dict[str, Alignment] = {
+    "smpte-rp-155": Alignment(),
+    "ebu-r-68": Alignment(full_scale_dbu=18.0, nominal_dbu=0.0, source="EBU R 68: 0 dBu = -18 dBFS"),
+}
+"""The two schools; a file may state any other."""
+
+
 class Rig(Record):
     """The whole document, as it stands in a file."""
 

@@ -10,7 +10,7 @@ from ruvak.formats.spice import netlists, zipped
 from ruvak.service.states import RigState
 from ruvak.web.answers import answer, rigs
 from ruvak.web.api.blueprint import blueprint
-from ruvak.web.schemas import BondList, FirstQuery, RemedyList, RigList, RigPath, RunPath
+from ruvak.web.schemas import BondList, CopyBody, FirstQuery, RemedyList, RigList, RigPath, RunPath
 from ruvak.web.security import person, visitor
 
 api = blueprint("rigs", "Rigs as documents")
@@ -38,6 +38,12 @@ def import_rig(raw: RigFile) -> Response:
 def open_rig(path: RigPath) -> Response:
     """A rig with its analysis."""
     return answer(rigs().opened(path.rig_id, visitor()))
+
+
+@api.post("/rigs/<rig_id>/copies", responses={"201": RigState})
+def copy_rig(path: RigPath, body: CopyBody) -> Response:
+    """Copies a rig for another occasion: everything but its history."""
+    return answer(rigs().copied(path.rig_id, body.name, body.occasion, person()), 201)
 
 
 @api.delete("/rigs/<rig_id>", responses={"204": None})

@@ -17,11 +17,12 @@ from ruvak.core.rig.edits import (
     Remove,
     SetHouse,
     SetLength,
+    SetRig,
     SetSetting,
     apply,
     inverse,
 )  # fmt: skip
-from ruvak.core.rig.rig import Gear, KitItem, Run
+from ruvak.core.rig.rig import ALIGNMENTS, Alignment, Gear, KitItem, Run
 from tests.support.rigs import demo_rig
 
 RIG = demo_rig()
@@ -48,6 +49,14 @@ POSSIBLE: list[Op] = [
     SetHouse(field="unbalanced_limit_m", value=None),
     SetHouse(field="programme_db_spl", value=85.0),
     SetHouse(field="noise_dba", value=900.0),
+    SetRig(field="name", value="Second night"),
+    SetRig(field="occasion", value=""),
+    SetRig(field="venue_name", value="Chapel"),
+    SetRig(field="length_unit", value="ft"),
+    SetRig(field="mains_hz", value=60),
+    SetRig(field="alignment", value="ebu-r-68"),
+    SetRig(field="alignment", value=Alignment(full_scale_dbu=20.0, nominal_dbu=2.0, source="own")),
+    SetRig(field="name", value=""),
     Remove(kind="kit", id="adapter-7"),
     Remove(kind="runs", id="slides"),
 ]
@@ -69,6 +78,32 @@ class Edits(unittest.TestCase):
         after = apply(RIG, edit(SetLength(item="lead-31", length_m=30.0)))
         self.assertEqual({item.id: item.length_m for item in after.kit}["lead-31"], 30.0)
         self.assertEqual({item.id: item.length_m for item in RIG.kit}["lead-31"], 15.0)
+
+    def test_what_is_said_about_the_rig_as_a_whole(self) -> None:
+        after = apply(
+            RIG,
+            edit(
+                SetRig(field="venue_name", value="Chapel"),
+                SetRig(field="mains_hz", value=60.0),
+                SetRig(field="alignment", value="ebu-r-68"),
+                SetRig(field="length_unit", value="ft"),
+            ),
+        )
+        self.assertEqual((after.venue.name, after.venue.mains_hz, after.length_unit), ("Chapel", 60, "ft"))
+        self.assertEqual(after.alignment, ALIGNMENTS["ebu-r-68"])
+        self.assertEqual((RIG.alignment.headroom_db, after.alignment.headroom_db), (20.0, 18.0))
+        self.assertEqual(type(after.venue.mains_hz), int)
+        wrong: list[tuple[SetRig, str]] = [
+            (SetRig(field="name", value=""), "1 to 120 letters"),
+            (SetRig(field="mains_hz", value=55), "50 or 60 Hz"),
+            (SetRig(field="mains_hz", value="fast"), "50 or 60 Hz"),
+            (SetRig(field="length_unit", value="yards"), "m or ft"),
+            (SetRig(field="alignment", value="loud"), "smpte-rp-155, ebu-r-68"),
+            (SetRig(field="venue_name", value=3), "1 to 120 letters"),
+        ]
+        for op, words in wrong:
+            with self.assertRaisesRegex(BadEdit, words):
+                apply(RIG, edit(op))
 
     def test_look_ups_follow_the_edit(self) -> None:
         self.assertIn("lead-31", RIG.owners_by_id)

@@ -54,6 +54,13 @@ export const importRig = (text: string) =>
 		})
 	);
 
+/** A copy for another occasion, without the history. */
+export const copyRig = (rigId: string, name: string, occasion: string) =>
+	answer(client.POST('/api/rigs/{rig_id}/copies', { ...path(rigId), body: { name, occasion } }));
+
+/** The rig and its history are gone. */
+export const deleteRig = (rigId: string) => answer(client.DELETE('/api/rigs/{rig_id}', path(rigId)));
+
 /** What typed lines mean. */
 export const readLines = (rigId: string, text: string, signal?: AbortSignal) =>
 	answer(client.POST('/api/rigs/{rig_id}/lines', { ...path(rigId), body: { text }, signal: signal ?? null }));

@@ -58,6 +58,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copies a rig for another occasion: everything but its history. */
+        post: operations["rigs_copy_rig_rigs__rig_id__copies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/file": {
         parameters: {
             query?: never;
@@ -2720,6 +2737,19 @@ export interface components {
             b: string;
         };
         /**
+         * CopyBody
+         * @description What a copy of a rig is called, and for which occasion it is.
+         */
+        CopyBody: {
+            /** Name */
+            name: string;
+            /**
+             * Occasion
+             * @default
+             */
+            occasion: string;
+        };
+        /**
          * BondList
          * @description Joints that close loops, the one whose opening helps most first.
          */
@@ -2782,7 +2812,7 @@ export interface components {
             /** Label */
             label: string;
             /** Ops */
-            ops: (components["schemas"]["SetSetting"] | components["schemas"]["SetLength"] | components["schemas"]["PutGear"] | components["schemas"]["PutKit"] | components["schemas"]["PutRun"] | components["schemas"]["PutPart"] | components["schemas"]["PutEarth"] | components["schemas"]["PutBond"] | components["schemas"]["SetHouse"] | components["schemas"]["Remove"])[];
+            ops: (components["schemas"]["SetSetting"] | components["schemas"]["SetLength"] | components["schemas"]["PutGear"] | components["schemas"]["PutKit"] | components["schemas"]["PutRun"] | components["schemas"]["PutPart"] | components["schemas"]["PutEarth"] | components["schemas"]["PutBond"] | components["schemas"]["SetHouse"] | components["schemas"]["SetRig"] | components["schemas"]["Remove"])[];
         };
         /**
          * Effect
@@ -3006,6 +3036,24 @@ export interface components {
             item: string;
             /** Length M */
             length_m: number;
+        };
+        /**
+         * SetRig
+         * @description One thing about the rig as a whole: what it and its venue are called, what it is measured in, its mains.
+         */
+        SetRig: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "set_rig";
+            /**
+             * Field
+             * @enum {string}
+             */
+            field: "name" | "occasion" | "venue_name" | "length_unit" | "mains_hz" | "alignment";
+            /** Value */
+            value: components["schemas"]["Alignment"] | number | string;
         };
         /**
          * SetSetting
@@ -3772,6 +3820,86 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rigs_copy_rig_rigs__rig_id__copies_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigState"];
+                };
             };
             /** @description Forbidden */
             403: {

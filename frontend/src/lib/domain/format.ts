@@ -44,3 +44,8 @@ export function length(metres: number, unit: LengthUnit): string {
 export function clock(moment: string): string {
 	return new Date(moment).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
 }
+
+/** A moment's day, as people here write it. */
+export function day(moment: string): string {
+	return new Date(moment).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
+}

@@ -1,37 +1,64 @@
-<!-- All rigs: open one, take one away as a file, bring one in. -->
+<!-- All rigs: begin one, open one, copy it for another occasion, take it away as a file, bring one in. -->
 <script lang="ts">
 	import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 	import { push } from 'svelte-spa-router';
 	import { Trouble, type Schemas } from '../../lib/api/client';
-	import { importRig, rigQuery, rigsQuery } from '../../lib/api/queries';
+	import { copyRig, deleteRig, importRig, rigQuery, rigsQuery } from '../../lib/api/queries';
 	import HouseRules from '../../lib/components/house/HouseRules.svelte';
+	import NewRig from '../../lib/components/rigs/NewRig.svelte';
+	import RigLine from '../../lib/components/rigs/RigLine.svelte';
+	import ThisRig from '../../lib/components/rigs/ThisRig.svelte';
+	import { copyName } from '../../lib/domain/rigs';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
 	const desk = getDesk();
 	const queries = useQueryClient();
 	const rigs = createQuery(() => rigsQuery());
 	const open = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
-	let refusal = $state<Schemas['Problem'] | null>(null);
+	const names = $derived((rigs.data ?? []).map((one) => one.name));
+	// A rig that is called something else now is called so in the list.
+	$effect(() => {
+		if (open.data?.version) void queries.invalidateQueries({ queryKey: rigsQuery().queryKey });
+	});
+	let refusal = $state<{ heading: string; problem: Schemas['Problem'] } | null>(null);
+	let beginning = $state(false);
 	let reading = $state(false);
 
-	async function bring(input: HTMLInputElement): Promise<void> {
+	/** What the server makes opens; what it refuses is told here. */
+	async function bring(heading: string, made: Promise<Schemas['RigState']>): Promise<void> {
+		refusal = null;
+		try {
+			const saved = await made;
+			queries.setQueryData(rigQuery(saved.rig.id).queryKey, saved);
+			await queries.invalidateQueries({ queryKey: rigsQuery().queryKey });
+			await openRig(saved.rig.id);
+		} catch (reason) {
+			if (!(reason instanceof Trouble)) throw reason;
+			refusal = { heading, problem: reason.problem };
+		}
+	}
+
+	async function bringFile(input: HTMLInputElement): Promise<void> {
 		const file = input.files?.[0];
 		if (!file) return;
 		reading = true;
+		await bring('The file was not brought in.', importRig(await file.text()));
+		reading = false;
+		input.value = '';
+	}
+
+	async function remove(id: string): Promise<void> {
 		refusal = null;
 		try {
-			const saved = await importRig(await file.text());
-			queries.setQueryData(rigQuery(saved.rig.id).queryKey, saved);
-			await queries.invalidateQueries({ queryKey: rigsQuery().queryKey });
-			desk.open(saved.rig.id);
-			await push('/');
+			await deleteRig(id);
 		} catch (reason) {
 			if (!(reason instanceof Trouble)) throw reason;
-			refusal = reason.problem;
-		} finally {
-			reading = false;
-			input.value = '';
+			refusal = { heading: 'The rig was not deleted.', problem: reason.problem };
+			return;
 		}
+		if (desk.rigId === id) desk.forget();
+		queries.removeQueries({ queryKey: rigQuery(id).queryKey });
+		await queries.invalidateQueries({ queryKey: rigsQuery().queryKey });
 	}
 
 	async function openRig(id: string): Promise<void> {
@@ -45,28 +72,38 @@
 <section class="rigs">
 	<header>
 		<h2>Rigs</h2>
+		<button type="button" class="btn go" disabled={beginning} onclick={() => (beginning = true)}
+			>New rig</button
+		>
 		<label class="btn preset-tonal">
 			{reading ? 'Reading…' : 'Bring in a rig file'}
 			<input
 				type="file"
 				accept=".json,application/json"
 				class="sr-only"
-				onchange={(event) => void bring(event.currentTarget)}
+				onchange={(event) => void bringFile(event.currentTarget)}
 			/>
 		</label>
 	</header>
+	{#if beginning}
+		<NewRig
+			venue={open.data?.rig.venue.name ?? ''}
+			onmake={(file) => bring('The rig was not made.', importRig(file))}
+			oncancel={() => (beginning = false)}
+		/>
+	{/if}
 	{#if refusal}
 		<div class="refusal" role="alert">
-			<p><b>The file was not brought in.</b> Nothing was changed.</p>
-			{#if refusal.faults.length > 0}
+			<p><b>{refusal.heading}</b> Nothing was changed.</p>
+			{#if refusal.problem.faults.length > 0}
 				<ul>
-					{#each refusal.faults as fault, index (index)}<li>
+					{#each refusal.problem.faults as fault, index (index)}<li>
 							<span class="figure">{fault.where}</span>
 							{fault.sentence}
 						</li>{/each}
 				</ul>
 			{:else}
-				<p>{refusal.message}</p>
+				<p>{refusal.problem.message}</p>
 			{/if}
 		</div>
 	{/if}
@@ -75,20 +112,24 @@
 	{:else if !rigs.data}
 		<p class="quiet">Fetching the rigs…</p>
 	{:else}
-		<ul class="list">
+		<ul>
 			{#each rigs.data as rig (rig.id)}
-				<li class:open={rig.id === desk.rigId}>
-					<button type="button" class="name" onclick={() => void openRig(rig.id)}>{rig.name}</button>
-					<span class="quiet">{rig.venue}{rig.occasion ? `, ${rig.occasion}` : ''}</span>
-					<span class="quiet">{rig.id === desk.rigId ? 'open' : ''}</span>
-					<a href="/api/rigs/{rig.id}/file" download>Take away as a file</a>
-					<a href="/api/rigs/{rig.id}/netlists" download>SPICE netlists</a>
-				</li>
+				<RigLine
+					{rig}
+					isOpen={rig.id === desk.rigId}
+					suggested={copyName(rig.name, names)}
+					onopen={() => void openRig(rig.id)}
+					oncopy={(name, occasion) => bring('The rig was not copied.', copyRig(rig.id, name, occasion))}
+					ondelete={() => remove(rig.id)}
+				/>
 			{:else}
-				<li class="quiet">No rigs yet. Bring in a rig file to begin.</li>
+				<li class="quiet">No rigs yet. Make a new one, or bring in a rig file.</li>
 			{/each}
 		</ul>
-		{#if open.data}<HouseRules rig={open.data.rig} />{/if}
+		{#if open.data}
+			<ThisRig rig={open.data.rig} />
+			<HouseRules rig={open.data.rig} />
+		{/if}
 	{/if}
 </section>
 
@@ -97,15 +138,17 @@
 		padding: 1.25rem 1.5rem;
 		display: grid;
 		gap: 1rem;
-		max-width: 62rem;
+		max-width: 68rem;
 	}
 	header {
 		display: flex;
-		justify-content: space-between;
+		flex-wrap: wrap;
+		gap: 0.6rem;
 		align-items: center;
 	}
 	h2 {
 		font-size: 1.4rem;
+		margin-right: auto;
 	}
 	label:focus-within {
 		outline: 2px solid var(--accent);
@@ -118,34 +161,9 @@
 		display: grid;
 		gap: 0.4rem;
 	}
-	.list li {
-		display: grid;
-		grid-template-columns: minmax(8rem, auto) 1fr auto auto auto;
-		gap: 1.2rem;
-		align-items: baseline;
-		padding: 0.6rem 0.25rem;
-		border-bottom: 1px solid var(--line);
-	}
-	.name {
-		font-weight: 600;
-		text-align: left;
-		text-decoration: underline;
-		text-underline-offset: 3px;
-	}
 	@media (max-width: 720px) {
 		.rigs {
 			padding: 1rem;
-		}
-		.list li {
-			display: flex;
-			flex-wrap: wrap;
-			gap: 0.4rem 1.2rem;
-		}
-		.list li > :nth-child(-n + 2) {
-			flex: 1 0 100%;
-		}
-		.list li > :empty {
-			display: none;
 		}
 	}
 </style>

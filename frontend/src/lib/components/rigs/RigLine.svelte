@@ -1,0 +1,131 @@
+<!-- One rig in the list: open it, copy it for another occasion, take it away, throw it away. -->
+<script lang="ts">
+	import type { Schemas } from '../../api/client';
+	import { day } from '../../domain/format';
+
+	interface Props {
+		rig: Schemas['RigSummary'];
+		isOpen: boolean;
+		suggested: string;
+		onopen: () => void;
+		oncopy: (name: string, occasion: string) => Promise<void>;
+		ondelete: () => Promise<void>;
+	}
+	let { rig, isOpen, suggested, onopen, oncopy, ondelete }: Props = $props();
+
+	let asking = $state<'copy' | 'delete' | null>(null);
+	let name = $state('');
+	let occasion = $state('');
+
+	function askCopy(): void {
+		name = suggested;
+		occasion = '';
+		asking = 'copy';
+	}
+
+	async function copy(event: SubmitEvent): Promise<void> {
+		event.preventDefault();
+		await oncopy(name.trim(), occasion.trim());
+		asking = null;
+	}
+</script>
+
+<li class:open={isOpen}>
+	<div class="line">
+		<button type="button" class="name" aria-current={isOpen ? 'true' : undefined} onclick={onopen}
+			>{rig.name}</button
+		>
+		<span class="quiet where">{rig.venue}{rig.occasion ? `, ${rig.occasion}` : ''}</span>
+		<span class="quiet">{isOpen ? 'open' : `saved ${day(rig.saved_at)}`}</span>
+		<span class="doing">
+			<button type="button" aria-label="Copy {rig.name}" onclick={askCopy}>Copy</button>
+			<a href="/api/rigs/{rig.id}/file" download>Take away as a file</a>
+			<a href="/api/rigs/{rig.id}/netlists" download>SPICE netlists</a>
+			<button type="button" aria-label="Delete {rig.name}" onclick={() => (asking = 'delete')}>Delete</button>
+		</span>
+	</div>
+	{#if asking === 'copy'}
+		<form class="asked" aria-label="Copy {rig.name}" onsubmit={(event) => void copy(event)}>
+			<label class="field">
+				<span>The copy is called</span>
+				<!-- svelte-ignore a11y_autofocus -->
+				<input required maxlength="120" pattern=".*\S.*" title="a name" autofocus bind:value={name} />
+			</label>
+			<label class="field">
+				<span>Occasion (may stay empty)</span>
+				<input maxlength="600" bind:value={occasion} />
+			</label>
+			<button type="submit" class="btn go">Copy and open</button>
+			<button type="button" class="btn" onclick={() => (asking = null)}>Cancel</button>
+		</form>
+	{:else if asking === 'delete'}
+		<div class="asked" role="alertdialog" aria-label="Delete {rig.name}?">
+			<p>
+				<b>{rig.name}</b> and all that was done in it go for good. Taken away as a file first, it can be brought
+				back without its history.
+			</p>
+			<!-- svelte-ignore a11y_autofocus -->
+			<button type="button" class="btn preset-tonal" autofocus onclick={() => (asking = null)}>Keep it</button
+			>
+			<button type="button" class="btn away" onclick={() => void ondelete()}>Delete for good</button>
+		</div>
+	{/if}
+</li>
+
+<style>
+	li {
+		padding: 0.6rem 0.25rem;
+		border-bottom: 1px solid var(--line);
+	}
+	.line {
+		display: grid;
+		grid-template-columns: minmax(11rem, auto) 1fr auto auto;
+		gap: 0.4rem 1.4rem;
+		align-items: baseline;
+	}
+	.doing {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: baseline;
+		gap: 0.3rem 1.1rem;
+	}
+	.name {
+		font-weight: 600;
+		text-align: left;
+	}
+	.name,
+	.doing > * {
+		text-decoration: underline;
+		text-underline-offset: 3px;
+		min-height: 1.5rem;
+	}
+	.open .name {
+		text-decoration-thickness: 2px;
+	}
+	.asked {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: end;
+		gap: 0.7rem 1.2rem;
+		padding: 0.8rem 0 0.5rem;
+	}
+	.asked p {
+		max-width: 34rem;
+	}
+	.away {
+		border: 1px solid var(--stop);
+		color: var(--ink);
+	}
+	@media (max-width: 860px) {
+		.line {
+			grid-template-columns: 1fr auto;
+		}
+		.where {
+			grid-column: 1 / -1;
+			grid-row: 2;
+		}
+		.doing {
+			grid-column: 1 / -1;
+		}
+	}
+</style>

@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest';
+import { alignmentKey, copyName, idFrom, newRigFile, rigEdit } from './rigs';
+
+describe('a new rig', () => {
+	it('is a file of the open format', () => {
+		const said = {
+			name: ' Lantern Evening ',
+			occasion: '',
+			venue: 'Ferrywell Hall',
+			mains_hz: 60,
+			length_unit: 'ft'
+		} as const;
+		expect(JSON.parse(newRigFile(said))).toEqual({
+			format: 'ruvak-rig',
+			version: 1,
+			id: 'lantern-evening',
+			name: 'Lantern Evening',
+			occasion: '',
+			venue: { name: 'Ferrywell Hall', mains_hz: 60 },
+			length_unit: 'ft'
+		});
+	});
+
+	it('gets an id from any name', () => {
+		expect(idFrom('  Église, 2e Fête!  ')).toBe('eglise-2e-fete');
+		expect(idFrom('礼拝')).toBe('rig');
+		expect(idFrom('x'.repeat(120))).toHaveLength(48);
+		expect(idFrom(`${'x'.repeat(47)} y`)).toBe('x'.repeat(47));
+	});
+});
+
+describe('a copy', () => {
+	it('has the next number that is free', () => {
+		expect(copyName('Concert', ['Concert'])).toBe('Concert 2');
+		expect(copyName('Concert 2', ['Concert', 'Concert 2', 'Concert 3'])).toBe('Concert 4');
+	});
+});
+
+describe('the rig as a whole', () => {
+	it('says one thing at a time', () => {
+		expect(rigEdit('mains_hz', 60).ops).toEqual([{ op: 'set_rig', field: 'mains_hz', value: 60 }]);
+	});
+
+	it('knows both schools of alignment and neither', () => {
+		const source = 'somewhere';
+		expect(alignmentKey(undefined)).toBe('smpte-rp-155');
+		expect(alignmentKey({ full_scale_dbu: 18, nominal_dbu: 0, source })).toBe('ebu-r-68');
+		expect(alignmentKey({ full_scale_dbu: 20, nominal_dbu: 2, source })).toBeNull();
+	});
+});
