@@ -96,10 +96,10 @@ class Legs(WebTest):
         pad = next(one for one in choices if one["part"] == "pad-20")
         self.assertEqual((pad["fits"], pad["in_kit"]), (True, False))
         kit = {item["id"]: item for item in self.state()["rig"]["kit"]}
-        new = {"id": pad["item"], "tag": "new 1", "part": "pad-20", "owned": False}
+        new = {"id": pad["item"], "tag": pad["tag"], "part": "pad-20", "owned": False}
         got = self.rewired([kit["adapter-4"], new, kit["lead-31"]]).get_json()
         self.assertEqual([op["op"] for op in got["preview"]["edit"]["ops"]], ["put_part", "put_kit", "put_run"])
-        self.assertEqual(got["preview"]["edit"]["label"], "Slides: insert new 1")
+        self.assertEqual(got["preview"]["edit"]["label"], "Slides: insert pad 1")
 
     def test_refusals(self) -> None:
         ghost = {"id": "ghost", "tag": "G", "part": "no-such-part", "owned": False}

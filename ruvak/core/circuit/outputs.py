@@ -41,10 +41,11 @@ class Outputs:
     def _levels(self, gear: Gear, part: Part, output: Output) -> tuple[float, float]:
         volume_db = setting_of(gear, part, output.level_setting) if output.level_setting else 0.0
         assert isinstance(volume_db, float | int), "rig.check: a level setting holds a number"
-        peak_dbu = output.peak_dbu.value + volume_db
+        full_dbu = output.peak_dbu.value + volume_db
+        peak_dbu = full_dbu - output.kept_free_db.value
         if output.nominal_dbu is not None:
             return peak_dbu, output.nominal_dbu.value + volume_db
-        return peak_dbu, peak_dbu - self.alignment.headroom_db
+        return peak_dbu, full_dbu - self.alignment.headroom_db
 
     def _unbalanced(self, gear: Gear, output: UnbalancedOutput) -> list[Legs]:
         reference = f"{gear.id}.{SIGNAL_REFERENCE}"

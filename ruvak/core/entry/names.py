@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from rapidfuzz import process
@@ -15,6 +15,7 @@ from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Gear, KitItem, Rig
 
 MOST_NEW = 24
+MANY_SOCKETS = 4
 KINDS_ALONE = frozenset(
     ("condenser", "dynamic", "ribbon", "wireless", "condenser mic", "dynamic mic", "ribbon mic", "radio mic")
 )
@@ -102,6 +103,7 @@ class Directory:
     def meanings(self, text: str) -> Iterator[Meaning]:
         """Ways to take a piece of a line as gear, the most literal first."""
         words = plain(expanded(plain(text))).split()
+        typed = {word.lower(): word for word in re.split(r"[\s/&+,#]+", text)}
         yield from self._numbered_group(words)
         for count in range(len(words), 0, -1):
             name, rest = " ".join(words[:count]), tuple(words[count:])
@@ -114,7 +116,8 @@ class Directory:
             if len(self.by_alias.get(name, ())) == 1:
                 yield Meaning(self.by_alias[name], rest)
         yield from self._mistyped(words)
-        yield from self._new(words)
+        for meaning in self._new(words):
+            yield replace(meaning, gear=tuple(self._spelled(gear, typed) for gear in meaning.gear))
 
     def _numbered_group(self, words: list[str]) -> Iterator[Meaning]:
         """ "choir 1 2 3": each is a device of its own."""
@@ -165,26 +168,59 @@ class Directory:
         return [one[0] for one in process.extract(name, same, scorer=OSA.distance, score_cutoff=slips, limit=4)]
 
     def _new(self, words: list[str]) -> Iterator[Meaning]:
-        """Gear that would be added: its last words are what the library calls a part, those before them its name."""
+        """Gear that would be added, by what the library calls a part: "choir mics 1-4" are four, "keys right" and
+        "small desk 5" are one and its socket."""
+        yield from self._new_by_number(words, plural=bool(words) and words[-1].isdigit())
+        for stop in range(len(words) - 1, 0, -1):
+            known = self._kind_at_the_end(words[:stop], plural=False)
+            if known is not None:
+                part, title = known
+                yield Meaning((self._made(title, part),), tuple(words[stop:]), new=part)
+        # Last, or "laptop phones" were a phone.
+        yield from self._new_by_number(words, plural=True)
+
+    def _new_by_number(self, words: list[str], plural: bool) -> Iterator[Meaning]:
+        """Its last words are what the library calls a part, those before them its name; numbers tell several apart."""
         count = len(words)
         while count and words[count - 1].isdigit():
             count -= 1
-        many = max(1, len(words) - count)
-        named, sockets = words[:count], words[count:]
-        for first in range(len(named)):
-            part = self.new_gear.get(" ".join(named[first:])) or self.new_gear.get(
-                " ".join(named[first:]).removesuffix("s")
-            )
-            if part is None or many > MOST_NEW:
-                continue
-            kind = " ".join(named[first:])
-            title = " ".join(named[:first] if first and kind in KINDS_ALONE else named).capitalize()
-            labels = [title] if not sockets else [f"{title} {number}" for number in sockets]
-            yield Meaning(tuple(self._made(label, part) for label in labels), (), new=part)
+        named, figures = words[:count], words[count:]
+        known = self._kind_at_the_end(named, plural)
+        if known is None or len(figures) > MOST_NEW or (figures and _has_many_sockets(known[0])):
             return
+        part, title = known
+        labels = [title] if not figures else [f"{title} {number}" for number in figures]
+        yield Meaning(tuple(self._made(label, part) for label in labels), (), new=part)
+
+    def _kind_at_the_end(self, named: list[str], plural: bool) -> tuple[Part, str] | None:
+        """The part that the most of the last words stand for, and what such a device would be called."""
+        for first in range(len(named)):
+            kinds = (" ".join(named[first:]), " ".join(named[first:]).removesuffix("s"))
+            for kind in dict.fromkeys(kinds if plural else kinds[:1]):
+                if (part := self.new_gear.get(kind)) is not None:
+                    alone = first > 0 and kind in KINDS_ALONE
+                    return part, " ".join(named[:first] if alone else (*named[:first], kind))
+        return None
+
+    def _spelled(self, gear: Gear, typed: dict[str, str]) -> Gear:
+        """With capitals where the line or the library has them, and one at the beginning."""
+        words = [self.capitals.get(word) or typed.get(word, word) for word in gear.name.split()]
+        name = " ".join(words)
+        return gear.model_copy(update={"name": name[:1].upper() + name[1:]})
+
+    @cached_property
+    def capitals(self) -> dict[str, str]:
+        """Words that the library writes in capitals throughout: FOH, PA, USB."""
+        words = [word for part in library().values() for one in part.called for word in one.split()]
+        return {word.lower(): word for word in words if len(word) > 1 and word.isalpha() and word.isupper()}
 
     def _made(self, name: str, part: Part) -> Gear:
         taken = set(self.rig.owners_by_id)
         stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:56] or "gear"
         ids = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
         return Gear(id=next(one for one in ids if one not in taken), name=name, part=part.id)
+
+
+def _has_many_sockets(part: Part) -> bool:
+    """Whether a number behind its name is a socket's and no device's: a desk, a stage box."""
+    return max(sum(one.side != side for one in part.connectors) for side in ("in", "out")) > MANY_SOCKETS

@@ -2,13 +2,25 @@
 
 from dataclasses import dataclass, replace
 
+from ruvak.core.entry.ends import (
+    End,
+    Side,
+    end_of,
+    has_one_place,
+    is_stereo,
+    main_output,
+    one_each,
+    speaks,
+    split_up,
+    takes_stereo,
+)
 from ruvak.core.entry.grammar import Piece, Sentence, parsed
 from ruvak.core.entry.names import Directory, Meaning
 from ruvak.core.entry.reading import ProblemCode, ReadProblem
-from ruvak.core.entry.sockets import Role, Sockets, sockets, usable
+from ruvak.core.entry.sockets import Role, sockets, usable
 from ruvak.core.entry.words import expanded, plain
-from ruvak.core.rig.part import Output, Part
-from ruvak.core.rig.rig import MAX_LENGTH_M, Gear, KitItem, Rig
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import MAX_LENGTH_M, KitItem, Rig
 from ruvak.core.units import METRES_PER_FOOT
 
 PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
@@ -24,17 +36,6 @@ class Refused(Exception):
     def __init__(self, problem: ReadProblem) -> None:
         self.problem = problem
         super().__init__(problem.sentence)
-
-
-@dataclass(frozen=True)
-class End:
-    """One device at one end of one run, and the choices of sockets: each choice is one socket a line."""
-
-    gear: Gear
-    part: Part
-    choices: tuple[tuple[str, ...], ...]
-    """Tuples of owner.connector; several when the line leaves open which, best first."""
-    is_new: bool = False
 
 
 @dataclass(frozen=True)
@@ -58,15 +59,6 @@ class Wanted:
     """Kit named by tag."""
     length_m: float | None
     options: tuple[str, ...]
-
-
-@dataclass(frozen=True)
-class _Side:
-    """One end of the line before the other is known: devices with their named positions."""
-
-    devices: tuple[tuple[Gear, Part, Sockets], ...]
-    piece: Piece
-    meaning: Meaning
 
 
 def problem(code: ProblemCode, piece: Piece, sentence: str, suggestions: tuple[str, ...] = ()) -> Refused:
@@ -103,7 +95,7 @@ class Planner:
         for piece in middle:
             self._way(piece, passed, parts, items)
         built_in = self._built_in_name(last)
-        sources = [self._side(piece, "source") for piece in _added(first)]
+        sources = [self._source(piece, parts) for piece in _added(first)]
         goal = None if built_in else self._side(last, "goal")
         if built_in:
             passed.append((built_in, last))
@@ -173,7 +165,21 @@ class Planner:
             sentence = f"“{piece.text}” is neither built in here nor a lead, adapter or box."
             raise problem("unknown_way", piece, sentence)
 
-    def _side(self, piece: Piece, role: Role) -> _Side:
+    def _source(self, piece: Piece, parts: list[tuple[str, ...]]) -> Side:
+        """Where the sound starts; in "guitar DI" the last words name the box it goes through."""
+        try:
+            return self._side(piece, "source")
+        except Refused:
+            words = piece.text.split()
+            for first in range(max(1, len(words) - 2), len(words)):
+                boxes = [one for one in self.directory.parts_called(" ".join(words[first:])) if one.kind == "box"]
+                if boxes:
+                    side = self._side(Piece(" ".join(words[:first]), piece.start), "source")
+                    parts.append(tuple(one.id for one in boxes))
+                    return side
+            raise
+
+    def _side(self, piece: Piece, role: Role) -> Side:
         """One end of the line: the first meaning whose sockets exist."""
         unknown: tuple[Meaning, str] | None = None
         for meaning in self.directory.meanings(piece.text):
@@ -184,10 +190,11 @@ class Planner:
             for gear in meaning.gear:
                 part = meaning.new or self.rig.parts_by_id[gear.part]
                 named = sockets(part, meaning.rest, role)
-                if not usable(part, role) or not _speaks(part, role):
+                if not usable(part, role) or not speaks(part, role):
                     break
                 if named.unknown is not None:
-                    unknown = unknown or (meaning, named.unknown)
+                    if meaning.new is None or named.unknown.isdigit():
+                        unknown = unknown or (meaning, named.unknown)
                     if meaning.exact and named.unknown.isdigit():
                         raise self._not_found(piece, role, unknown)
                     break
@@ -195,7 +202,7 @@ class Planner:
             if len(devices) == len(meaning.gear):
                 if meaning.corrected:
                     self.corrections.append(f"“{piece.text}” was taken for {meaning.corrected}.")
-                return _Side(tuple(devices), piece, meaning)
+                return Side(tuple(devices), piece, meaning)
         raise self._not_found(piece, role, unknown)
 
     def _not_found(self, piece: Piece, role: Role, unknown: tuple[Meaning, str] | None) -> Refused:
@@ -211,22 +218,22 @@ class Planner:
         return problem(code, piece, f"{sentence}as in “{piece.text} {kind}”.")
 
     def _runs(
-        self, sources: list[_Side], passed: list[tuple[KitItem, Piece]], goal: _Side | None, mono: bool
+        self, sources: list[Side], passed: list[tuple[KitItem, Piece]], goal: Side | None, mono: bool
     ) -> list[Wanted]:
         first = sources[0]
         if goal is not None and {g.id for g, _, _ in first.devices} & {g.id for g, _, _ in goal.devices}:
             raise problem("no_destination", goal.piece, "Source and destination are the same; write where it goes.")
         if len(sources) > 1:
-            ends = tuple(_end(*side.devices[0], 1, "source", side.meaning.new is not None) for side in sources)
+            ends = tuple(end_of(*side.devices[0], 1, "source", side.meaning.new is not None) for side in sources)
             if goal is None:
                 raise problem("no_destination", first.piece, "Two sources need one destination to meet at.")
             return [self._one(ends, passed, goal, 0, 1)]
-        starts = _devices(first, "source", mono)
+        starts = one_each(first, "source", mono)
         if goal is None:
             return [self._one((end,), passed, None, i, len(starts)) for i, end in enumerate(starts)]
         return self._paired(first, goal, passed, mono)
 
-    def _paired(self, first: _Side, goal: _Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
+    def _paired(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
         """As many runs as there are pairs of devices; one where both ends are one device."""
         many_from, many_to = len(first.devices), len(goal.devices)
         if many_from == 1 and many_to == 1:
@@ -234,7 +241,7 @@ class Planner:
         places_from = many_from if many_from > 1 else max(1, len(first.devices[0][2].positions))
         if many_from == 1 and not first.devices[0][2].positions:
             # "desk main > speakers": the sides of the first output, one to each.
-            places_from = min(many_to, len(_main_output(first.devices[0][1]).connectors))
+            places_from = min(many_to, len(main_output(first.devices[0][1]).connectors))
         places_to = many_to if many_to > 1 else len(goal.devices[0][2].positions)
         if many_to == 1 and places_to == 0 and many_from > 1:
             raise problem("unknown_socket", goal.piece, f"Say which inputs of {goal.devices[0][0].name} these go to.")
@@ -247,19 +254,19 @@ class Planner:
             raise problem("counts_differ", goal.piece, sentence)
         return self._one_each(first, goal, passed, places_from)
 
-    def _one_each(self, first: _Side, goal: _Side, passed: list[tuple[KitItem, Piece]], count: int) -> list[Wanted]:
+    def _one_each(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], count: int) -> list[Wanted]:
         """A run for each of so many places, first to first."""
-        starts, ends = _split_up(first, "source", count), _split_up(goal, "goal", count)
+        starts, ends = split_up(first, "source", count), split_up(goal, "goal", count)
         return [
             Wanted((start,), self._passing(passed, i, 1, count), end, (), (), None, ())
             for i, (start, end) in enumerate(zip(starts, ends, strict=True))
         ]
 
-    def _between_two(self, first: _Side, goal: _Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
+    def _between_two(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
         (gear, part, named), (_, target, places) = first.devices[0], goal.devices[0]
         count_from, count_to = len(named.positions), len(places.positions)
         new = first.meaning.new is not None
-        if count_to == 0 and not _one_place(target):
+        if count_to == 0 and not has_one_place(target):
             labels = [one.label for one in usable(target, "goal")]
             how = " or ".join(labels) if len(labels) <= FEW else f"write its number, as in “{goal.piece.text} 3”"
             raise problem("unknown_socket", goal.piece, f"Say which input of {goal.devices[0][0].name}: {how}.")
@@ -268,10 +275,10 @@ class Planner:
                 sentence = f"{count_from or 1} on the left and {count_to} on the right: write as many on both sides."
                 raise problem("counts_differ", goal.piece, sentence)
             return self._one_each(first, goal, passed, count_from)
-        lines = count_to or (2 if _stereo(part, named, mono) and _stereo_goal(target) else 1)
-        start = _end(gear, part, named, 1 if mono else lines, "source", new)
+        lines = count_to or (2 if is_stereo(part, named, mono) and takes_stereo(target) else 1)
+        start = end_of(gear, part, named, 1 if mono else lines, "source", new)
         insert = self._returning(start, goal)
-        end = _end(*goal.devices[0], 1 if insert else lines, "goal", goal.meaning.new is not None)
+        end = end_of(*goal.devices[0], 1 if insert else lines, "goal", goal.meaning.new is not None)
         wide = max(len(start.choices[0]), len(end.choices[0]))
         through = self._passing(passed, 0, wide, wide)
         if insert:
@@ -280,7 +287,7 @@ class Planner:
             ]
         return [Wanted((start,), through, end, (), (), None, ())]
 
-    def _returning(self, start: End, goal: _Side) -> End | None:
+    def _returning(self, start: End, goal: Side) -> End | None:
         """From an insert signal comes back: the processor's output is a source of the same run."""
         gear, part, _ = goal.devices[0]
         connectors = {one.id: one for one in start.part.connectors}
@@ -290,9 +297,9 @@ class Planner:
         return End(gear, part, ((f"{gear.id}.{part.outputs[0].connectors[0]}",),))
 
     def _one(
-        self, ends: tuple[End, ...], passed: list[tuple[KitItem, Piece]], goal: _Side | None, index: int, many: int
+        self, ends: tuple[End, ...], passed: list[tuple[KitItem, Piece]], goal: Side | None, index: int, many: int
     ) -> Wanted:
-        end = _end(*goal.devices[0], 1, "goal", goal.meaning.new is not None) if goal else None
+        end = end_of(*goal.devices[0], 1, "goal", goal.meaning.new is not None) if goal else None
         wide = len(ends[0].choices[0])
         return Wanted(ends, self._passing(passed, index, wide, many * wide), end, (), (), None, ())
 
@@ -326,88 +333,3 @@ def _added(piece: Piece) -> list[Piece]:
     if len(halves) == 2 and all(len(half.split()) > 1 for half in halves):
         return [Piece(halves[0], piece.start), Piece(halves[1], piece.start + len(halves[0]) + 3)]
     return [piece]
-
-
-def _speaks(part: Part, role: Role) -> bool:
-    return bool(part.outputs if role == "source" else part.inputs)
-
-
-def _one_place(part: Part) -> bool:
-    """Whether a destination needs no number: one input, or one mix that everything goes to."""
-    return len(part.inputs) == 1 or (bool(part.mixes) and len(part.inputs) <= 4)
-
-
-def _stereo_goal(part: Part) -> bool:
-    return any(mix.right for mix in part.mixes) and len({c for i in part.inputs for c in i.connectors}) > 1
-
-
-def _stereo(part: Part, named: Sockets, mono: bool) -> bool:
-    if mono:
-        return False
-    if len(named.positions) == 2:
-        return True
-    ids = {name for position in named.positions for name in position}
-    outputs = [one for one in part.outputs if not ids or ids & set(one.connectors)]
-    return (
-        any(len(one.channels) == 2 for one in outputs[:1])
-        and len(named.positions) <= 1
-        and _whole(outputs[0].connectors, ids)
-    )
-
-
-def _whole(connectors: tuple[str, ...], ids: set[str]) -> bool:
-    """Whether the sockets named carry both sides: none named, or one socket with both."""
-    return not ids or len(connectors) == 1
-
-
-def _devices(side: _Side, role: Role, mono: bool) -> list[End]:
-    new = side.meaning.new is not None
-    found = []
-    for gear, part, named in side.devices:
-        lines = len(named.positions) or (2 if role == "source" and _two_sockets(part) and not mono else 1)
-        found.append(_end(gear, part, named, lines, role, new))
-    return found
-
-
-def _two_sockets(part: Part) -> bool:
-    return bool(part.outputs) and len(part.outputs[0].connectors) == 2
-
-
-def _split_up(side: _Side, role: Role, count: int) -> list[End]:
-    """One end a run: each device, or each named place of one device."""
-    new = side.meaning.new is not None
-    if len(side.devices) > 1:
-        return [_end(*device, 1, role, new) for device in side.devices]
-    gear, part, named = side.devices[0]
-    positions = named.positions or tuple((name,) for name in _main_output(part).connectors)[:count]
-    return [End(gear, part, tuple((f"{gear.id}.{name}",) for name in position), new) for position in positions]
-
-
-def _main_output(part: Part) -> Output:
-    return next((one for one in part.outputs if one.id == "main"), part.outputs[0])
-
-
-def _end(gear: Gear, part: Part, named: Sockets, lines: int, role: Role, new: bool) -> End:
-    """The choices of sockets for so many lines."""
-    if named.positions:
-        alternatives = max(len(position) for position in named.positions)
-        choices = [
-            tuple(f"{gear.id}.{position[min(i, len(position) - 1)]}" for position in named.positions)
-            for i in range(alternatives)
-        ]
-        return End(gear, part, tuple(dict.fromkeys(choices)), new)
-    names = _default(part, role, lines)
-    return End(gear, part, tuple(tuple(f"{gear.id}.{name}" for name in choice) for choice in names), new)
-
-
-def _default(part: Part, role: Role, lines: int) -> list[tuple[str, ...]]:
-    """The sockets meant when none is named: the main output, or the inputs of the first mix."""
-    if role == "source":
-        output = _main_output(part)
-        return [output.connectors[:lines] if len(output.connectors) > 1 else output.connectors]
-    by_id = {one.id: one.connectors for one in part.inputs}
-    if lines == 2:
-        for mix in part.mixes:
-            if mix.right:
-                return [tuple(dict.fromkeys((by_id[mix.left[0]][0], by_id[mix.right[0]][0])))]
-    return [(next(iter(by_id.values()))[0],)]

@@ -7,7 +7,8 @@ from functools import reduce
 from itertools import chain, islice
 
 from ruvak.core.analyse import alone, glance
-from ruvak.core.entry.plan import End, Through, Wanted
+from ruvak.core.entry.ends import End
+from ruvak.core.entry.plan import Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.legs.pool import Pool, Ways, data_of, pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity

@@ -5,7 +5,7 @@ from typing import Literal
 from ruvak.core.legs.pool import Pool, pool_for
 from ruvak.core.rig.connectors import Form, fits
 from ruvak.core.rig.rig import KitItem, Rig, Run
-from ruvak.core.rig.values import Id, Record
+from ruvak.core.rig.values import Id, Label, Record
 from ruvak.core.trace.ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
@@ -16,6 +16,7 @@ class LegChoice(Record):
     """One item of the kit, or one part that would have to be got."""
 
     item: Id
+    tag: Label
     part: Id
     words: str
     kind: Literal["gear", "lead", "adapter", "box"]
@@ -45,6 +46,7 @@ def _choice(pool: Pool, item: KitItem, good: bool) -> LegChoice:
     tag = f"{item.tag} " if item.owned else ""
     return LegChoice(
         item=item.id,
+        tag=item.tag,
         part=item.part,
         words=f"{tag}{part.name}{length}",
         kind=part.kind,

@@ -133,7 +133,9 @@ class Pool:
     def _made(self, part: str, id_: str) -> tuple[KitItem, ...]:
         if id_ not in self._made_up:
             lengths = self.parts[part].stock_lengths_m if self.parts[part].cables else (None,)
-            tag = f"new {id_.rsplit('-', 1)[1]}"
+            # No label is on it yet, so it is called what it is.
+            called = next(iter(self.parts[part].called), self.parts[part].kind)
+            tag = f"{called[:100]} {id_.rsplit('-', 1)[1]}"
             made = (KitItem(id=id_, tag=tag, part=part, length_m=length, owned=False) for length in lengths)
             self._made_up[id_] = tuple(made)
         return self._made_up[id_]

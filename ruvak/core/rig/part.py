@@ -143,6 +143,7 @@ class PhantomNeed(Record):
     """Below it, between the legs' middle and g, it does not work."""
 
 
+FULL_OUTPUT = Value(value=0.0, source="what is played reaches full output")
 NO_PIN1 = Value(value=0.0, source="AES48: screen contact bonded to the chassis")
 
 
@@ -160,6 +161,8 @@ class UnbalancedOutput(Record):
     """Largest open-circuit level, rms of a sine, with the volume at 0 dB."""
     nominal_dbu: Quantity | None = None
     """Average open-circuit programme level; left out for a digital device: then the rig's alignment sets it."""
+    kept_free_db: NotNegative = FULL_OUTPUT
+    """How far under its full output whoever plays or mixes keeps the peaks."""
     channel_match_db: Deviation
     """Level difference between the two channels, left over right; half is given to each."""
     z_mismatch: Deviation
@@ -200,6 +203,7 @@ class BalancedOutput(Record):
     winding_f: NotNegative = Value(value=0.0, source="counted in the stray capacitance")
     peak_dbu: Quantity
     nominal_dbu: Quantity | None = None
+    kept_free_db: NotNegative = FULL_OUTPUT
     channel_match_db: Deviation = Value(value=0.0, source="one channel")
     level_setting: Id | None = None
     mono_setting: Id | None = None

@@ -45,6 +45,61 @@ class Words(unittest.TestCase):
             self.assertEqual(line[piece.start : piece.start + len(piece.text)], piece.text)
 
 
+class FromNothing(unittest.TestCase):
+    """A rig in which there is no gear yet: names are made up, kinds come from the library."""
+
+    def setUp(self) -> None:
+        self.rig = wired(entry_rig(), gear=[], kit=[], runs=[], bonds=[])
+
+    def joins(self, text: str) -> list[tuple[str, ...]]:
+        found = read_all(self.rig, text)
+        self.assertEqual([one.sentence for one in found if one.edit is None], [])
+        return [(*run.sources, ">", *run.goals) for one in found for run in one.runs]
+
+    def test_a_kind_and_its_sockets_in_one_name(self) -> None:
+        self.assertEqual(
+            self.joins(
+                "lead vocal > small desk 1, 10 m\nlaptop phones > small desk 11/12\nsmall desk aux 1 > wedge\n"
+                "keyboard right > small desk line 10\ndigital player xlr > digital converter xlr"
+            ),
+            [
+                ("lead-vocal.out", ">", "small-desk.mic1"),
+                ("laptop.phones", ">", "small-desk.line11", "small-desk.line12"),
+                ("small-desk.aux1", ">", "wedge.in1"),
+                ("keyboard.right", ">", "small-desk.line10"),
+                ("digital-player.xlr", ">", "digital-converter.xlr"),
+            ],
+        )
+
+    def test_numbers_tell_devices_apart_where_one_has_few_sockets(self) -> None:
+        self.assertEqual(
+            self.joins("choir mics 1-2 > digital stage box 3-4\nFOH desk main L/R > speakers 1-2, 20 m"),
+            [
+                ("choir-mic-1.out", ">", "digital-stage-box.in3"),
+                ("choir-mic-2.out", ">", "digital-stage-box.in4"),
+                ("foh-desk.main-left", ">", "speaker-1.in1"),
+                ("foh-desk.main-right", ">", "speaker-2.in1"),
+            ],
+        )
+
+    def test_names_are_spelled_as_they_were_typed_or_as_the_trade_does(self) -> None:
+        after = apply(self.rig, read(self.rig, "foh desk aux 1 > McAllister wedge").edit or self.fail("not read"))
+        self.assertEqual([one.name for one in after.gear], ["FOH desk", "McAllister wedge"])
+
+    def test_what_is_to_be_got_is_called_what_it_is(self) -> None:
+        after = apply(self.rig, read(self.rig, "lead vocal > small desk 1").edit or self.fail("not read"))
+        self.assertEqual([(one.tag, one.owned) for one in after.kit], [("XLR lead 1", False)])
+
+    def test_a_desk_into_a_powered_speaker_needs_nothing_but_a_lead(self) -> None:
+        found = read(self.rig, "desk main left > speaker, 20 m").runs[0]
+        self.assertEqual((found.grade, len(found.legs)), ("clear", 1))
+
+    def test_a_socket_that_such_a_desk_has_not(self) -> None:
+        for line in ("kick > small desk 40", "small desk 14 > recorder", "guitar thing > small desk 1"):
+            self.assertIsNone(read(self.rig, line).edit)
+        self.assertIn("Small desk has no “40” here", read(self.rig, "kick > small desk 40").sentence)
+
+
 class ManyLines(unittest.TestCase):
     TEXT = "# the band\nlead vocal > desk 1\n\nlectern > desk 1\nnonsense\nchoir 1-2 > desk 3-4"
 

@@ -783,6 +783,15 @@ export interface components {
             /** @default null */
             nominal_dbu: components["schemas"]["Value"] | null;
             /**
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "what is played reaches full output"
+             *     }
+             */
+            kept_free_db: components["schemas"]["Value"];
+            /**
              * Channel Match Db
              * @default {
              *       "value": 0,
@@ -2597,6 +2606,15 @@ export interface components {
             peak_dbu: components["schemas"]["Value"];
             /** @default null */
             nominal_dbu: components["schemas"]["Value"] | null;
+            /**
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "what is played reaches full output"
+             *     }
+             */
+            kept_free_db: components["schemas"]["Value"];
             /** Channel Match Db */
             channel_match_db: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /** Z Mismatch */
@@ -3318,6 +3336,8 @@ export interface components {
         LegChoice: {
             /** Item */
             item: string;
+            /** Tag */
+            tag: string;
             /** Part */
             part: string;
             /** Words */

@@ -33,7 +33,7 @@ describe('legs', () => {
 	});
 
 	it('become kit when they still have to be got', () => {
-		const choice = { item: 'get-pad-20-2', part: 'pad-20', in_kit: false, length_m: null };
-		expect(itemOf(choice as unknown as Schemas['LegChoice'])).toMatchObject({ tag: 'new 2', owned: false });
+		const choice = { item: 'get-pad-20-2', tag: 'pad 2', part: 'pad-20', in_kit: false, length_m: null };
+		expect(itemOf(choice as unknown as Schemas['LegChoice'])).toMatchObject({ tag: 'pad 2', owned: false });
 	});
 });

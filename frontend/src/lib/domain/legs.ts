@@ -6,7 +6,7 @@ type KitItem = Schemas['KitItem'];
 /** A leg that could be used, as the kit item it is or would become. */
 export const itemOf = (choice: Schemas['LegChoice']): KitItem => ({
 	id: choice.item,
-	tag: choice.in_kit ? choice.item : `new ${choice.item.slice(choice.item.lastIndexOf('-') + 1)}`,
+	tag: choice.tag,
 	part: choice.part,
 	length_m: choice.length_m ?? null,
 	owned: choice.in_kit,

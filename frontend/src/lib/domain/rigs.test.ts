@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alignmentKey, copyName, idFrom, newRigFile, rigEdit } from './rigs';
+import { alignmentKey, copyName, examples, idFrom, newRigFile, rigEdit } from './rigs';
 
 describe('a new rig', () => {
 	it('is a file of the open format', () => {
@@ -26,6 +26,13 @@ describe('a new rig', () => {
 		expect(idFrom('礼拝')).toBe('rig');
 		expect(idFrom('x'.repeat(120))).toHaveLength(48);
 		expect(idFrom(`${'x'.repeat(47)} y`)).toBe('x'.repeat(47));
+	});
+});
+
+describe('examples', () => {
+	it('speak the unit of the rig', () => {
+		expect(examples('m')[0]).toContain('10 m');
+		expect(examples('ft')[0]).toContain('30 ft');
 	});
 });
 

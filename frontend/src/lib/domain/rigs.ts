@@ -68,3 +68,13 @@ const LABELS: Record<SetRig['field'], string> = {
 export function rigEdit(field: SetRig['field'], value: string | number): Schemas['Edit'] {
 	return { label: LABELS[field], ops: [{ op: 'set_rig', field, value }] };
 }
+
+/** Lines that make a small rig from nothing. */
+export function examples(unit: 'm' | 'ft'): string[] {
+	const [near, far] = unit === 'ft' ? ['30 ft', '60 ft'] : ['10 m', '20 m'];
+	return [
+		`lead vocal > small desk 1, ${near}`,
+		'laptop > small desk 11/12',
+		`small desk main L/R > speakers 1-2, ${far}`
+	];
+}

@@ -21,6 +21,8 @@ export class Desk {
 	/** Of the selected run, the input whose figures are asked for. */
 	inputKey = $state<string | null>(null);
 	preview = $state<Look | null>(null);
+	/** A line to be typed, taken up by the line input. */
+	suggested = $state('');
 	/** How the runs stand in their list. */
 	order = $state<'place' | 'worst'>('place');
 	saving = $state<Saving>('saved');

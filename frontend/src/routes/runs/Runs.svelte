@@ -5,15 +5,17 @@
 	import { MediaQuery } from 'svelte/reactivity';
 	import Assumed from '../../lib/components/frame/Assumed.svelte';
 	import RigFindings from '../../lib/components/frame/RigFindings.svelte';
-	import { rigQuery } from '../../lib/api/queries';
+	import { rigQuery, rigsQuery } from '../../lib/api/queries';
 	import Bench from '../../lib/components/bench/Bench.svelte';
 	import Details from '../../lib/components/bench/Details.svelte';
+	import NoRuns from '../../lib/components/entry/NoRuns.svelte';
 	import RunCard from '../../lib/components/strip/RunCard.svelte';
 	import { grouped, worstFirst, worstRun } from '../../lib/domain/groups';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
 	const desk = getDesk();
 	const query = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
+	const rigs = createQuery(() => rigsQuery());
 	const state = $derived(query.data);
 	const groups = $derived(state ? (desk.order === 'worst' ? worstFirst(state) : grouped(state)) : []);
 	const runs = $derived(groups.flatMap((group) => group.runs));
@@ -39,7 +41,9 @@
 
 {#if !state}
 	<div class="waiting">
-		{#if query.isError}
+		{#if rigs.data?.length === 0}
+			<p>There is no rig here. Make a new one, or bring in a rig file, at <a href="#/rigs">Rigs</a>.</p>
+		{:else if query.isError}
 			<p>The rig could not be opened. What was saved is safe; <a href="#/rigs">Rigs</a> lists the others.</p>
 		{:else}
 			<p class="quiet" role="status">Opening the rig: tracing and solving every run…</p>
@@ -50,13 +54,7 @@
 		{/if}
 	</div>
 {:else if !selected}
-	<section class="waiting">
-		<h2>No runs yet</h2>
-		<p class="quiet">
-			Type one in the line above (press /): what it is, where it goes and how long, such as “keys L/R &gt;
-			desk 7/8, 6 m”. A whole input list goes in at once under <i>Input list…</i>.
-		</p>
-	</section>
+	<NoRuns unit={state.rig.length_unit ?? 'm'} />
 {:else}
 	<div class="runs">
 		<div class="list">

@@ -30,6 +30,12 @@
 		field?.focus();
 	}
 
+	$effect(() => {
+		if (!desk.suggested) return;
+		complete(desk.suggested);
+		desk.suggested = '';
+	});
+
 	async function add(): Promise<void> {
 		if (!entry.settled) await entry.read();
 		const edit = entry.readings?.edit;

@@ -33,8 +33,10 @@
 		)
 	);
 	const KIND_WORDS = { lead: 'lead', adapter: 'adapter', box: 'box', gear: '' } as const;
+	/** A label says which, a name says what: "lead M31", but "XLR lead 1". */
+	const isLabel = (name: string): boolean => !/[a-z]{3}/i.test(name);
 	const legWords = (leg: LegBox): string =>
-		`${narrow || leg.installed ? '' : KIND_WORDS[leg.kind] + ' '}${leg.name}` +
+		`${narrow || leg.installed || !isLabel(leg.name) ? '' : KIND_WORDS[leg.kind] + ' '}${leg.name}` +
 		(leg.lengthM === null ? '' : `, ${length(leg.lengthM, unit)}`);
 	const bad = $derived(run.findings[0]?.grade === 'stop');
 	const summary = $derived(
