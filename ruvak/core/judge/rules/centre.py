@@ -3,8 +3,9 @@
 from collections.abc import Iterator
 
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import CENTRE_LOST_DB, CENTRE_WEAK_DB, Place, finding, places
-from ruvak.core.results.records import RunResult, Sum
+from ruvak.core.judge.rule import CENTRE_LOST_DB, CENTRE_WEAK_DB, Place, finding, input_words, places
+from ruvak.core.results.lost import is_lost_side
+from ruvak.core.results.records import MixResult, RunResult, Sum
 from ruvak.core.rig.rig import Rig
 
 
@@ -13,20 +14,32 @@ def centre(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for place in places(rig, result):
         if place.stereo is not None:
             yield from _in_mono(result, place, place.stereo.pair)
-            continue
-        if place.sum is None or place.sum.centre_db > CENTRE_WEAK_DB:
-            continue
-        if place.sum.centre_db <= CENTRE_LOST_DB:
-            yield finding("centre_cancels", Grade.STOP, result, place.gear, place.id, _depth(place, place.sum))
+            yield from _within_sides(rig, result, place.stereo)
         else:
-            yield finding("centre_weakened", Grade.FIX, result, place.gear, place.id, _depth(place, place.sum))
+            yield from _in_sum(result, place.gear, place.id, place.words, place.sum)
+
+
+def _within_sides(rig: Rig, result: RunResult, stereo: MixResult) -> Iterator[Finding]:
+    """Both channels of a source at one input of a stereo destination: its two sides have then nothing to do with it."""
+    for one in result.inputs:
+        mine = one.gear == stereo.gear and one.input in stereo.inputs
+        if mine and not is_lost_side(result.inputs, result.mixes, one):
+            yield from _in_sum(result, one.gear, one.input, input_words(rig, one), one.sum)
+
+
+def _in_sum(result: RunResult, gear: str, subject: str, words: str, heard: Sum | None) -> Iterator[Finding]:
+    if heard is None or heard.centre_db > CENTRE_WEAK_DB:
+        return
+    lost = heard.centre_db <= CENTRE_LOST_DB
+    code, grade = ("centre_cancels", Grade.STOP) if lost else ("centre_weakened", Grade.FIX)
+    yield finding(code, grade, result, gear, subject, _depth(words, heard))
 
 
 def _in_mono(result: RunResult, place: Place, pair: Sum | None) -> Iterator[Finding]:
     """What a stereo destination's two sides leave of the middle when somebody plays them in mono."""
     if pair is not None and pair.centre_db <= CENTRE_WEAK_DB:
-        yield finding("mono_cancels", Grade.FIX, result, place.gear, place.id, _depth(place, pair))
+        yield finding("mono_cancels", Grade.FIX, result, place.gear, place.id, _depth(place.words, pair))
 
 
-def _depth(place: Place, found: Sum) -> dict[str, float | str]:
-    return {"place": place.words, "depth_db": -found.centre_db, "depth_worst_db": -found.centre_worst_db}
+def _depth(words: str, found: Sum) -> dict[str, float | str]:
+    return {"place": words, "depth_db": -found.centre_db, "depth_worst_db": -found.centre_worst_db}
