@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from ruvak.core.entry.grammar import Piece
 from ruvak.core.entry.names import Meaning
-from ruvak.core.entry.sockets import Role, Sockets
+from ruvak.core.entry.sockets import Role, Sockets, tokens
 from ruvak.core.rig.part import Output, Part
 from ruvak.core.rig.rig import Gear
 
@@ -57,6 +57,15 @@ def is_stereo(part: Part, named: Sockets, mono: bool) -> bool:
         and len(named.positions) <= 1
         and _whole(outputs[0].connectors, ids)
     )
+
+
+def needs_both(part: Part, named: Sockets) -> bool:
+    """Whether one side alone would be half the sound: two sockets, and no left that is mono by itself."""
+    if named.positions or not part.outputs:
+        return False
+    ids = main_output(part).connectors
+    own = [one for one in part.connectors if one.id in ids]
+    return len(own) == 2 and len(main_output(part).channels) == 2 and not any("mono" in tokens(one) for one in own)
 
 
 def _whole(connectors: tuple[str, ...], ids: set[str]) -> bool:

@@ -9,6 +9,7 @@ from ruvak.core.entry.ends import (
     has_one_place,
     is_stereo,
     main_output,
+    needs_both,
     one_each,
     speaks,
     split_up,
@@ -276,7 +277,8 @@ class Planner:
                 raise problem("counts_differ", goal.piece, sentence)
             return self._one_each(first, goal, passed, count_from)
         lines = count_to or (2 if is_stereo(part, named, mono) and takes_stereo(target) else 1)
-        start = end_of(gear, part, named, 1 if mono else lines, "source", new)
+        from_lines = 2 if needs_both(part, named) and not passed else lines
+        start = end_of(gear, part, named, 1 if mono else from_lines, "source", new)
         insert = self._returning(start, goal)
         end = end_of(*goal.devices[0], 1 if insert else lines, "goal", goal.meaning.new is not None)
         wide = max(len(start.choices[0]), len(end.choices[0]))

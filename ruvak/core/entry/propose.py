@@ -4,12 +4,13 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import reduce
-from itertools import chain, islice
+from itertools import chain, islice, zip_longest
 
 from ruvak.core.analyse import alone, glance
 from ruvak.core.entry.ends import End
 from ruvak.core.entry.plan import Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
+from ruvak.core.legs.cures import cures
 from ruvak.core.legs.pool import Pool, Ways, data_of, pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.parts.library import embed
@@ -25,6 +26,8 @@ ASSUMED_REACH_M = 3.0
 """How far a lead has to reach where the line does not say: a lead beside the desk, common practice."""
 SOLVED, SOLVED_AT_MOST = 4, 12
 """How many wirings of one run are solved before one is chosen, and how many while every one leaves something wrong."""
+CURING, LOOKED_AT_TO_CURE = 6, 80
+"""How many wirings are solved with what is made against what the best of them leaves wrong, and out of how many."""
 LOOKED_AT = 10
 LOOKED_AT_FOR_NAMED = 400
 """How many wirings are put together, and how many when one must contain what the line names."""
@@ -71,6 +74,41 @@ class _Wiring:
     route: Route
 
 
+@dataclass(frozen=True)
+class _Tried:
+    """A candidate solved; the smallest rank is the best."""
+
+    rank: tuple[float, ...]
+    built: Built
+    solved: Solved
+    grade: Grade
+
+
+class _Search:
+    """The best of what was tried so far."""
+
+    def __init__(self) -> None:
+        self.best: _Tried | None = None
+        self.count = 0
+        self._humming: list[Counter[str]] = []
+
+    def add(self, wiring: _Wiring, one: _Tried) -> None:
+        self.count += 1
+        if self.best is None or one.rank < self.best.rank:
+            self.best = one
+        if _only_hums(one.solved.findings):
+            self._humming.append(Counter(_parts_of(wiring.route)))
+
+    def is_done(self, enough: tuple[Grade, ...]) -> bool:
+        """Candidates come simplest first, so nothing that follows can rank before a clear one."""
+        return self.best is not None and self.best.grade in enough
+
+    def is_only_longer(self, pool: Pool, wiring: _Wiring) -> bool:
+        """Whether it adds nothing but leads and adapters to one that only hums: they would not quieten it."""
+        pieces = Counter(_parts_of(wiring.route))
+        return any(_only_longer(pool, tried, pieces) for tried in self._humming)
+
+
 class Proposer:
     """Builds on a rig run after run: what one takes, the next cannot have."""
 
@@ -110,30 +148,51 @@ class Proposer:
     def _best(
         self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], pool: Pool
     ) -> Built | None:
-        """Candidates solved one after the other, simplest first, until one is clear."""
-        best: tuple[tuple[object, ...], Built, Grade] | None = None
-        humming: list[Counter[str]] = []
-        solved_so_far = 0
-        for wiring in chain(self._plainest(pool, wanted), self._candidates(pool, wanted)):
-            if solved_so_far >= SOLVED and best is not None and best[2] is Grade.WATCH:
-                break
-            pieces = Counter(_parts_of(wiring.route))
-            if any(_only_longer(pool, tried, pieces) for tried in humming):
-                continue
-            solved_so_far += 1
-            built = self._built(base, new, wanted, named, wiring)
-            solved = _solved(built.rig, (built.run.id,))[0]
-            grade = solved.findings[0].grade
-            many = len([one for one in solved.findings if one.grade is grade])
-            rank = (-SEVERITY[grade], many, *simplicity(wiring.route))
-            if best is None or rank < best[0]:
-                best = rank, replace(built, solved=solved), grade
-            if _only_hums(solved.findings):
-                humming.append(pieces)
-            if grade is Grade.CLEAR:
-                # Candidates come simplest first, so nothing that follows can rank before a clear one.
-                break
-        return best[1] if best else None
+        """Candidates solved one after the other until one is clear.
+
+        First a few, simplest first; then with what is made against what the best of these leaves wrong, for there are
+        too many longer wirings to come upon that by chance; then the others, as long as something has to be mended.
+        """
+        search = _Search()
+        plain = chain(self._plainest(pool, wanted), self._candidates(pool, wanted))
+
+        def tries(some: Iterator[_Wiring], most: int, enough: tuple[Grade, ...]) -> None:
+            for wiring in some:
+                if search.count >= most or search.is_done(enough):
+                    return
+                if not search.is_only_longer(pool, wiring):
+                    search.add(wiring, self._tried(base, new, wanted, named, wiring))
+
+        tries(plain, SOLVED, (Grade.CLEAR,))
+        if search.best is not None and not search.is_done((Grade.CLEAR,)) and not (wanted.parts or wanted.items):
+            made = cures(one.code for one in search.best.solved.findings)
+            needed = tuple(tuple(part.id for part in pool.parts.values() if is_so(part)) for is_so in made)
+            if needed:
+                tries(self._curing(pool, replace(wanted, parts=needed)), search.count + CURING, (Grade.CLEAR,))
+        tries(plain, search.count + SOLVED_AT_MOST - SOLVED, (Grade.CLEAR, Grade.WATCH))
+        return search.best.built if search.best is not None else None
+
+    def _curing(self, pool: Pool, wanted: Wanted) -> Iterator[_Wiring]:
+        """Wirings with what the line does not name but needs: the simplest of each number of pieces in turn."""
+        by_pieces: dict[int, list[_Wiring]] = {}
+        for sources in _source_choices(wanted.sources):
+            for goals in wanted.goal.choices if wanted.goal else ((),):
+                if self._free((*sources, *goals)):
+                    for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT_TO_CURE):
+                        by_pieces.setdefault(len(wiring.route.items), []).append(wiring)
+        columns = [sorted(by_pieces[count], key=lambda one: simplicity(one.route)) for count in sorted(by_pieces)]
+        for row in zip_longest(*columns):
+            yield from (one for one in row if one is not None)
+
+    def _tried(
+        self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], wiring: _Wiring
+    ) -> "_Tried":
+        built = self._built(base, new, wanted, named, wiring)
+        solved = _solved(built.rig, (built.run.id,))[0]
+        grade = solved.findings[0].grade
+        many = len([one for one in solved.findings if one.grade is grade])
+        rank = (-SEVERITY[grade], many, *simplicity(wiring.route))
+        return _Tried(rank, replace(built, solved=solved), solved, grade)
 
     def _built(
         self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], wiring: _Wiring

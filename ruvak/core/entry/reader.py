@@ -1,6 +1,7 @@
 """Typed lines in, readings out: what was understood, the runs with their legs and result, the edit that makes them."""
 
 import re
+from dataclasses import replace
 from itertools import chain
 
 from ruvak.core.entry.plan import Planner, Refused, Wanted
@@ -68,7 +69,10 @@ class _Reader:
             name = _name(one)
             made = proposer.build(one, (_free_id(proposer.rig, name), next_number, name, note))
             if made is None:
-                raise Refused(_problem("no_route", line, _no_route(one)))
+                nearer = one.length_m is not None and Proposer(self.rig).build(
+                    replace(one, length_m=None), (_free_id(self.rig, name), next_number, name, note)
+                )
+                raise Refused(_problem("no_route", line, _too_far(one) if nearer else _no_route(one)))
             found.append(made)
         self.rig = proposer.rig
         return solved_together(found)
@@ -86,6 +90,14 @@ def _name(wanted: Wanted) -> str:
 
 def _problem(code: str, line: str, sentence: str) -> ReadProblem:
     return ReadProblem(code=code, start=0, end=len(line), sentence=sentence)
+
+
+def _too_far(wanted: Wanted) -> str:
+    goal = wanted.goal.gear.name if wanted.goal else "there"
+    return (
+        f"No leads reach {wanted.length_m:g} m from {wanted.sources[0].gear.name} to {goal}, though shorter ones do: "
+        "bring the two nearer, or go through a box to a balanced line or a multicore."
+    )
 
 
 def _no_route(wanted: Wanted) -> str:

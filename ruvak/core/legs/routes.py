@@ -235,7 +235,7 @@ def _merged(pool: Pool, sources: tuple[str, ...], goal: str, need_m: float) -> I
 def _merged_by(pool: Pool, way: Way, sources: tuple[str, ...], goal: str, need_m: float) -> Iterator[Route]:
     for item in _items(pool, way, need_m):
         onward = (f"{item.id}.{way.exits[0].id}", way.exits[0].form)
-        for joins, leads, reached_m in _gathered(pool, item, way.entries, sources):
+        for joins, leads, reached_m in _brought(pool, item, way.entries, sources):
             left_m = max(0.0, need_m - (item.length_m or 0.0) - reached_m)
             used = frozenset({item.id, *(lead.id for lead in leads)})
             for line in islice(_lines(pool, onward, (goal, _form(pool, goal)), left_m, used, 2), 2):
@@ -261,6 +261,29 @@ def _gathered(
         if len(chains) == len(sources):
             together = _together(chains)
             yield together.joins, together.items, min(chain.length_m for chain in chains)
+
+
+def _brought(
+    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[str, ...]
+) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
+    """Each by a lead of its own, or both by one."""
+    yield from _gathered(pool, item, entries, sources)
+    yield from _by_twins(pool, item, entries, sources)
+
+
+def _by_twins(
+    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[str, ...]
+) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
+    """The same by one lead with two ways through (a twin RCA lead)."""
+    for way in pool.ways:
+        if not way.cabled or not len(way.entries) == len(way.exits) == len(sources) == 2:
+            continue
+        if _fits(_forms(pool, sources), way.entries) and _fits(_forms_of(way.exits), entries):
+            for twin in _items(pool, way, 0.0):
+                ins, outs = ([f"{twin.id}.{one.id}" for one in side] for side in (way.entries, way.exits))
+                onward = [f"{item.id}.{entry.id}" for entry in entries]
+                pairs = zip((*sources, *outs), (*ins, *onward), strict=True)
+                yield tuple(Join(a=a, b=b) for a, b in pairs), (twin,), twin.length_m or 0.0
 
 
 def _items(pool: Pool, way: Way, need_m: float) -> tuple[KitItem, ...]:

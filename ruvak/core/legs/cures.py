@@ -1,0 +1,51 @@
+"""What kind of piece is made against what is wrong: by what is inside it, never by its name."""
+
+from collections import Counter
+from collections.abc import Callable, Iterable
+
+from ruvak.core.rig.part import Part
+
+Made = Callable[[Part], bool]
+
+
+def cures(codes: Iterable[str]) -> tuple[Made, ...]:
+    """For findings' codes, each kind of piece once that is made against one of them."""
+    return tuple(dict.fromkeys(_AGAINST[code] for code in codes if code in _AGAINST))
+
+
+def isolates(part: Part) -> bool:
+    """A box whose two sides only a coil joins."""
+    return part.kind == "box" and any(element.type == "transformer" for element in part.elements)
+
+
+def asks_little(part: Part) -> bool:
+    """A box that loads what drives it lightly: a stage of its own, or a coil that steps down."""
+    return part.kind == "box" and any(
+        element.type == "buffer" or (element.type == "transformer" and element.turns_ratio.value > 1.0)
+        for element in part.elements
+    )
+
+
+def sums(part: Part) -> bool:
+    """Resistors bring two of its incoming contacts to one point."""
+    ways_in = {one.id for one in part.connectors if one.side == "in"}
+    met: Counter[str] = Counter()
+    for element in part.elements:
+        if element.type == "resistor":
+            ends = (element.a, element.b)
+            for end, other in (ends, ends[::-1]):
+                if end.split(".")[0] in ways_in and other.split(".")[0] not in ways_in:
+                    met[other] += 1
+    return max(met.values(), default=0) > 1
+
+
+_AGAINST: dict[str, Made] = {
+    "hum": isolates,
+    "sleeve_earthed": isolates,
+    "dull": asks_little,
+    "thin": asks_little,
+    "load_low": sums,
+    "side_missing": sums,
+    "centre_cancels": sums,
+    "centre_weakened": sums,
+}

@@ -1,0 +1,25 @@
+"""Pieces are known by what is inside them: coils isolate, stages ask little, resistors sum."""
+
+import unittest
+from collections.abc import Callable
+
+from ruvak.core.legs.cures import asks_little, cures, isolates, sums
+from ruvak.core.parts.library import library
+from ruvak.core.rig.part import Part
+
+
+def parts(is_so: Callable[[Part], bool]) -> set[str]:
+    return {part.id for part in library().values() if part.kind != "gear" and is_so(part)}
+
+
+class Cures(unittest.TestCase):
+    def test_what_each_kind_takes_in(self) -> None:
+        self.assertEqual(parts(sums), {"mono-sum-ts", "adapter-trs35-xlr-sum"})
+        self.assertTrue({"isolator-xlr", "isolator-stereo-trs35-xlr", "di-passive"} <= parts(isolates))
+        self.assertTrue({"di-active", "di-active-piezo", "di-passive"} <= parts(asks_little))
+        self.assertFalse(parts(asks_little) & {"isolator-xlr", "pad-20", "mono-sum-ts"})
+        self.assertFalse(parts(isolates) & {"di-active", "pad-20", "lift-xlr", "mic-lead"})
+
+    def test_each_kind_once(self) -> None:
+        self.assertEqual(cures(["hum", "dull", "sleeve_earthed", "clear", "thin"]), (isolates, asks_little))
+        self.assertEqual(cures(["level_clips"]), ())
