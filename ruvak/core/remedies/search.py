@@ -2,26 +2,26 @@
 
 import hashlib
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from itertools import chain, islice
 
 from ruvak.core.analyse import Analysis, Assessment, Judged, RunAnalysis, among, assess, glance, prepare
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
-from ruvak.core.judge.rule import active
 from ruvak.core.judge.sentences import number, signed
 from ruvak.core.legs.routes import Route, simplicity
 from ruvak.core.legs.screens import opens_screen
 from ruvak.core.parts.library import library
+from ruvak.core.remedies.figures import figures_of
 from ruvak.core.remedies.lifts import CAUTION, may_open_screen
 from ruvak.core.remedies.pairs import beside, same_way
 from ruvak.core.remedies.paths import edit_for, paths
-from ruvak.core.remedies.remedy import Effect, Figures, Needed, Remedy
+from ruvak.core.remedies.remedy import Effect, Needed, Remedy
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.results.surroundings import Surroundings
 from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.rig import KitItem, Rig, Run
+from ruvak.core.rig.rig import Join, KitItem, Rig, Run
 from ruvak.core.rig.slim import in_use
 from ruvak.core.solve.memory import Memory
 from ruvak.core.trace.trace import connector_at
@@ -34,8 +34,6 @@ and so many of those that leave least to be cured by one."""
 MAX_FIRST = 2
 """How many are solved while somebody waits for the first."""
 LOUD = frozenset({"level_clips", "level_close", "saturates"})
-HUM_TOLD_DB = 90.0
-"""Hum further under the programme than this is nobody's concern."""
 ARROW = "\N{RIGHTWARDS ARROW}"
 
 
@@ -61,33 +59,6 @@ def _search(rig: Rig, run_id: str, before: Analysis | None, memory: Memory | Non
     if run is None:
         raise KeyError(run_id)
     return _Search(rig, run, before, memory or Memory())
-
-
-def figures_of(found: Judged | RunAnalysis) -> Figures:
-    """The sum where the run is heard (its first mix, else its first input), levels at its inputs."""
-    result = found.result
-    sums = [mix.sum for mix in result.mixes] or [one.sum for one in result.inputs[:1]]
-    heard = result.inputs if result.data is None else ()
-    levels = [level for one in heard if (level := active(one)) is not None]
-    hums = [one.hum.below_programme_db for one in heard if one.hum is not None]
-    return Figures(
-        grade=found.findings[0].grade,
-        codes=tuple(finding.code for finding in found.findings),
-        centre_db=_thousandths(sums[0].centre_db if sums and sums[0] else None),
-        arriving_dbu=_thousandths(max((level.arriving_dbu for level in levels), default=None)),
-        headroom_db=_thousandths(min((level.headroom_db for level in levels), default=None)),
-        hum_below_db=_told(min((below for below in hums if below is not None), default=None)),
-    )
-
-
-def _told(below_db: float | None) -> float | None:
-    """Hum moves a little with everything that is plugged in: a tenth counts, and nothing beyond HUM_TOLD_DB."""
-    return None if below_db is None else min(HUM_TOLD_DB, round(below_db, 1))
-
-
-def _thousandths(level_db: float | None) -> float | None:
-    """A run whose figures move by less is not touched: the last bits of a solution differ with every change."""
-    return None if level_db is None else round(level_db, 3)
 
 
 @dataclass(frozen=True)
@@ -227,12 +198,20 @@ class _Search:
         """
         clear: list[tuple[tuple[str, ...], Counter[str]]] = []
         may_open = may_open_screen(self.rig, self.found)
-        for route in paths(self.rig, self.run):
+        today = len(_goals_of(self.run.joins, self.run.legs))
+        # Two sides on two inputs are given up for one input only where nothing else is found.
+        ordered = sorted(
+            paths(self.rig, self.run),
+            key=lambda route: len(_goals_of(route.joins, [one.id for one in route.items])) < today,
+        )
+        for route in ordered:
+            goals = _goals_of(route.joins, [one.id for one in route.items])
+            if clear and len(goals) < today:
+                break
             if not may_open and self._opens_screen(route.items):
                 continue
             if {item.id for item in route.items} == set(self.run.legs) and route.joins == self.run.joins:
                 continue
-            goals = tuple(join.b for join in route.joins if join.b.split(".")[0] not in {i.id for i in route.items})
             parts = Counter(item.part for item in route.items)
             if any(goals == others and fewer <= parts for others, fewer in clear):
                 continue
@@ -395,6 +374,12 @@ def _worse(effect: Effect) -> bool:
 
 def _mends(effect: Effect) -> bool:
     return effect.before.grade is not Grade.CLEAR and effect.after.grade is Grade.CLEAR
+
+
+def _goals_of(joins: Iterable[Join], legs: Iterable[str]) -> tuple[str, ...]:
+    """The sockets a wiring ends at."""
+    own = set(legs)
+    return tuple(join.b for join in joins if join.b.split(".")[0] not in own)
 
 
 def _part(parts: dict[str, Part], item: KitItem) -> Part:

@@ -1,0 +1,35 @@
+"""The figures of a run that are compared before and after."""
+
+from ruvak.core.analyse import Judged, RunAnalysis
+from ruvak.core.judge.rule import active
+from ruvak.core.remedies.remedy import Figures
+
+HUM_TOLD_DB = 90.0
+"""Hum further under the programme than this is nobody's concern."""
+
+
+def figures_of(found: Judged | RunAnalysis) -> Figures:
+    """The sum where the run is heard (its first mix, else its first input), levels at its inputs."""
+    result = found.result
+    sums = [mix.sum for mix in result.mixes] or [one.sum for one in result.inputs[:1]]
+    heard = result.inputs if result.data is None else ()
+    levels = [level for one in heard if (level := active(one)) is not None]
+    hums = [one.hum.below_programme_db for one in heard if one.hum is not None]
+    return Figures(
+        grade=found.findings[0].grade,
+        codes=tuple(finding.code for finding in found.findings),
+        centre_db=_thousandths(sums[0].centre_db if sums and sums[0] else None),
+        arriving_dbu=_thousandths(max((level.arriving_dbu for level in levels), default=None)),
+        headroom_db=_thousandths(min((level.headroom_db for level in levels), default=None)),
+        hum_below_db=_told(min((below for below in hums if below is not None), default=None)),
+    )
+
+
+def _told(below_db: float | None) -> float | None:
+    """Hum moves a little with everything that is plugged in: a tenth counts, and nothing beyond HUM_TOLD_DB."""
+    return None if below_db is None else min(HUM_TOLD_DB, round(below_db, 1))
+
+
+def _thousandths(level_db: float | None) -> float | None:
+    """A run whose figures move by less is not touched: the last bits of a solution differ with every change."""
+    return None if level_db is None else round(level_db, 3)
