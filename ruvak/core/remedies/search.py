@@ -12,7 +12,7 @@ from ruvak.core.judge.sentences import number, signed
 from ruvak.core.legs.routes import Route, simplicity
 from ruvak.core.legs.screens import opens_screen
 from ruvak.core.parts.library import library
-from ruvak.core.remedies.figures import figures_of
+from ruvak.core.remedies.figures import HUM_TOLD_DB, figures_of
 from ruvak.core.remedies.lifts import CAUTION, may_open_screen
 from ruvak.core.remedies.pairs import beside, same_way
 from ruvak.core.remedies.paths import edit_for, paths
