@@ -164,11 +164,12 @@ class Proposer:
                     search.add(wiring, self._tried(base, new, wanted, named, wiring))
 
         tries(plain, SOLVED, (Grade.CLEAR,))
-        if search.best is not None and not search.is_done((Grade.CLEAR,)) and not (wanted.parts or wanted.items):
+        if search.best is not None and not search.is_done((Grade.CLEAR,)):
             made = cures(one.code for one in search.best.solved.findings)
             needed = tuple(tuple(part.id for part in pool.parts.values() if is_so(part)) for is_so in made)
             if needed:
-                tries(self._curing(pool, replace(wanted, parts=needed)), search.count + CURING, (Grade.CLEAR,))
+                more = replace(wanted, parts=(*wanted.parts, *needed))
+                tries(self._curing(pool, more), search.count + CURING, (Grade.CLEAR,))
         tries(plain, search.count + SOLVED_AT_MOST - SOLVED, (Grade.CLEAR, Grade.WATCH))
         return search.best.built if search.best is not None else None
 

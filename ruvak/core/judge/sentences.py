@@ -102,11 +102,11 @@ CATALOGUE: dict[str, Words] = {
         AMPLIFIED,
     ),
     "dull": Words(
-        "On the way to {place} {loss_db} dB are lost at 10 kHz: it sounds dull.",
+        "{loss_db} dB are lost at 10 kHz on the way to {place}: it sounds dull.",
         "Shorten the lead, or lower the impedance that drives it.",
     ),
     "thin": Words(
-        "The bass is 3 dB down at {low_hz} Hz at {place}: it sounds thin.",
+        "The bass is 3 dB down at {low_hz} Hz on the way to {place}: it sounds thin.",
         "{how}",
     ),
     "saturates": Words(

@@ -152,7 +152,7 @@ def _twin_items(
     items: list[KitItem] = []
     left_m = need_m
     for way in chain:
-        options = [item for item in _items(pool, way, left_m) if item not in items]
+        options = _items(pool, way, left_m, frozenset(item.id for item in items))
         if not options:
             return None
         items.append(options[0])
@@ -286,9 +286,9 @@ def _by_twins(
                 yield tuple(Join(a=a, b=b) for a, b in pairs), (twin,), twin.length_m or 0.0
 
 
-def _items(pool: Pool, way: Way, need_m: float) -> tuple[KitItem, ...]:
+def _items(pool: Pool, way: Way, need_m: float, used: frozenset[str] = frozenset()) -> tuple[KitItem, ...]:
     """The best of a part: one that reaches by itself, and the shortest. None of what is neither owned nor made up."""
-    options = pool.items(way.part, frozenset())
+    options = pool.items(way.part, used)
     if not way.cabled or not options:
         return options[:1]
     reaching = [item for item in options if (item.length_m or 0.0) >= need_m]

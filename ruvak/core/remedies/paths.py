@@ -1,8 +1,10 @@
 """Other ways to get from a run's source to its destination gear, the simplest of each kind."""
 
-from itertools import islice
+from collections.abc import Iterator
+from itertools import islice, takewhile
 
-from ruvak.core.legs.pool import pool_for
+from ruvak.core.legs.cures import Made
+from ruvak.core.legs.pool import Pool, pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.edits import Edit, Op, PutRun
 from ruvak.core.rig.part import Connector
@@ -10,13 +12,14 @@ from ruvak.core.rig.rig import Join, Rig, Run
 from ruvak.core.trace.ends import ends_of
 
 MOST = 48
-EACH = 32
-"""Routes looked at for one choice of sockets."""
+EACH, LOOKED_THROUGH, MADE_EACH = 32, 300, 6
+"""Routes looked at for one choice of sockets; looked through for what is made against the trouble; taken of these."""
 
 
-def paths(rig: Rig, run: Run) -> tuple[Route, ...]:
+def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
     """Rewirings that reach, simplest first, one for each set of kinds and sockets; the present wiring among them.
 
+    `made`: what is made against what is wrong; longer rewirings are looked through for those that have all of it.
     Only a run that ends at one device is searched. What is built in stays: then only the stretch before it is rewired,
     or the one behind it where a device is plugged straight in. A run that is nothing but built in may be passed by.
     """
@@ -30,12 +33,38 @@ def paths(rig: Rig, run: Run) -> tuple[Route, ...]:
     pool, need_m = pool_for(rig, run.id, twice=True), _need_m(rig, run)
     found: dict[tuple[object, ...], Route] = {}
     for goals in _goals(rig, run, gear.pop(), tuple(targets)):
-        for route in islice(routes(pool, tuple(sources), goals, need_m), EACH):
+        for place, route in enumerate(
+            islice(routes(pool, tuple(sources), goals, need_m), LOOKED_THROUGH if made else EACH)
+        ):
+            if place >= EACH and not _has_all(pool, route, made):
+                continue
             parts = tuple(sorted(item.part for item in route.items))
             key = (goals, parts)
             if key not in found or simplicity(route) < simplicity(found[key]):
                 found[key] = route
-    return tuple(sorted(found.values(), key=simplicity)[:MOST])
+    ordered = sorted(found.values(), key=simplicity)
+    return (*ordered[:MOST], *_made_for_it(pool, ordered[MOST:], made))
+
+
+def _made_for_it(pool: Pool, longer: list[Route], made: tuple[Made, ...]) -> Iterator[Route]:
+    """Of the longer ones a few with all that is made against the trouble, of each number of pieces those whose leads
+    before the first such piece are shortest: what stands before it is what it is to cure."""
+    by_pieces: dict[int, list[Route]] = {}
+    for route in longer if made else ():
+        if _has_all(pool, route, made):
+            by_pieces.setdefault(len(route.items), []).append(route)
+    for some in by_pieces.values():
+        yield from sorted(some, key=lambda route: _before_m(pool, route, made))[:MADE_EACH]
+
+
+def _before_m(pool: Pool, route: Route, made: tuple[Made, ...]) -> float:
+    before = takewhile(lambda item: not any(is_so(pool.parts[item.part]) for is_so in made), route.items)
+    return sum(item.length_m or 0.0 for item in before)
+
+
+def _has_all(pool: Pool, route: Route, made: tuple[Made, ...]) -> bool:
+    parts = [pool.parts[item.part] for item in route.items]
+    return all(any(is_so(part) for part in parts) for is_so in made)
 
 
 def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:

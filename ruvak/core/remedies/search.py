@@ -9,6 +9,7 @@ from itertools import chain, islice
 from ruvak.core.analyse import Analysis, Assessment, Judged, RunAnalysis, among, assess, glance, prepare
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.judge.sentences import number, signed
+from ruvak.core.legs.cures import cures
 from ruvak.core.legs.routes import Route, simplicity
 from ruvak.core.legs.screens import opens_screen
 from ruvak.core.parts.library import library
@@ -201,7 +202,7 @@ class _Search:
         today = len(_goals_of(self.run.joins, self.run.legs))
         # Two sides on two inputs are given up for one input only where nothing else is found.
         ordered = sorted(
-            paths(self.rig, self.run),
+            paths(self.rig, self.run, cures(one.code for one in self.found.findings)),
             key=lambda route: len(_goals_of(route.joins, [one.id for one in route.items])) < today,
         )
         for route in ordered:

@@ -2,6 +2,8 @@
 
 import unittest
 
+from ruvak.core.entry.reader import read
+from ruvak.core.legs.cures import asks_little, sums
 from ruvak.core.legs.routes import Route
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.rig.connectors import made_for
@@ -27,6 +29,20 @@ class Search(unittest.TestCase):
             after = apply(rig, edit_for(rig, rig.runs[0], route, "x"))
             for join in after.runs[0].joins:
                 self.assertTrue(made_for(connector_at(after, join.a).form, connector_at(after, join.b).form))
+
+    def test_every_path_of_runs_typed_from_nothing_can_be_applied(self) -> None:
+        empty = wired(demo_rig(), gear=[], kit=[], runs=[], parts=[])
+        for line in (
+            "keyboard L/R > desk 1, 4 m, Y join",
+            "cd player > desk 15/16, 3 m",
+            "laptop > desk 1",
+            "bass > amp",
+        ):
+            rig = apply(empty, read(empty, line).edit or self.fail(line))
+            routes = paths(rig, rig.runs[0], (sums, asks_little))
+            self.assertTrue(routes, line)
+            for route in routes:
+                apply(rig, edit_for(rig, rig.runs[0], route, "x"))
 
     def test_todays_wiring_is_among_them(self) -> None:
         rig = demo_rig()

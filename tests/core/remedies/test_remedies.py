@@ -3,13 +3,15 @@
 import unittest
 
 from ruvak.core.analyse import analyse
+from ruvak.core.entry.reader import read
 from ruvak.core.judge.finding import Grade
+from ruvak.core.legs.cures import asks_little
 from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.rig.edits import Edit, Remove, SetSetting, apply
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.solve.memory import Memory
-from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig
+from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
 
 LEFT = [("in.T", "out1.2"), ("in.S", "out1.3"), ("in.S", "out1.1")]
 
@@ -119,3 +121,17 @@ class Otherwise(unittest.TestCase):
         quiet = stated_rig(wires=LEFT, source=source_part(nominal_dbu=-90), receiver=receiver_part(boost_db=1))
         for one in remedies_for(quiet, "run"):
             self.assertIsNot(one.effects[0].after.grade, Grade.CLEAR)
+
+    def test_a_dull_guitar_gets_its_box_near_the_guitar(self) -> None:
+        empty = wired(demo_rig(), gear=[], kit=[], runs=[], parts=[])
+        rig = apply(empty, read(empty, "guitar > small desk 2, 8 m, TS to XLR").edit or self.fail("not read"))
+        self.assertEqual(analyse(rig).runs[0].findings[0].code, "dull")
+        best = first_remedy(rig, "guitar")
+        assert best is not None
+        self.assertIs(best.after.findings[0].grade, Grade.CLEAR)
+        after = apply(rig, best.edit)
+        legs = [after.owners_by_id[leg] for leg in after.runs[0].legs]
+        lead, box, last = (one for one in legs if isinstance(one, KitItem))
+        self.assertTrue(asks_little(after.part_of(box.id)))
+        self.assertLessEqual(lead.length_m or 0.0, 3.0)
+        self.assertEqual(last.part, "mic-lead")
