@@ -22,14 +22,26 @@ export function linePath(a: Spot, b: Spot, span: Span | undefined): string {
 
 const round = (value: number): number => Math.round(value * 10) / 10;
 
-/** A place for a component near `wanted` where no other one stands. */
-function free(taken: Spot[], wanted: Spot): Spot {
+/** How far a component and the label over it reach from its centre. */
+interface Reach {
+	above: number;
+	below: number;
+}
+
+const reachOf = (poles: number): Reach => (poles === 4 ? { above: 26, below: 16 } : { above: 16, below: 6 });
+
+/** A place for a component near `wanted` where no other one, nor its label, stands. */
+function free(taken: (Spot & Reach)[], wanted: Spot, poles: number): Spot {
+	const mine = reachOf(poles);
 	let { x, y } = wanted;
-	while (taken.some((spot) => Math.abs(spot.x - x) < 30 && Math.abs(spot.y - y) < 20)) {
+	const meets = (other: Spot & Reach): boolean =>
+		Math.abs(other.x - x) < 30 &&
+		(other.y <= y ? y - other.y < other.below + mine.above : other.y - y < mine.below + other.above);
+	while (taken.some(meets)) {
 		y += BESIDE / 2;
 		x += 3;
 	}
-	taken.push({ x, y });
+	taken.push({ x, y, ...mine });
 	return { x, y };
 }
 
@@ -45,7 +57,7 @@ export function componentsOf(
 ): { components: Component[]; leadIns: Line[] } {
 	const components: Component[] = [];
 	const leadIns: Line[] = [];
-	const taken: Spot[] = [];
+	const taken: (Spot & Reach)[] = [];
 	drawing.elements.forEach((element) => {
 		const points = element.points.map((point) => at(spots, point));
 		const [first, second] = points;
@@ -53,10 +65,14 @@ export function componentsOf(
 		if (!first || !second || !span) return;
 		const poles = points.length;
 		const levels = poles === 4 ? points.slice(2) : points;
-		const centre = free(taken, {
-			x: (span.left + span.right) / 2 + aside(first, second, span, poles),
-			y: levels.reduce((sum, each) => sum + each.y, 0) / levels.length
-		});
+		const centre = free(
+			taken,
+			{
+				x: (span.left + span.right) / 2 + aside(first, second, span, poles),
+				y: levels.reduce((sum, each) => sum + each.y, 0) / levels.length
+			},
+			poles
+		);
 		const corners = poles === 4 ? cornersOf(centre, points) : terminalsOf(centre, first, second);
 		corners.forEach((corner, index) => {
 			const name = element.points[index] ?? '';
