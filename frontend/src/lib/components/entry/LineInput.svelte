@@ -90,7 +90,7 @@
 		role="combobox"
 		autocomplete="off"
 		spellcheck="false"
-		placeholder="Add a run: keys L/R > desk 7/8, 18 m"
+		placeholder="Type a run: keys > desk 7/8"
 		aria-label="Type a run"
 		aria-expanded={shown}
 		aria-controls="understood"
