@@ -157,8 +157,9 @@ class Proposer:
         plain = chain(self._plainest(pool, wanted), self._candidates(pool, wanted))
 
         def tries(some: Iterator[_Wiring], most: int, enough: tuple[Grade, ...]) -> None:
-            for wiring in some:
-                if search.count >= most or search.is_done(enough):
+            while search.count < most and not search.is_done(enough):
+                wiring = next(some, None)
+                if wiring is None:
                     return
                 if not search.is_only_longer(pool, wiring):
                     search.add(wiring, self._tried(base, new, wanted, named, wiring))
