@@ -44,11 +44,12 @@ class Entry:
         return Readings(readings=readings, completions=(), edit=_together(readings))
 
     def read_list(self, rig_id: str, rows: tuple[InputRow, ...], goal: str | None) -> Readings:
-        """An input list into a desk; without one, into the gear with the most inputs. Raises NotFound, BadEdit."""
+        """An input list into a desk; without one, into the gear with the most inputs, or a new desk. Raises NotFound,
+        BadEdit."""
         rig = self._rig(rig_id)
-        into = next((gear for gear in rig.gear if gear.id == goal), None) if goal else destination(rig)
+        into = next((gear.name for gear in rig.gear if gear.id == goal), None) if goal else destination(rig, rows)
         if into is None:
-            raise BadEdit("goal", "There is no desk in this rig for the list to go to; add one first.")
+            raise BadEdit("goal", f"There is no gear '{goal}' in this rig for the list to go to.")
         readings = read_rows(rig, rows, into)
         return Readings(readings=readings, completions=(), edit=_together(readings))
 

@@ -61,11 +61,15 @@ class Directory:
 
     @cached_property
     def by_alias(self) -> dict[str, tuple[Gear, ...]]:
-        """What people call a part, where the rig has gear of it."""
+        """What people call a part, where the rig has gear of it with a socket to spare."""
         found: dict[str, list[Gear]] = {}
+        used = {end for run in self.rig.runs for join in run.joins for end in (join.a, join.b)}
         for gear in self.rig.gear:
-            for word in self.rig.parts_by_id[gear.part].called:
-                found.setdefault(plain(word), []).append(gear)
+            part = self.rig.parts_by_id[gear.part]
+            # "Choir condenser" is not the one condenser that stands elsewhere already.
+            if any(f"{gear.id}.{one.id}" not in used for one in part.connectors):
+                for word in part.called:
+                    found.setdefault(plain(word), []).append(gear)
         return {word: tuple(gear) for word, gear in found.items()}
 
     @cached_property
@@ -186,7 +190,7 @@ class Directory:
             count -= 1
         named, figures = words[:count], words[count:]
         known = self._kind_at_the_end(named, plural)
-        if known is None or len(figures) > MOST_NEW or (figures and _has_many_sockets(known[0])):
+        if known is None or len(figures) > MOST_NEW or (figures and has_many_sockets(known[0])):
             return
         part, title = known
         labels = [title] if not figures else [f"{title} {number}" for number in figures]
@@ -221,6 +225,6 @@ class Directory:
         return Gear(id=next(one for one in ids if one not in taken), name=name, part=part.id)
 
 
-def _has_many_sockets(part: Part) -> bool:
+def has_many_sockets(part: Part) -> bool:
     """Whether a number behind its name is a socket's and no device's: a desk, a stage box."""
     return max(sum(one.side != side for one in part.connectors) for side in ("in", "out")) > MANY_SOCKETS

@@ -11,7 +11,7 @@ from ruvak.core.entry.rows import InputRow, line_of, note_of
 from ruvak.core.entry.words import plain
 from ruvak.core.judge.finding import Grade
 from ruvak.core.rig.edits import Edit, SetSetting
-from ruvak.core.rig.rig import Gear, KitItem, Rig
+from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.trace.drawing import draw
 from ruvak.core.trace.ends import ends_of
 from ruvak.core.trace.trace import connector_at
@@ -25,8 +25,8 @@ def read(rig: Rig, line: str) -> Reading:
     return _Reader(rig).read(line)
 
 
-def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: Gear) -> tuple[Reading, ...]:
-    """An input list into one desk, row after row."""
+def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: str) -> tuple[Reading, ...]:
+    """An input list into one desk, by its name or as a kind that the first row adds, row after row."""
     reader = _Reader(rig)
     return tuple(reader.read(line_of(reader.rig, row, goal), note_of(row)) for row in rows)
 

@@ -252,11 +252,27 @@ class InputLists(unittest.TestCase):
         InputRow(row=8, channel="6", who=""),
     )
 
+    def test_without_a_desk_the_list_brings_one_that_has_all_its_channels(self) -> None:
+        empty = wired(entry_rig(), gear=[], kit=[], runs=[], bonds=[])
+        far = (*self.ROWS[:4], InputRow(row=6, channel="30", who="Choir", device="condenser"))
+        for rows, goal, part in ((self.ROWS[:4], "desk", "desk-digital-16"), (far, "big desk", "desk-digital-32")):
+            self.assertEqual(destination(empty, rows), goal)
+            rig = empty
+            for reading in read_rows(empty, rows, goal):
+                rig = apply(rig, reading.edit or self.fail(reading.sentence))
+            self.assertEqual([one.part for one in rig.gear if one.part.startswith("desk")], [part])
+            self.assertEqual([run.name for run in rig.runs][:2], ["Lead vocal", "Overhead left"])
+
+    def test_loudspeakers_alone_are_no_desk(self) -> None:
+        speakers = [one for one in entry_rig().model_dump()["gear"] if "speaker" in one["part"]]
+        rig = wired(entry_rig(), gear=speakers, runs=[], bonds=[])
+        self.assertTrue(speakers)
+        self.assertEqual(destination(rig, self.ROWS), "desk")
+
     def test_rows_become_runs_with_their_notes(self) -> None:
         rig = entry_rig()
-        goal = destination(rig)
-        assert goal is not None
-        self.assertEqual(goal.id, "desk")
+        goal = destination(rig, self.ROWS)
+        self.assertEqual(goal, "Desk")
         readings = read_rows(rig, self.ROWS, goal)
         self.assertEqual([bool(one.problems) for one in readings], [False] * 5 + [True] * 2)
         vocal, overhead, bass, pastor, zither = (one.runs[0] for one in readings[:5])
