@@ -98,11 +98,12 @@ class Reduced:
         values = [where.chosen(one.injected) for where, one in zip(self._injected, answers, strict=True)]
         per_volt = np.concatenate([np.full((count, len(self._here[0])), -1.0 + 0j), *values], axis=1)
         found = []
-        for one in emfs:
+        for index, one in enumerate(emfs):
             by_port = one.tocsr()
             place, entry = _joined(ports, by_port)
             columns = by_port.indices[entry].astype(np.int64)
-            found.append(_Filled(rows[place], columns, per_volt[:, place] * by_port.data[entry]))
+            at = per_volt if len(emfs) == 1 else per_volt[index : index + 1]
+            found.append(_Filled(rows[place], columns, at[:, place] * by_port.data[entry]))
         return found
 
     def _reading(self, answers: list[Answers], count: int) -> "_Filled":
@@ -279,7 +280,7 @@ class _Places:
 
 @dataclass(frozen=True)
 class _Filled:
-    """Entries of a matrix a frequency; several may fall on one place. `values`: (frequencies, entries)."""
+    """Entries of a matrix; several may fall on one place. `values`: (frequencies or 1, entries)."""
 
     rows: Ints
     columns: Ints
@@ -288,7 +289,7 @@ class _Filled:
     def at(self, index: int, shape: tuple[int, int]) -> Complexes:
         """The full matrix at one frequency, in LAPACK's order."""
         flat = np.zeros(shape[0] * shape[1], dtype=np.complex128)
-        np.add.at(flat, self.columns * shape[0] + self.rows, self.values[index])
+        np.add.at(flat, self.columns * shape[0] + self.rows, self.values[index % len(self.values)])
         found: Complexes = flat.reshape(shape[::-1]).T
         return found
 

@@ -87,10 +87,4 @@
 		gap: 0.6rem;
 		margin-top: 1.5rem;
 	}
-	.fields {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.9rem 1.5rem;
-		margin-bottom: 0.6rem;
-	}
 </style>

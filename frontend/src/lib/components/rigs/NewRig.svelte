@@ -64,11 +64,6 @@
 		padding: 0.9rem 1rem 1rem;
 		background: var(--panel);
 	}
-	.fields {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.9rem 1.5rem;
-	}
 	.doing {
 		display: flex;
 		flex-wrap: wrap;

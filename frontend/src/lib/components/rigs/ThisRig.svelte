@@ -81,11 +81,6 @@
 		gap: 0.6rem;
 		margin-top: 1.5rem;
 	}
-	.fields {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.9rem 1.5rem;
-	}
 	.wide select {
 		width: min(22rem, 100%);
 	}
