@@ -102,7 +102,7 @@ CATALOGUE: dict[str, Words] = {
         AMPLIFIED,
     ),
     "dull": Words(
-        "{loss_db} dB are lost at 10 kHz on the way to {place}: it sounds dull.",
+        "The way to {place} loses {loss_db} dB at 10 kHz: it sounds dull.",
         "Shorten the lead, or lower the impedance that drives it.",
     ),
     "thin": Words(
