@@ -6,7 +6,7 @@ from ruvak.core.entry.names import Directory
 from ruvak.core.entry.sockets import Role, tokens, usable
 from ruvak.core.entry.words import expanded, find_length, plain
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.rig import Gear, Rig
+from ruvak.core.rig.rig import Gear, Rig, plugged
 
 MOST = 8
 _ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
@@ -19,7 +19,7 @@ def completions(rig: Rig, line: str) -> tuple[str, ...]:
     role: Role = "goal" if done else "source"
     if find_length(current) or "," in current:
         return ()
-    taken = {end for run in rig.runs for join in run.joins for end in (join.a, join.b)}
+    taken = plugged(rig)
     found = [*_names(rig, current, role, taken), *_sockets(rig, current, role, taken)]
     if role == "source" and _known(rig, current):
         found.insert(0, f"{current.rstrip()} > ")

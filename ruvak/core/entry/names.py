@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 from rapidfuzz import process
 from rapidfuzz.distance import OSA
@@ -12,7 +12,7 @@ from ruvak.core.entry.words import expanded, numbers, plain
 from ruvak.core.legs.pool import MOST_CONNECTORS
 from ruvak.core.parts.library import library
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.rig import Gear, KitItem, Rig
+from ruvak.core.rig.rig import Gear, KitItem, Rig, plugged
 
 MOST_NEW = 24
 MANY_SOCKETS = 4
@@ -63,7 +63,7 @@ class Directory:
     def by_alias(self) -> dict[str, tuple[Gear, ...]]:
         """What people call a part, where the rig has gear of it with a socket to spare."""
         found: dict[str, list[Gear]] = {}
-        used = {end for run in self.rig.runs for join in run.joins for end in (join.a, join.b)}
+        used = plugged(self.rig)
         for gear in self.rig.gear:
             part = self.rig.parts_by_id[gear.part]
             # "Choir condenser" is not the one condenser that stands elsewhere already.
@@ -206,23 +206,25 @@ class Directory:
                     return part, " ".join(named[:first] if alone else (*named[:first], kind))
         return None
 
-    def _spelled(self, gear: Gear, typed: dict[str, str]) -> Gear:
+    @staticmethod
+    def _spelled(gear: Gear, typed: dict[str, str]) -> Gear:
         """With capitals where the line or the library has them, and one at the beginning."""
-        words = [self.capitals.get(word) or typed.get(word, word) for word in gear.name.split()]
+        words = [_capitals().get(word) or typed.get(word, word) for word in gear.name.split()]
         name = " ".join(words)
         return gear.model_copy(update={"name": name[:1].upper() + name[1:]})
-
-    @cached_property
-    def capitals(self) -> dict[str, str]:
-        """Words that the library writes in capitals throughout: FOH, PA, USB."""
-        words = [word for part in library().values() for one in part.called for word in one.split()]
-        return {word.lower(): word for word in words if len(word) > 1 and word.isalpha() and word.isupper()}
 
     def _made(self, name: str, part: Part) -> Gear:
         taken = set(self.rig.owners_by_id)
         stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:56] or "gear"
         ids = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
         return Gear(id=next(one for one in ids if one not in taken), name=name, part=part.id)
+
+
+@lru_cache(maxsize=1)
+def _capitals() -> dict[str, str]:
+    """Words that the library writes in capitals throughout: FOH, PA, USB."""
+    words = [word for part in library().values() for one in part.called for word in one.split()]
+    return {word.lower(): word for word in words if len(word) > 1 and word.isalpha() and word.isupper()}
 
 
 def has_many_sockets(part: Part) -> bool:

@@ -10,7 +10,7 @@ from ruvak.core.analyse import alone, glance
 from ruvak.core.entry.ends import End
 from ruvak.core.entry.plan import Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
-from ruvak.core.legs.cures import cures
+from ruvak.core.legs.cures import cures, ids_of
 from ruvak.core.legs.pool import Pool, Ways, data_of, pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.parts.library import embed
@@ -81,7 +81,11 @@ class _Tried:
     rank: tuple[float, ...]
     built: Built
     solved: Solved
-    grade: Grade
+
+    @property
+    def grade(self) -> Grade:
+        """Its worst."""
+        return self.solved.findings[0].grade
 
 
 class _Search:
@@ -142,8 +146,12 @@ class Proposer:
         self.users |= {end: chosen.run.name for join in chosen.run.joins for end in (join.a, join.b)}
         return chosen
 
-    def _free(self, ends: tuple[str, ...]) -> bool:
-        return not any(end in self.users for end in ends)
+    def _sockets(self, wanted: Wanted) -> Iterator[tuple[tuple[str, ...], tuple[str, ...]]]:
+        """Each choice of sockets at the two ends of which none is in use."""
+        for sources in _source_choices(wanted.sources):
+            for goals in wanted.goal.choices if wanted.goal else ((),):
+                if not any(end in self.users for end in (*sources, *goals)):
+                    yield sources, goals
 
     def _best(
         self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], pool: Pool
@@ -166,8 +174,7 @@ class Proposer:
 
         tries(plain, SOLVED, (Grade.CLEAR,))
         if search.best is not None and not search.is_done((Grade.CLEAR,)):
-            made = cures(one.code for one in search.best.solved.findings)
-            needed = tuple(tuple(part.id for part in pool.parts.values() if is_so(part)) for is_so in made)
+            needed = ids_of(cures(one.code for one in search.best.solved.findings), pool.parts.values())
             if needed:
                 more = replace(wanted, parts=(*wanted.parts, *needed))
                 tries(self._curing(pool, more), search.count + CURING, (Grade.CLEAR,))
@@ -177,11 +184,9 @@ class Proposer:
     def _curing(self, pool: Pool, wanted: Wanted) -> Iterator[_Wiring]:
         """Wirings with what the line does not name but needs: the simplest of each number of pieces in turn."""
         by_pieces: dict[int, list[_Wiring]] = {}
-        for sources in _source_choices(wanted.sources):
-            for goals in wanted.goal.choices if wanted.goal else ((),):
-                if self._free((*sources, *goals)):
-                    for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT_TO_CURE):
-                        by_pieces.setdefault(len(wiring.route.items), []).append(wiring)
+        for sources, goals in self._sockets(wanted):
+            for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT_TO_CURE):
+                by_pieces.setdefault(len(wiring.route.items), []).append(wiring)
         columns = [sorted(by_pieces[count], key=lambda one: simplicity(one.route)) for count in sorted(by_pieces)]
         for row in zip_longest(*columns):
             yield from (one for one in row if one is not None)
@@ -194,7 +199,7 @@ class Proposer:
         grade = solved.findings[0].grade
         many = len([one for one in solved.findings if one.grade is grade])
         rank = (-SEVERITY[grade], many, *simplicity(wiring.route))
-        return _Tried(rank, replace(built, solved=solved), solved, grade)
+        return _Tried(rank, replace(built, solved=solved), solved)
 
     def _built(
         self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], wiring: _Wiring
@@ -227,38 +232,31 @@ class Proposer:
         """One owned piece a line that is made for both sockets: where that is clear, nothing else need be sought."""
         if wanted.parts or wanted.items or wanted.through:
             return
-        for sources in _source_choices(wanted.sources):
-            for goals in wanted.goal.choices if wanted.goal else ():
-                first = next(self._wired(pool, wanted, sources, goals), None) if self._free(sources + goals) else None
-                if first is not None and simplicity(first.route)[:2] == (0, float(len(sources))):
-                    yield first
-                    return
+        for sources, goals in self._sockets(wanted):
+            first = next(self._wired(pool, wanted, sources, goals), None)
+            if first is not None and simplicity(first.route)[:2] == (0, float(len(sources))):
+                yield first
+                return
 
     def _like_before(self, pool: Pool, wanted: Wanted) -> _Wiring | None:
         """Of a series of runs: the wiring like that of the run before."""
         if self._kinds_before is None:
             return None
-        for sources in _source_choices(wanted.sources):
-            for goals in wanted.goal.choices if wanted.goal else ((),):
-                if not self._free((*sources, *goals)):
-                    continue
-                for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT):
-                    if self._kinds_before == _kinds(wiring.route):
-                        return wiring
+        for sources, goals in self._sockets(wanted):
+            for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT):
+                if self._kinds_before == _kinds(wiring.route):
+                    return wiring
         return None
 
     def _candidates(self, pool: Pool, wanted: Wanted) -> Iterator[_Wiring]:
         """The simplest wirings of each choice of sockets."""
         found: list[_Wiring] = []
-        for sources in _source_choices(wanted.sources):
-            for goals in wanted.goal.choices if wanted.goal else ((),):
-                if not self._free((*sources, *goals)):
-                    continue
-                if wanted.length_m is None and not wanted.through and _straight(pool.rig, sources, goals):
-                    yield _Wiring(sources, goals, Route((), (Join(a=sources[0], b=goals[0]),)))
-                    return
-                few = islice(self._wired(pool, wanted, sources, goals), LOOKED_AT)
-                found += sorted(few, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
+        for sources, goals in self._sockets(wanted):
+            if wanted.length_m is None and not wanted.through and _straight(pool.rig, sources, goals):
+                yield _Wiring(sources, goals, Route((), (Join(a=sources[0], b=goals[0]),)))
+                return
+            few = islice(self._wired(pool, wanted, sources, goals), LOOKED_AT)
+            found += sorted(few, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
         yield from sorted(found, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
 
     def _wired(self, pool: Pool, wanted: Wanted, sources: tuple[str, ...], goals: tuple[str, ...]) -> Iterator[_Wiring]:
@@ -344,9 +342,7 @@ def _source_choices(sources: tuple[End, ...]) -> Iterator[tuple[str, ...]]:
 
 def _has(route: Route, wanted: Wanted) -> bool:
     """Whether everything named on the way is in it."""
-    parts = [item.part for item in route.items]
-    ids = {item.id for item in route.items}
-    return all(any(part in options for part in parts) for options in wanted.parts) and ids >= set(wanted.items)
+    return route.has_one_of_each(wanted.parts) and {item.id for item in route.items} >= set(wanted.items)
 
 
 def _with(rig: Rig, route: Route, run: Run) -> Rig:

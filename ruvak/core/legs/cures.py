@@ -1,7 +1,7 @@
 """What kind of piece is made against what is wrong: by what is inside it, never by its name."""
 
 from collections import Counter
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Collection, Iterable
 
 from ruvak.core.rig.part import Part
 
@@ -11,6 +11,11 @@ Made = Callable[[Part], bool]
 def cures(codes: Iterable[str]) -> tuple[Made, ...]:
     """For findings' codes, each kind of piece once that is made against one of them."""
     return tuple(dict.fromkeys(_AGAINST[code] for code in codes if code in _AGAINST))
+
+
+def ids_of(made: Iterable[Made], parts: Collection[Part]) -> tuple[tuple[str, ...], ...]:
+    """The parts of each kind, by their ids."""
+    return tuple(tuple(part.id for part in parts if is_so(part)) for is_so in made)
 
 
 def isolates(part: Part) -> bool:

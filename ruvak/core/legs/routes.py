@@ -1,6 +1,6 @@
 """Complete wirings between a run's source sockets and destination sockets: one to one, pairs, forks and merges."""
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterable, Iterator
 from dataclasses import dataclass
 from itertools import islice, product
 
@@ -30,6 +30,11 @@ class Route:
     def to_get(self) -> int:
         """How many pieces are not owned."""
         return sum(not item.owned for item in self.items)
+
+    def has_one_of_each(self, options: Iterable[Collection[str]]) -> bool:
+        """Whether one of its parts is among each of these."""
+        parts = [item.part for item in self.items]
+        return all(any(part in some for part in parts) for some in options)
 
 
 def routes(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:

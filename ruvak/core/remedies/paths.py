@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 from itertools import islice, takewhile
 
-from ruvak.core.legs.cures import Made
-from ruvak.core.legs.pool import Pool, pool_for
+from ruvak.core.legs.cures import Made, ids_of
+from ruvak.core.legs.pool import pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.edits import Edit, Op, PutRun
 from ruvak.core.rig.part import Connector
@@ -31,40 +31,36 @@ def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
     if not 1 <= len(sources) <= 2 or len(gear) != 1:
         return ()
     pool, need_m = pool_for(rig, run.id, twice=True), _need_m(rig, run)
+    needed = ids_of(made, pool.parts.values())
     found: dict[tuple[object, ...], Route] = {}
     for goals in _goals(rig, run, gear.pop(), tuple(targets)):
         for place, route in enumerate(
             islice(routes(pool, tuple(sources), goals, need_m), LOOKED_THROUGH if made else EACH)
         ):
-            if place >= EACH and not _has_all(pool, route, made):
+            if place >= EACH and not route.has_one_of_each(needed):
                 continue
             parts = tuple(sorted(item.part for item in route.items))
             key = (goals, parts)
             if key not in found or simplicity(route) < simplicity(found[key]):
                 found[key] = route
     ordered = sorted(found.values(), key=simplicity)
-    return (*ordered[:MOST], *_made_for_it(pool, ordered[MOST:], made))
+    return (*ordered[:MOST], *_made_for_it(ordered[MOST:], needed))
 
 
-def _made_for_it(pool: Pool, longer: list[Route], made: tuple[Made, ...]) -> Iterator[Route]:
+def _made_for_it(longer: list[Route], needed: tuple[tuple[str, ...], ...]) -> Iterator[Route]:
     """Of the longer ones a few with all that is made against the trouble, of each number of pieces those whose leads
     before the first such piece are shortest: what stands before it is what it is to cure."""
     by_pieces: dict[int, list[Route]] = {}
-    for route in longer if made else ():
-        if _has_all(pool, route, made):
+    for route in longer if needed else ():
+        if route.has_one_of_each(needed):
             by_pieces.setdefault(len(route.items), []).append(route)
     for some in by_pieces.values():
-        yield from sorted(some, key=lambda route: _before_m(pool, route, made))[:MADE_EACH]
+        yield from sorted(some, key=lambda route: _before_m(route, needed))[:MADE_EACH]
 
 
-def _before_m(pool: Pool, route: Route, made: tuple[Made, ...]) -> float:
-    before = takewhile(lambda item: not any(is_so(pool.parts[item.part]) for is_so in made), route.items)
+def _before_m(route: Route, needed: tuple[tuple[str, ...], ...]) -> float:
+    before = takewhile(lambda item: not any(item.part in some for some in needed), route.items)
     return sum(item.length_m or 0.0 for item in before)
-
-
-def _has_all(pool: Pool, route: Route, made: tuple[Made, ...]) -> bool:
-    parts = [pool.parts[item.part] for item in route.items]
-    return all(any(is_so(part) for part in parts) for is_so in made)
 
 
 def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:

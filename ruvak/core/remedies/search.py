@@ -201,12 +201,9 @@ class _Search:
         may_open = may_open_screen(self.rig, self.found)
         today = len(_goals_of(self.run.joins, self.run.legs))
         # Two sides on two inputs are given up for one input only where nothing else is found.
-        ordered = sorted(
-            paths(self.rig, self.run, cures(one.code for one in self.found.findings)),
-            key=lambda route: len(_goals_of(route.joins, [one.id for one in route.items])) < today,
-        )
-        for route in ordered:
-            goals = _goals_of(route.joins, [one.id for one in route.items])
+        routes = paths(self.rig, self.run, cures(one.code for one in self.found.findings))
+        ends = [(_goals_of(route.joins, [one.id for one in route.items]), route) for route in routes]
+        for goals, route in sorted(ends, key=lambda end: len(end[0]) < today):
             if clear and len(goals) < today:
                 break
             if not may_open and self._opens_screen(route.items):

@@ -1,8 +1,8 @@
 """Edits: small, invertible changes to a rig. Every change anyone makes is one of these, so undo is exact."""
 
-from typing import Annotated, Any, Literal, TypeVar
+from typing import Annotated, Literal, TypeVar
 
-from pydantic import Field, TypeAdapter, ValidationError
+from pydantic import Field, ValidationError
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.rig.check import check, setting_fault
@@ -268,24 +268,15 @@ def _holder_of(rig: Rig, field: str) -> tuple[Rig | Venue, str]:
 def _with_said(rig: Rig, op: SetRig) -> Rig:
     holder, name = _holder_of(rig, op.field)
     value = ALIGNMENTS.get(op.value, op.value) if op.field == "alignment" and isinstance(op.value, str) else op.value
+    # What stands beside it is sound already and passes as it is.
+    fields = {one: getattr(holder, one) for one in type(holder).model_fields}
     try:
-        # Only the field itself is checked; everything beside it is sound already.
-        said = _FIELDS[op.field].validate_python(value)
+        said = getattr(type(holder).model_validate({**fields, name: value}), name)
     except ValidationError as problem:
         raise BadEdit("value", f"{RIG_WORDS[op.field]}; '{op.value}' is not.") from problem
     if isinstance(holder, Rig):
         return holder.replaced(**{name: said})
     return rig.replaced(venue=holder.model_copy(update={name: said}))
-
-
-_FIELDS: dict[str, TypeAdapter[Any]] = {
-    "name": TypeAdapter(Label),
-    "occasion": TypeAdapter(Words),
-    "venue_name": TypeAdapter(Label),
-    "length_unit": TypeAdapter(Literal["m", "ft"]),
-    "mains_hz": TypeAdapter(Literal[50, 60]),
-    "alignment": TypeAdapter(Alignment),
-}
 
 
 def _list_of(rig: Rig, kind: ListName) -> tuple[Listed, ...]:

@@ -226,6 +226,11 @@ def called(rig: Rig, owner: str) -> str:
     return thing.name if isinstance(thing, Gear) else thing.tag
 
 
+def plugged(rig: Rig) -> set[str]:
+    """Every end (owner.connector) that something is plugged into."""
+    return {end for run in rig.runs for join in run.joins for end in (join.a, join.b)}
+
+
 def length_m(rig: Rig, run: Run) -> float:
     """Metres of all its leads one after the other."""
     kit = {item.id: item for item in rig.kit}

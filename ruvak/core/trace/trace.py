@@ -14,7 +14,7 @@ from networkx.utils import UnionFind
 from ruvak.core.rig.connectors import SHAPES, touching, uncertain
 from ruvak.core.rig.element import Element, ends_of_element
 from ruvak.core.rig.part import Connector, Part
-from ruvak.core.rig.rig import Join, Rig
+from ruvak.core.rig.rig import Join, Rig, plugged
 
 Metal = Literal["wire", "core", "screen", "mate"]
 
@@ -80,13 +80,13 @@ def trace(rig: Rig) -> Trace:
     """Traces everything in use: all gear, and the kit that some run's legs name. The rig is checked and embedded."""
     legs = (leg for run in rig.runs for leg in run.legs)
     owners = tuple(dict.fromkeys([*(gear.id for gear in rig.gear), *legs]))
-    plugged = {end for run in rig.runs for join in run.joins for end in (join.a, join.b)}
+    used = plugged(rig)
     points: list[str] = []
     links: list[Link] = []
     for owner in owners:
         part = rig.part_of(owner)
         points += [f"{owner}.{point}" for point in points_of(part)]
-        links += _inside(owner, part, plugged)
+        links += _inside(owner, part, used)
     for run in rig.runs:
         for join in run.joins:
             links += mates(rig, join, run.id)
@@ -156,11 +156,11 @@ def merged(points: Iterable[str], links: Iterable[Link]) -> dict[str, str]:
     return names
 
 
-def _inside(owner: str, part: Part, plugged: set[str]) -> Iterable[Link]:
+def _inside(owner: str, part: Part, used: set[str]) -> Iterable[Link]:
     for wire in part.wires:
         yield Link("wire", f"{owner}.{wire.a}", f"{owner}.{wire.b}", owner)
     for switch in part.switches:
-        if (f"{owner}.{switch.connector}" in plugged) == (switch.closed == "plugged"):
+        if (f"{owner}.{switch.connector}" in used) == (switch.closed == "plugged"):
             yield Link("wire", f"{owner}.{switch.a}", f"{owner}.{switch.b}", owner)
     for cable in part.cables:
         for conductor in cable.conductors:
