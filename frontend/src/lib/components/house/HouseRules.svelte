@@ -87,4 +87,7 @@
 		gap: 0.6rem;
 		margin-top: 1.5rem;
 	}
+	.fields + .heading {
+		margin-top: 0.6rem;
+	}
 </style>
