@@ -137,9 +137,8 @@ def _analysed(whole: Rig, rig: Rig, traced: Trace, run: Run, judged: Judged) -> 
 def _controls(rig: Rig, run: Run) -> Iterator[Control]:
     """Source devices first, as the joins name them."""
     used: dict[str, list[str]] = {}
-    for join in run.joins:
-        for owner, connector in (join.a.split("."), join.b.split(".")):
-            used.setdefault(owner, []).append(connector)
+    for end in run.ends:
+        used.setdefault(end.owner, []).append(end.connector)
     for owner, connectors in used.items():
         part = rig.part_of(owner)
         if part.kind == "gear":
@@ -160,8 +159,7 @@ def among(rig: Rig, run_id: str, memory: Memory | None = None) -> Surroundings |
     """The rest of the rig as one run's devices see it; None where that run is all there is. The rig is prepared."""
     run = next(one for one in rig.runs if one.id == run_id)
     others = tuple(one for one in rig.runs if one.id != run_id)
-    ends = [end.split(".")[0] for join in run.joins for end in (join.a, join.b)]
-    gear = [one for one in dict.fromkeys(ends) if rig.part_of(one).kind == "gear"]
+    gear = [one for one in run.owners if rig.part_of(one).kind == "gear"]
     if not others or not gear:
         return None
     rest, bare = (in_use(rig.replaced(runs=runs), gear) for runs in (others, ()))
@@ -205,8 +203,7 @@ def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[F
 
 
 def _joined(rig: Rig, join: Join) -> str:
-    ends = (join.a, join.b)
-    return " in ".join(f"{called(rig, end.split('.')[0])} {connector_at(rig, end).label}" for end in ends)
+    return " in ".join(f"{called(rig, end.owner)} {connector_at(rig, end).label}" for end in join.ends)
 
 
 def _with_other_modes(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunResult, ...]:

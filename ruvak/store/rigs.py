@@ -179,7 +179,7 @@ def _row(rig_id: str, position: int, thing: Thing) -> Base:
         case EarthPoint():
             return EarthRow(**place, **_columns(thing, EARTH_COLUMNS))
         case Bond():
-            return BondRow(**place, **_columns(thing, BOND_COLUMNS), a_end=thing.a, b_end=thing.b)
+            return BondRow(**place, **_columns(thing, BOND_COLUMNS), a_end=str(thing.a), b_end=str(thing.b))
         case Run():
             return RunRow(**place, **_columns(thing, RUN_COLUMNS))
 
@@ -202,7 +202,14 @@ def _run_rows(rig: Rig) -> list[Base]:
             for position, leg in enumerate(run.legs)
         ]
         rows += [
-            JoinRow(rig_id=rig.id, run_id=run.id, position=position, a_end=join.a, b_end=join.b, sleeve=join.sleeve)
+            JoinRow(
+                rig_id=rig.id,
+                run_id=run.id,
+                position=position,
+                a_end=str(join.a),
+                b_end=str(join.b),
+                sleeve=join.sleeve,
+            )
             for position, join in enumerate(run.joins)
         ]
     return rows

@@ -126,7 +126,7 @@ class Pasting(BrowserTest):
         by_name = {run.name: run for run in rig.runs}
         self.assertIn("tall boom", by_name["Overhead left"].note)
         self.assertIn("phantom", by_name["Overhead left"].note)
-        self.assertTrue(by_name["Lectern"].joins[-1].b.startswith("desk.mic16"))
+        self.assertTrue(by_name["Lectern"].joins[-1].b.connector.startswith("mic16"))
         self.page.keyboard.press("u")
         expect(self.page.locator("article[data-run]")).to_have_count(1)
 

@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 
 from ruvak.core.analyse import RunAnalysis, analyse
 from ruvak.core.remedies.search import remedies_for
+from ruvak.core.rig.points import ContactRef, NodeRef, parse_point_ref
 from ruvak.core.rig.rig import Rig
 from ruvak.core.trace.trace import trace
 from tests.support.browser import SOMEBODY, BrowserTest
@@ -57,24 +58,25 @@ class StripIsTrue(BrowserTest):
 
     def traced(self, run: RunAnalysis) -> Partition:
         shown = set(chain.from_iterable(c.contacts for piece in run.drawing.pieces for c in (*piece.ins, *piece.outs)))
-        groups = (frozenset(shown & set(conductor.points)) for conductor in run.drawing.conductors)
+        groups = (frozenset(map(str, shown & set(conductor.points))) for conductor in run.drawing.conductors)
         return frozenset(group for group in groups if group)
 
     def metal(self, rig: Rig, run_id: str, shown: frozenset[str]) -> Partition:
         """The same straight from the trace: the run's legs and mates, and what a device joins within one socket."""
         run = next(one for one in rig.runs if one.id == run_id)
-        joined: UnionFind[str] = UnionFind(shown)
-        inside: UnionFind[str] = UnionFind()
+        contacts = [parse_point_ref(one) for one in shown]
+        joined: UnionFind[ContactRef | NodeRef] = UnionFind(contacts)
+        inside: UnionFind[ContactRef | NodeRef] = UnionFind()
         for link in trace(rig).links:
             if link.owner in run.legs or (link.kind == "mate" and link.owner == run_id):
                 joined.union(link.a, link.b)
             elif link.kind == "wire":
                 inside.union(link.a, link.b)
-        for one in shown:
-            for other in shown:
-                if one.rsplit(".", 1)[0] == other.rsplit(".", 1)[0] and inside[one] == inside[other]:
+        for one in contacts:
+            for other in contacts:
+                if one[:2] == other[:2] and inside[one] == inside[other]:
                     joined.union(one, other)
-        groups = (frozenset(str(point) for point in group if point in shown) for group in joined.to_sets())
+        groups = (frozenset(str(point) for point in group if point in contacts) for group in joined.to_sets())
         return frozenset(group for group in groups if group)
 
     def test_the_demo_run(self) -> None:

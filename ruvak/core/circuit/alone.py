@@ -4,7 +4,7 @@ from ruvak.core.circuit.circuit import Drive, Unknown
 from ruvak.core.circuit.elements import EARTH_POINT, Collector
 from ruvak.core.circuit.outputs import Outputs
 from ruvak.core.circuit.passive import add_components
-from ruvak.core.rig.part import SIGNAL_REFERENCE
+from ruvak.core.rig.points import SIGNAL_REFERENCE
 from ruvak.core.rig.rig import Gear, Rig
 from ruvak.core.solve.network import Network
 
@@ -17,19 +17,19 @@ def source_alone(rig: Rig, gear: Gear, output_id: str) -> tuple[Network, tuple[t
     part = rig.parts_by_id[gear.part]
     output = next(one for one in part.outputs if one.id == output_id)
     elements = Collector()
-    elements.merge((EARTH_POINT, f"{gear.id}.{SIGNAL_REFERENCE}"))
+    elements.merge((EARTH_POINT, SIGNAL_REFERENCE.of(gear.id)))
     for wire in part.wires:
-        elements.merge((f"{gear.id}.{wire.a}", f"{gear.id}.{wire.b}"))
+        elements.merge((wire.a.of(gear.id), wire.b.of(gear.id)))
     if output.type == "unbalanced":
-        elements.merge((f"{gear.id}.{output.common}", EARTH_POINT))
+        elements.merge((output.common.of(gear.id), EARTH_POINT))
     add_components(elements, gear.id, part)
     drives: list[Drive] = []
     unknowns: list[Unknown] = []
     Outputs(elements, rig.alignment, drives, unknowns, [], {}).add(gear, part, output)
-    contacts = [f"{gear.id}.{channel.hot}" for channel in output.channels]
+    contacts = [channel.hot.of(gear.id) for channel in output.channels]
     for contact in contacts:
         elements.capacitor(contact, EARTH_POINT, VOICED_WITH_F)
         elements.resistor(contact, EARTH_POINT, VOICED_WITH_OHM)
-    network, node_of = elements.numbered()
+    network, node_of, _ = elements.numbered()
     branches = tuple(tuple(branch for branch, _ in drive.branch_gains) for drive in drives)
     return network, branches, tuple(node_of[contact] for contact in contacts)

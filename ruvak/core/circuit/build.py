@@ -4,17 +4,17 @@ from collections.abc import Iterable
 
 from ruvak.core.circuit.circuit import Cause, CauseLine, Circuit, Core, Drive, Mates, Removable, Unknown
 from ruvak.core.circuit.earthing import Earthings
-from ruvak.core.circuit.elements import EARTH_POINT, Collector
+from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, Collector, EarthNode
 from ruvak.core.circuit.exposure import LIVE, CableBranches, Exposure
 from ruvak.core.circuit.inputs import Inputs
 from ruvak.core.circuit.outputs import Outputs
 from ruvak.core.circuit.passive import add_components, add_leg
 from ruvak.core.circuit.phantom import feeds, sinks
 from ruvak.core.circuit.tree import EarthTree
-from ruvak.core.circuit.tree import node_of as node_at
 from ruvak.core.parts.library import default_assumptions, disturbances_of
 from ruvak.core.rig.connectors import SHAPES
-from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE, Part
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import CHASSIS, SIGNAL_REFERENCE, Contact, ContactRef, InnerNode, NodeRef
 from ruvak.core.rig.rig import Assumptions, Gear, Rig
 from ruvak.core.solve.islands import islands
 from ruvak.core.solve.network import EARTH
@@ -44,7 +44,7 @@ class _Builder:
         self.inputs = Inputs(self.elements, self.unknowns, self.hum_unknowns, self.mates)
         mated = [point for link in traced.links if link.kind == "mate" for point in (link.a, link.b)]
         self._plugged = {traced.node_of[point] for point in mated}
-        groups: dict[str, list[str]] = {}
+        groups: dict[str, list[ContactRef | NodeRef]] = {}
         for point, node in traced.node_of.items():
             groups.setdefault(node, []).append(point)
         for points in groups.values():
@@ -71,11 +71,12 @@ class _Builder:
         earthings.touch()
         plan = Plan(self.rig)
         Exposure(self.elements, self.rig, disturbances, earthings, self.causes, plan).add(cables)
-        network, node_of = self.elements.numbered()
+        network, node_of, point_of = self.elements.numbered()
         receivers = self.inputs.receivers(node_of)
         return Circuit(
             network,
             node_of,
+            point_of,
             tuple(self.drives),
             receivers,
             tuple(self.unknowns),
@@ -90,10 +91,10 @@ class _Builder:
             tuple((one.item.id, one.branches) for one in cables),
         )
 
-    def _border(self, tree: EarthTree, node_of: dict[str, int]) -> tuple[int, ...]:
+    def _border(self, tree: EarthTree, node_of: dict[CircuitPoint, int]) -> tuple[int, ...]:
         shared = _shared_gear(self.rig)
-        points = [f"{gear}.{point}" for gear in shared for point in (SIGNAL_REFERENCE, CHASSIS)]
-        points += [node_at(point) for point in tree.branches]
+        points: list[CircuitPoint] = [point.of(gear) for gear in shared for point in (SIGNAL_REFERENCE, CHASSIS)]
+        points += [EarthNode(point) for point in tree.branches]
         found = {node_of[point] for point in (*points, LIVE) if point in node_of}
         return tuple(sorted(found - {EARTH}))
 
@@ -104,12 +105,12 @@ class _Builder:
                 self.mates.setdefault(link.a, []).append((branch, -1.0))
                 self.mates.setdefault(link.b, []).append((branch, 1.0))
 
-    def _contact_ohm(self, a: str, b: str) -> float:
+    def _contact_ohm(self, a: ContactRef | NodeRef, b: ContactRef | NodeRef) -> float:
         """Of one mated contact: the worse of what the two connectors state, else the assumption for the plug's family.
 
         A rig saved before a family was known has no assumption of its own for it; then the library's holds.
         """
-        connectors = [connector_at(self.rig, point.rsplit(".", 1)[0]) for point in (a, b)]
+        connectors = [connector_at(self.rig, point.endpoint) for point in (a, b) if isinstance(point, ContactRef)]
         stated = [connector.contact_ohm.value for connector in connectors if connector.contact_ohm is not None]
         if stated:
             return max(stated)
@@ -122,23 +123,23 @@ class _Builder:
 
         Returns the devices whose signal reference rests on it.
         """
-        network, number_of = self.elements.numbered()
-        points = [f"{gear.id}.{CHASSIS}" for gear in self.rig.gear]
+        network, number_of, point_of = self.elements.numbered()
+        points = [CHASSIS.of(gear.id) for gear in self.rig.gear]
         chassis = {number_of[point]: point for point in points if point in number_of}
         # Nothing is plugged into it, no earth either: still a thing that stands in the room.
-        apart = {gear.id for gear in self.rig.gear if f"{gear.id}.{CHASSIS}" not in number_of}
+        apart = {gear.id for gear in self.rig.gear if CHASSIS.of(gear.id) not in number_of}
         for owner in sorted(apart):
-            self.elements.capacitor(f"{owner}.{CHASSIS}", EARTH_POINT, self.assumptions.stray_f.value)
+            self.elements.capacitor(CHASSIS.of(owner), EARTH_POINT, self.assumptions.stray_f.value)
         loose: set[int] = set()
         for group in islands(network):
-            devices = [chassis[node] for node in group if node in chassis]
-            for point in devices or [min(network.node_names[node] for node in group)]:
+            devices: list[CircuitPoint] = [chassis[node] for node in group if node in chassis]
+            for point in devices or [min((point_of[node] for node in group), key=str)]:
                 self.elements.capacitor(point, EARTH_POINT, self.assumptions.stray_f.value)
             loose |= set(group)
         return tuple(
             gear.id
             for gear in self.rig.gear
-            if gear.id in apart or number_of.get(f"{gear.id}.{SIGNAL_REFERENCE}") in loose
+            if gear.id in apart or number_of.get(SIGNAL_REFERENCE.of(gear.id)) in loose
         )
 
     def _gear(self, gear: Gear, part: Part) -> None:
@@ -162,18 +163,17 @@ class _Builder:
             lines = tuple(CauseLine(order * mains_hz, emfs) for order in (1, 2))
             self.causes.append(Cause("supply_fault", gear.id, 1.0, 1.0, lines))
 
-    def _in_use(self, gear: Gear, points: Iterable[str]) -> bool:
+    def _in_use(self, gear: Gear, points: Iterable[Contact | InnerNode]) -> bool:
         """Whether anything is plugged in where these points come out. What nothing is plugged into changes nothing
         else, so a desk's empty channels are not solved."""
-        return any(self.traced.node_of[f"{gear.id}.{point}"] in self._plugged for point in points)
+        return any(self.traced.node_of[point.of(gear.id)] in self._plugged for point in points)
 
 
 def _shared_gear(rig: Rig) -> list[str]:
     """Devices that several runs touch, or a bond does: where runs meet. What one run alone touches is part of it."""
     runs: dict[str, set[str]] = {}
     for run in rig.runs:
-        for join in run.joins:
-            for end in (join.a, join.b):
-                runs.setdefault(end.split(".")[0], set()).add(run.id)
-    bonded = {end.split(".")[0] for bond in rig.bonds for end in (bond.a, bond.b)}
+        for owner in run.owners:
+            runs.setdefault(owner, set()).add(run.id)
+    bonded = {end.owner for bond in rig.bonds for end in (bond.a, bond.b)}
     return [one.id for one in rig.gear if len(runs.get(one.id, ())) != 1 or one.id in bonded]

@@ -4,14 +4,16 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
+from ruvak.core.circuit.elements import CircuitPoint
 from ruvak.core.rig.part import Input, Output, Sensitivity
+from ruvak.core.rig.points import ContactRef, NodeRef
 from ruvak.core.solve.network import Network
 
 UnknownCode = Literal["channel_match", "source_leg_mismatch", "input_leg_mismatch", "receiver_rejection"]
 HumUnknownCode = Literal["screen_coupling", "core_screen_mismatch", "pin1"]
 """What matters to disturbances alone: it takes current in a screen to hear of it."""
 
-Mates = dict[str, list[tuple[int, float]]]
+Mates = dict[ContactRef | NodeRef, list[tuple[int, float]]]
 """By contact: the branches of what is plugged onto it, +1 where current in the branch flows into the contact."""
 
 CauseCode = Literal["earth_measured", "earth", "field", "mains_pair", "touch", "electric", "computer", "supply_fault"]
@@ -180,7 +182,9 @@ class Circuit:
     """The whole rig. `floating` names the owners whose potential rests on stray capacitance alone."""
 
     network: Network
-    node_of: dict[str, int]
+    node_of: dict[CircuitPoint, int]
+    point_of: tuple[CircuitPoint, ...]
+    """One of the points of each node."""
     drives: tuple[Drive, ...]
     receivers: tuple[Receiver, ...]
     unknowns: tuple[Unknown, ...]

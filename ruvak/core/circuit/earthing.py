@@ -4,11 +4,12 @@ import math
 from dataclasses import dataclass, field
 
 from ruvak.core.circuit.circuit import Cause, CauseLine
-from ruvak.core.circuit.elements import EARTH_POINT, Collector
+from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, Collector, EarthNode, Internal
 from ruvak.core.circuit.spectra import preset
-from ruvak.core.circuit.tree import EarthTree, node_of
+from ruvak.core.circuit.tree import EarthTree
 from ruvak.core.rig.earth import Bond, Disturbances
-from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE, Earthing
+from ruvak.core.rig.part import Earthing
+from ruvak.core.rig.points import CHASSIS, SIGNAL_REFERENCE, BondTarget, NodeRef
 from ruvak.core.rig.rig import Gear, Rig, earthing_of, leak_of
 from ruvak.core.rig.values import Deviation, sizes
 
@@ -32,7 +33,7 @@ class Earthings:
 
     def add(self, gear: Gear) -> None:
         """One device: its reference to its chassis, its chassis to the building."""
-        reference, chassis = f"{gear.id}.{SIGNAL_REFERENCE}", f"{gear.id}.{CHASSIS}"
+        reference, chassis = SIGNAL_REFERENCE.of(gear.id), CHASSIS.of(gear.id)
         earthing = earthing_of(gear, self.rig.part_of(gear.id))
         if earthing is None:
             self.elements.merge((reference, chassis))
@@ -41,7 +42,7 @@ class Earthings:
         if earthing.type == "class-1" and earthing.cord_ohm is not None and not gear.earth_open:
             cord_h = self.disturbances.cord_m.value * self.disturbances.henry_per_m.value
             henry = earthing.cord_h.value if earthing.cord_h is not None else cord_h
-            ends = [self.tree.outlet(gear)], [chassis]
+            ends: tuple[list[CircuitPoint], list[CircuitPoint]] = [self.tree.outlet(gear)], [chassis]
             self.cords[gear.id] = self.elements.bundle(*ends, [earthing.cord_ohm.value], [[henry]])
 
     def touch(self) -> None:
@@ -73,7 +74,7 @@ class Earthings:
         shape = preset(self.disturbances, self.disturbances.mains_spectrum)
         return tuple(CauseLine(order * mains_hz, ((branch, size * volts),)) for order, size in shape)
 
-    def _reference(self, gear: Gear, earthing: Earthing, reference: str, chassis: str) -> None:
+    def _reference(self, gear: Gear, earthing: Earthing, reference: NodeRef, chassis: NodeRef) -> None:
         ohm = earthing.reference_to_chassis_ohm.value
         noise = earthing.computer_v or (self.disturbances.computer_v if earthing.computer else None)
         likely, worst = sizes(noise) if noise else (0.0, 0.0)
@@ -91,13 +92,13 @@ class Earthings:
         if not likely:
             return
         half_v = HALF_MAINS * self.mains_volts()
-        inner = f"{gear.id}:interference"
+        inner = Internal(gear.id, "interference", 0)
         branch = self.elements.branch(EARTH_POINT, inner, 0.0)
         omega = 2.0 * math.pi * self.rig.venue.mains_hz
-        self.elements.capacitor(inner, f"{gear.id}.{CHASSIS}", likely / (omega * half_v))
+        self.elements.capacitor(inner, CHASSIS.of(gear.id), likely / (omega * half_v))
         self.causes.append(Cause("touch", gear.id, 1.0, worst / likely, self.mains_lines(branch, half_v)))
 
-    def _end(self, end: str) -> str:
-        if "." in end:
-            return end
-        return f"{end}.{CHASSIS}" if end in self.rig.owners_by_id else node_of(end)
+    def _end(self, end: BondTarget) -> CircuitPoint:
+        if end.point is not None:
+            return end.point.of(end.owner)
+        return CHASSIS.of(end.owner) if end.owner in self.rig.owners_by_id else EarthNode(end.owner)

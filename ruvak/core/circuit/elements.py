@@ -2,36 +2,64 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterable, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
+from typing import NamedTuple
 
 from networkx.utils import UnionFind
 
+from ruvak.core.rig.points import ContactRef, NodeRef
 from ruvak.core.solve.network import EARTH, Bundle, IdealAmplifier, IdealTransformer, Network, Transresistance
 
-EARTH_POINT = "earth"
+
+class EarthNode(NamedTuple):
+    """A point of the protective earth's tree, by its id; the main bar has none."""
+
+    point: str
+
+    def __str__(self) -> str:
+        return f"earth:{self.point}" if self.point else "earth"
+
+
+class Internal(NamedTuple):
+    """A node that the model of something adds: between a winding's resistance and its ideal ratio, at a cut core."""
+
+    owner: str
+    name: str
+    number: int
+
+    def __str__(self) -> str:
+        return f"{self.owner}.{self.name}{self.number}"
+
+
+CircuitPoint = ContactRef | NodeRef | EarthNode | Internal
+EARTH_POINT = EarthNode("")
 
 
 @dataclass
 class Collector:
     """Elements between points; points are merged where nothing but metal without resistance lies between."""
 
-    merged: UnionFind[Hashable] = field(default_factory=UnionFind)
-    conductances: list[tuple[str, str, float]] = field(default_factory=list)
-    capacitances: list[tuple[str, str, float]] = field(default_factory=list)
-    bundles: list[tuple[list[str], list[str], list[float], list[list[float]]]] = field(default_factory=list)
-    transformers: list[tuple[str, str, str, str, float]] = field(default_factory=list)
-    amplifiers: list[tuple[str, str, str, str, float]] = field(default_factory=list)
-    cores: list[tuple[str, str, str, float, float]] = field(default_factory=list)
+    merged: UnionFind[CircuitPoint] = field(default_factory=UnionFind)
+    conductances: list[tuple[CircuitPoint, CircuitPoint, float]] = field(default_factory=list)
+    capacitances: list[tuple[CircuitPoint, CircuitPoint, float]] = field(default_factory=list)
+    bundles: list[tuple[list[CircuitPoint], list[CircuitPoint], list[float], list[list[float]]]] = field(
+        default_factory=list
+    )
+    transformers: list[tuple[CircuitPoint, CircuitPoint, CircuitPoint, CircuitPoint, float]] = field(
+        default_factory=list
+    )
+    amplifiers: list[tuple[CircuitPoint, CircuitPoint, CircuitPoint, CircuitPoint, float]] = field(default_factory=list)
+    cores: list[tuple[str, CircuitPoint, CircuitPoint, float, float]] = field(default_factory=list)
     """(owner, point, point, dBu, hertz): where a core saturates."""
     transresistances: list[Transresistance] = field(default_factory=list)
     branch_count: int = 0
 
-    def merge(self, points: Iterable[str]) -> None:
+    def merge(self, points: Iterable[CircuitPoint]) -> None:
         """One node from now on."""
         self.merged.union(*points)
 
-    def resistor(self, a: str, b: str, ohm: float) -> int | None:
+    def resistor(self, a: CircuitPoint, b: CircuitPoint, ohm: float) -> int | None:
         """Index of the new conductance; None where zero ohm merged the points instead."""
         if ohm == 0.0:
             self.merge((a, b))
@@ -39,29 +67,29 @@ class Collector:
         self.conductances.append((a, b, 1.0 / ohm))
         return len(self.conductances) - 1
 
-    def capacitor(self, a: str, b: str, farad: float) -> int | None:
+    def capacitor(self, a: CircuitPoint, b: CircuitPoint, farad: float) -> int | None:
         """Index of the new capacitance; None for zero farad, which is nothing."""
         if farad <= 0.0:
             return None
         self.capacitances.append((a, b, farad))
         return len(self.capacitances) - 1
 
-    def branch(self, a: str, b: str, ohm: float) -> int:
+    def branch(self, a: CircuitPoint, b: CircuitPoint, ohm: float) -> int:
         """A branch whose current is an unknown; the number by which emfs address it."""
         return self.bundle([a], [b], [ohm], [[0.0]])
 
-    def bundle(self, a: list[str], b: list[str], ohm: list[float], henry: list[list[float]]) -> int:
+    def bundle(self, a: list[CircuitPoint], b: list[CircuitPoint], ohm: list[float], henry: list[list[float]]) -> int:
         """Coupled branches; the number of the first."""
         self.bundles.append((a, b, ohm, henry))
         first = self.branch_count
         self.branch_count += len(a)
         return first
 
-    def transformer(self, p: str, q: str, s: str, t: str, ratio: float) -> None:
+    def transformer(self, p: CircuitPoint, q: CircuitPoint, s: CircuitPoint, t: CircuitPoint, ratio: float) -> None:
         """An ideal one; its losses are elements of their own."""
         self.transformers.append((p, q, s, t, ratio))
 
-    def amplifier(self, p: str, q: str, s: str, t: str, gain: float) -> None:
+    def amplifier(self, p: CircuitPoint, q: CircuitPoint, s: CircuitPoint, t: CircuitPoint, gain: float) -> None:
         """An ideal one; its impedances are elements of their own."""
         self.amplifiers.append((p, q, s, t, gain))
 
@@ -70,19 +98,19 @@ class Collector:
         if ohm:
             self.transresistances.append(Transresistance(driven, sensed, ohm))
 
-    def numbered(self) -> tuple[Network, dict[str, int]]:
-        """The network, and each point's node number (points on the earth reference give EARTH)."""
-        names: list[str] = []
-        number: dict[Hashable, int] = {self.merged[EARTH_POINT]: EARTH}
+    def numbered(self) -> tuple[Network, dict[CircuitPoint, int], tuple[CircuitPoint, ...]]:
+        """The network; each point's node number (points on the earth reference give EARTH); a point for each node."""
+        names: list[CircuitPoint] = []
+        number: dict[CircuitPoint, int] = {self.merged[EARTH_POINT]: EARTH}
 
-        def node(point: str) -> int:
+        def node(point: CircuitPoint) -> int:
             root = self.merged[point]
             if root not in number:
                 number[root] = len(names)
                 names.append(point)
             return number[root]
 
-        def nodes(points: Sequence[str]) -> tuple[int, ...]:
+        def nodes(points: Sequence[CircuitPoint]) -> tuple[int, ...]:
             return tuple(node(point) for point in points)
 
         conductances = tuple((node(a), node(b), siemens) for a, b, siemens in self.conductances)
@@ -98,7 +126,7 @@ class Collector:
             IdealAmplifier(node(p), node(q), node(s), node(t), gain) for p, q, s, t, gain in self.amplifiers
         )
         network = Network(
-            tuple(names),
+            tuple(str(name) for name in names),
             conductances,
             capacitances,
             bundles,
@@ -106,5 +134,5 @@ class Collector:
             amplifiers,
             tuple(self.transresistances),
         )
-        points = [str(point) for point in self.merged]
-        return network, {point: number[self.merged[point]] for point in points if self.merged[point] in number}
+        node_of = {point: number[self.merged[point]] for point in self.merged if self.merged[point] in number}
+        return network, node_of, tuple(names)

@@ -6,17 +6,18 @@ from dataclasses import dataclass
 
 from ruvak.core.circuit.circuit import Cause, CauseLine
 from ruvak.core.circuit.earthing import Earthings
-from ruvak.core.circuit.elements import EARTH_POINT, Collector
+from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, Collector, Internal
 from ruvak.core.circuit.spectra import Harmonic, preset
 from ruvak.core.circuit.tree import gear_somewhere
 from ruvak.core.rig.earth import Beside, Disturbances, Place
 from ruvak.core.rig.part import Cable
+from ruvak.core.rig.points import Contact
 from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.rig.values import sizes
 from ruvak.core.stage.flux import MU0_OVER_4PI, Path, loop_area_m2, pair_flux_wb, wire_flux_wb
 from ruvak.core.stage.plan import Plan
 
-LIVE = "mains:live"
+LIVE = Internal("mains", "live", 0)
 
 
 @dataclass(frozen=True)
@@ -28,7 +29,7 @@ class CableBranches:
     """Among the item's cables."""
     cable: Cable
     branches: tuple[int, ...]
-    ends: tuple[tuple[str, str], ...]
+    ends: tuple[tuple[CircuitPoint, CircuitPoint], ...]
 
     @property
     def screens(self) -> tuple[int, ...]:
@@ -110,8 +111,8 @@ class Exposure:
         found: list[tuple[int, Path]] = []
         for one in cables:
             for branch, conductor in zip(one.branches, one.cable.conductors, strict=True):
-                ends = [point.split(".")[0] if point else None for point in (conductor.a, conductor.b)]
-                found.append((branch, self.plan.lead(one.item, *ends)))
+                points = [point for point in (conductor.a, conductor.b) if isinstance(point, Contact)]
+                found.append((branch, self.plan.lead(one.item, [point.connector for point in points])))
         tree = self.earthings.tree
         for id_, branch in tree.branches.items():
             found.append((branch, tuple(self._point(end) for end in (tree.upper(id_), id_))))

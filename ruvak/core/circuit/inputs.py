@@ -3,9 +3,10 @@
 from dataclasses import dataclass, field
 
 from ruvak.core.circuit.circuit import Mates, Receiver, Unknown
-from ruvak.core.circuit.elements import Collector
+from ruvak.core.circuit.elements import CircuitPoint, Collector
 from ruvak.core.circuit.outputs import stated_part
-from ruvak.core.rig.part import SIGNAL_REFERENCE, BalancedInput, Input, InputMode, Part, Sensitivity, UnbalancedInput
+from ruvak.core.rig.part import BalancedInput, Input, InputMode, Part, Sensitivity, UnbalancedInput
+from ruvak.core.rig.points import SIGNAL_REFERENCE, Contact, InnerNode
 from ruvak.core.rig.rig import Gear, setting_of
 from ruvak.core.rig.values import Spread, Value
 from ruvak.core.units import ratio_from_db
@@ -18,7 +19,7 @@ class _Pending:
     gear: str
     input: Input
     mode: Sensitivity
-    cold: str
+    cold: Contact | InnerNode
     own_ohm: float
     stated_rejection: float = 0.0
     rejection_corner_hz: float = float("inf")
@@ -44,16 +45,16 @@ class Inputs:
         else:
             self._balanced(gear, receiver, chosen)
 
-    def receivers(self, node_of: dict[str, int]) -> tuple[Receiver, ...]:
+    def receivers(self, node_of: dict[CircuitPoint, int]) -> tuple[Receiver, ...]:
         """In the order they were added."""
         return tuple(
             Receiver(
                 gear=one.gear,
                 input=one.input,
                 mode=one.mode,
-                hot=node_of[f"{one.gear}.{one.input.hot}"],
-                cold=node_of[f"{one.gear}.{one.cold}"],
-                reference=node_of[f"{one.gear}.{SIGNAL_REFERENCE}"],
+                hot=node_of[one.input.hot.of(one.gear)],
+                cold=node_of[one.cold.of(one.gear)],
+                reference=node_of[SIGNAL_REFERENCE.of(one.gear)],
                 own_ohm=one.own_ohm,
                 stated_rejection=one.stated_rejection,
                 rejection_corner_hz=one.rejection_corner_hz,
@@ -66,15 +67,15 @@ class Inputs:
     def _unbalanced(self, gear: Gear, receiver: UnbalancedInput, chosen: object) -> None:
         mode = next(mode for mode in receiver.modes if receiver.mode_setting is None or mode.when == chosen)
         ohm = mode.z_ohm.value
-        load = self.elements.resistor(f"{gear.id}.{receiver.hot}", f"{gear.id}.{SIGNAL_REFERENCE}", ohm)
+        load = self.elements.resistor(receiver.hot.of(gear.id), SIGNAL_REFERENCE.of(gear.id), ohm)
         coupled = (load,) if receiver.phantom and load is not None else ()
         pin1 = self._pin1(gear, receiver, receiver.common)
         self.pending.append(_Pending(gear.id, receiver, mode, SIGNAL_REFERENCE, ohm, pin1=pin1, coupled=coupled))
 
     def _balanced(self, gear: Gear, receiver: BalancedInput, chosen: object) -> None:
         mode = next(mode for mode in receiver.modes if receiver.mode_setting is None or mode.when == chosen)
-        reference = f"{gear.id}.{SIGNAL_REFERENCE}"
-        hot, cold = f"{gear.id}.{receiver.hot}", f"{gear.id}.{receiver.cold}"
+        reference = SIGNAL_REFERENCE.of(gear.id)
+        hot, cold = receiver.hot.of(gear.id), receiver.cold.of(gear.id)
         mismatch, stated = mode.z_common_mismatch, stated_part(mode.z_common_mismatch)
         z_common_ohm = mode.z_common_ohm.value
         across = self.elements.resistor(hot, cold, mode.z_differential_ohm.value)
@@ -99,9 +100,9 @@ class Inputs:
             )
         )
 
-    def _pin1(self, gear: Gear, receiver: Input, contact: str) -> tuple[tuple[int, float], ...]:
+    def _pin1(self, gear: Gear, receiver: Input, contact: Contact | InnerNode) -> tuple[tuple[int, float], ...]:
         """Current through the screen contact times its transfer impedance, where stated; else among the unknowns."""
-        currents = tuple(self.mates.get(f"{gear.id}.{contact}", ()))
+        currents = tuple(self.mates.get(contact.of(gear.id), ()))
         ohm = receiver.pin1_ohm
         if isinstance(ohm, Value):
             return tuple((branch, sign * ohm.value) for branch, sign in currents) if ohm.value else ()

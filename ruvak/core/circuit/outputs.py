@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 
 from ruvak.core.circuit.circuit import Drive, Mates, Unknown
-from ruvak.core.circuit.elements import Collector
-from ruvak.core.rig.part import SIGNAL_REFERENCE, BalancedOutput, Output, Part, UnbalancedOutput
+from ruvak.core.circuit.elements import CircuitPoint, Collector, Internal
+from ruvak.core.rig.part import BalancedOutput, Output, Part, UnbalancedOutput
+from ruvak.core.rig.points import SIGNAL_REFERENCE
 from ruvak.core.rig.rig import Alignment, Gear, setting_of
 from ruvak.core.rig.values import Deviation, Spread, Value
 from ruvak.core.units import ratio_from_db
@@ -48,8 +49,8 @@ class Outputs:
         return peak_dbu, full_dbu - self.alignment.headroom_db
 
     def _unbalanced(self, gear: Gear, output: UnbalancedOutput) -> list[Legs]:
-        reference = f"{gear.id}.{SIGNAL_REFERENCE}"
-        returning = f"{gear.id}.{output.common}"
+        reference = SIGNAL_REFERENCE.of(gear.id)
+        returning = output.common.of(gear.id)
         if output.return_ohm.value == 0.0:
             self.elements.merge((reference, returning))
         else:
@@ -58,7 +59,7 @@ class Outputs:
         stated = stated_part(output.z_mismatch)
         branches = [
             self.elements.branch(
-                reference, f"{gear.id}.{channel.inner or channel.hot}", output.z_ohm.value * (1.0 + sign * stated)
+                reference, (channel.inner or channel.hot).of(gear.id), output.z_ohm.value * (1.0 + sign * stated)
             )
             for channel, sign in zip(output.channels, signs, strict=True)
         ]
@@ -68,14 +69,14 @@ class Outputs:
         return [[(branch, 1.0)] for branch in branches]
 
     def _balanced(self, gear: Gear, output: BalancedOutput) -> list[Legs]:
-        reference = f"{gear.id}.{SIGNAL_REFERENCE}"
+        reference = SIGNAL_REFERENCE.of(gear.id)
         found: list[Legs] = []
         stated = stated_part(output.leg_mismatch)
-        for channel in output.channels:
-            hot, cold = f"{gear.id}.{channel.hot}", f"{gear.id}.{channel.cold}"
-            standing = reference
+        for number, channel in enumerate(output.channels):
+            hot, cold = channel.hot.of(gear.id), channel.cold.of(gear.id)
+            standing: CircuitPoint = reference
             if output.topology in ("cross-coupled", "floating"):
-                standing = f"{gear.id}.{output.id}-{channel.id}-middle"
+                standing = Internal(gear.id, f"{output.id}-middle", number)
                 if output.common_ohm is not None:
                     self.elements.resistor(standing, reference, output.common_ohm.value)
                 for leg in (hot, cold):
@@ -94,7 +95,7 @@ class Outputs:
     def _pin1(self, gear: Gear, output: Output, hot: list[int]) -> None:
         """Current into the screen contact lifts what the output's hot legs stand on."""
         contact = output.common if output.type == "unbalanced" else output.screen
-        currents = self.mates.get(f"{gear.id}.{contact}", ()) if contact else ()
+        currents = self.mates.get(contact.of(gear.id), ()) if contact else ()
         ohm = output.pin1_ohm
         if isinstance(ohm, Value):
             for leg in hot:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ruvak.core.circuit.circuit import Unknown, cable_owner
-from ruvak.core.circuit.elements import Collector
+from ruvak.core.circuit.elements import CircuitPoint, Collector, Internal
 from ruvak.core.circuit.exposure import CableBranches
 from ruvak.core.circuit.outputs import stated_part
 from ruvak.core.rig.element import Buffer, Transformer
@@ -29,12 +29,13 @@ def add_components(elements: Collector, owner: str, part: Part) -> None:
             case "buffer":
                 _buffer(elements, owner, number, element)
             case "resistor":
-                elements.resistor(f"{owner}.{element.a}", f"{owner}.{element.b}", element.ohm.value)
+                elements.resistor(element.a.of(owner), element.b.of(owner), element.ohm.value)
             case "capacitor":
-                elements.capacitor(f"{owner}.{element.a}", f"{owner}.{element.b}", element.farad.value)
+                elements.capacitor(element.a.of(owner), element.b.of(owner), element.farad.value)
             case "inductor":
-                ends = [f"{owner}.{element.a}"], [f"{owner}.{element.b}"]
-                elements.bundle(*ends, [element.ohm.value], [[element.henry.value]])
+                elements.bundle(
+                    [element.a.of(owner)], [element.b.of(owner)], [element.ohm.value], [[element.henry.value]]
+                )
 
 
 def _cable(elements: Collector, item: KitItem, index: int, cable: Cable, unknowns: list[Unknown]) -> CableBranches:
@@ -45,11 +46,14 @@ def _cable(elements: Collector, item: KitItem, index: int, cable: Cable, unknown
     stated coupling more than that, the second half less; likewise the capacitances to the screen.
     """
     length_m = item.length_m or 0.0
-    ends, ohms = [], []
+    ends: list[tuple[CircuitPoint, CircuitPoint]] = []
+    ohms = []
     for number, conductor in enumerate(cable.conductors):
-        cut = f"{item.id}.cut{index}-{number}"
-        a = f"{item.id}.{conductor.a}" if conductor.a else f"{cut}a"
-        ends.append((a, f"{item.id}.{conductor.b}" if conductor.b else f"{cut}b"))
+        a, b = (
+            point.of(item.id) if point else Internal(item.id, f"cut{index}{side}", number)
+            for side, point in (("a", conductor.a), ("b", conductor.b))
+        )
+        ends.append((a, b))
         per_m = cable.core_ohm_per_m if conductor.kind == "core" else cable.screen_ohm_per_m
         ohms.append(per_m.value * length_m)
     signs, kinds = _pair_signs(cable), [conductor.kind for conductor in cable.conductors]
@@ -81,7 +85,11 @@ def _pair_signs(cable: Cable) -> list[float]:
 
 
 def _capacitances(
-    elements: Collector, cable: Cable, length_m: float, ends: list[tuple[str, str]], signs: list[float]
+    elements: Collector,
+    cable: Cable,
+    length_m: float,
+    ends: list[tuple[CircuitPoint, CircuitPoint]],
+    signs: list[float],
 ) -> list[tuple[int, float]]:
     """Half of each at either end; returns those from a pair's core to a screen: (index, farad per unit mismatch)."""
     found = []
@@ -126,9 +134,9 @@ def _unknowns(found: CableBranches, signs: list[float], farads: list[tuple[int, 
 
 def _transformer(elements: Collector, owner: str, number: int, coil: Transformer) -> None:
     """Winding resistances and leakage in series, magnetising inductance across the primary, then an ideal ratio."""
-    p, q = f"{owner}.{coil.primary_a}", f"{owner}.{coil.primary_b}"
-    s, t = f"{owner}.{coil.secondary_a}", f"{owner}.{coil.secondary_b}"
-    inner_p, inner_s = f"{owner}.winding{number}p", f"{owner}.winding{number}s"
+    p, q = coil.primary_a.of(owner), coil.primary_b.of(owner)
+    s, t = coil.secondary_a.of(owner), coil.secondary_b.of(owner)
+    inner_p, inner_s = Internal(owner, "winding-primary", number), Internal(owner, "winding-secondary", number)
     elements.bundle([p], [inner_p], [coil.primary_ohm.value], [[coil.leakage_h.value]])
     elements.bundle([inner_p], [q], [0.0], [[coil.magnetising_h.value]])
     elements.transformer(inner_p, q, inner_s, t, coil.turns_ratio.value)
@@ -141,8 +149,8 @@ def _transformer(elements: Collector, owner: str, number: int, coil: Transformer
 
 def _buffer(elements: Collector, owner: str, number: int, stage: Buffer) -> None:
     """Input impedance across a and b, an ideal stage, output impedance in series with c."""
-    a, b, c, d = (f"{owner}.{point}" for point in (stage.a, stage.b, stage.c, stage.d))
-    inner = f"{owner}.stage{number}"
+    a, b, c, d = (point.of(owner) for point in (stage.a, stage.b, stage.c, stage.d))
+    inner = Internal(owner, "stage", number)
     elements.resistor(a, b, stage.input_ohm.value)
     elements.amplifier(a, b, inner, d, ratio_from_db(stage.gain_db.value))
     elements.branch(inner, c, stage.output_ohm.value)

@@ -3,7 +3,9 @@
 from collections.abc import Iterable, Iterator
 
 from ruvak.core.circuit.circuit import Drive, Feed, Receiver, Sink
-from ruvak.core.rig.part import SIGNAL_REFERENCE
+from ruvak.core.circuit.elements import CircuitPoint
+from ruvak.core.rig.part import BalancedChannel
+from ruvak.core.rig.points import SIGNAL_REFERENCE
 from ruvak.core.rig.rig import Gear, Rig, setting_of
 
 
@@ -20,20 +22,19 @@ def feeds(rig: Rig, receivers: Iterable[Receiver]) -> Iterator[Feed]:
             yield Feed(receiver.gear, receiver.input.id, *nodes, supply.volt.value, supply.feed_ohm.value)
 
 
-def sinks(drives: Iterable[Drive], node_of: dict[str, int]) -> Iterator[Sink]:
+def sinks(drives: Iterable[Drive], node_of: dict[CircuitPoint, int]) -> Iterator[Sink]:
     """Every channel of every output in use: what draws phantom, and what should not meet it."""
     for drive in drives:
         channel = next(one for one in drive.output.channels if one.id == drive.channel)
-        reference = f"{drive.gear}.{SIGNAL_REFERENCE}"
-        balanced = drive.output.type == "balanced"
-        cold = getattr(channel, "cold", None) if balanced else None
+        reference = SIGNAL_REFERENCE.of(drive.gear)
+        cold = channel.cold.of(drive.gear) if isinstance(channel, BalancedChannel) else reference
         need = drive.output.phantom
         yield Sink(
             drive.gear,
             drive.output.id,
             drive.channel,
-            node_of[f"{drive.gear}.{channel.hot}"],
-            node_of[f"{drive.gear}.{cold}"] if cold else node_of[reference],
+            node_of[channel.hot.of(drive.gear)],
+            node_of[cold],
             node_of[reference],
             need.ampere.value if need is not None else 0.0,
             need.min_v.value if need is not None else 0.0,

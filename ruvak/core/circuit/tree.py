@@ -9,7 +9,7 @@ import math
 from dataclasses import dataclass, field
 
 from ruvak.core.circuit.circuit import Cause, CauseLine
-from ruvak.core.circuit.elements import EARTH_POINT, Collector
+from ruvak.core.circuit.elements import EARTH_POINT, Collector, EarthNode
 from ruvak.core.circuit.spectra import Harmonic, measured, preset
 from ruvak.core.rig.earth import Disturbances, EarthPoint, JoinKind, PointKind
 from ruvak.core.rig.rig import Gear, Rig, earthing_of
@@ -57,19 +57,19 @@ class EarthTree:
             self._outlet_of(gear)
         for bond in self.rig.bonds:
             for end in (bond.a, bond.b):
-                if end in self._points:
-                    self._need(end)
+                if end.point is None and end.owner in self._points:
+                    self._need(end.owner)
         for point in list(self._stretches):
             self._need_references(point)
         for stretch in self._stretches.values():
-            upper = node_of(stretch.upper) if stretch.upper else EARTH_POINT
+            upper = EarthNode(stretch.upper) if stretch.upper else EARTH_POINT
             self.branches[stretch.id] = self.elements.bundle(
-                [upper], [node_of(stretch.id)], [stretch.ohm], [[stretch.henry]]
+                [upper], [EarthNode(stretch.id)], [stretch.ohm], [[stretch.henry]]
             )
 
-    def outlet(self, gear: Gear) -> str:
+    def outlet(self, gear: Gear) -> EarthNode:
         """The node of the outlet a device is at, made up where nobody said."""
-        return node_of(self.outlet_id(gear.id))
+        return EarthNode(self.outlet_id(gear.id))
 
     def outlet_id(self, gear_id: str) -> str:
         """The earth point a device is at, made up where nobody said."""
@@ -175,11 +175,6 @@ class EarthTree:
     def _lines(self, emfs: list[tuple[int, list[tuple[int, complex]]]]) -> tuple[CauseLine, ...]:
         mains_hz = float(self.rig.venue.mains_hz)
         return tuple(CauseLine(order * mains_hz, tuple(where)) for order, where in emfs if where)
-
-
-def node_of(point: str) -> str:
-    """The node of an earth point; ids of gear and kit hold no colon, so none can be meant by mistake."""
-    return f"earth:{point}"
 
 
 SOMEWHERE = "somewhere:"

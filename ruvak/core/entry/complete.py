@@ -6,6 +6,7 @@ from ruvak.core.entry.names import Directory
 from ruvak.core.entry.sockets import Role, tokens, usable
 from ruvak.core.entry.words import expanded, find_length, plain
 from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Gear, Rig, plugged
 
 MOST = 8
@@ -38,7 +39,7 @@ def _known(rig: Rig, text: str) -> Gear | None:
     return names[max(matching, key=len)] if matching else None
 
 
-def _names(rig: Rig, typed: str, role: Role, taken: set[str]) -> list[str]:
+def _names(rig: Rig, typed: str, role: Role, taken: set[Endpoint]) -> list[str]:
     """Gear with a free socket whose name, or any word of it, begins with what is typed; what is built in, too."""
     wanted = plain(typed)
     found = []
@@ -46,7 +47,7 @@ def _names(rig: Rig, typed: str, role: Role, taken: set[str]) -> list[str]:
         part = rig.parts_by_id[gear.part]
         if not (part.outputs if role == "source" else part.inputs):
             continue
-        free = any(f"{gear.id}.{one.id}" not in taken for one in usable(part, role))
+        free = any(Endpoint(gear.id, one.id) not in taken for one in usable(part, role))
         name = plain(gear.name)
         if free and name != wanted and any(start.startswith(wanted) for start in (name, *name.split())):
             found.append((not name.startswith(wanted), gear.name))
@@ -56,7 +57,7 @@ def _names(rig: Rig, typed: str, role: Role, taken: set[str]) -> list[str]:
     return [name for _, name in sorted(found, key=lambda one: one[0])]
 
 
-def _sockets(rig: Rig, typed: str, role: Role, taken: set[str]) -> list[str]:
+def _sockets(rig: Rig, typed: str, role: Role, taken: set[Endpoint]) -> list[str]:
     """After a full name: its free sockets; channels by their number alone."""
     gear = _known(rig, typed)
     if gear is None:
@@ -67,7 +68,7 @@ def _sockets(rig: Rig, typed: str, role: Role, taken: set[str]) -> list[str]:
     rest = plain(expanded(plain(typed))).removeprefix(plain(expanded(gear.name))).strip()
     words = []
     # A channel's microphone and line sockets are one channel: where either is in use, its number is not offered.
-    used = {_short(part, one.label, tokens(one)) for one in usable(part, role) if f"{gear.id}.{one.id}" in taken}
+    used = {_short(part, one.label, tokens(one)) for one in usable(part, role) if Endpoint(gear.id, one.id) in taken}
     for connector in usable(part, role):
         if _short(part, connector.label, tokens(connector)) in used:
             continue

@@ -6,6 +6,7 @@ from ruvak.core.entry.grammar import Piece
 from ruvak.core.entry.names import Meaning
 from ruvak.core.entry.sockets import Role, Sockets, tokens
 from ruvak.core.rig.part import Output, Part
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Gear
 
 
@@ -15,8 +16,8 @@ class End:
 
     gear: Gear
     part: Part
-    choices: tuple[tuple[str, ...], ...]
-    """Tuples of owner.connector; several when the line leaves open which, best first."""
+    choices: tuple[tuple[Endpoint, ...], ...]
+    """Several when the line leaves open which, best first."""
     is_new: bool = False
 
 
@@ -94,7 +95,7 @@ def split_up(side: Side, role: Role, count: int) -> list[End]:
         return [end_of(*device, 1, role, new) for device in side.devices]
     gear, part, named = side.devices[0]
     positions = named.positions or tuple((name,) for name in main_output(part).connectors)[:count]
-    return [End(gear, part, tuple((f"{gear.id}.{name}",) for name in position), new) for position in positions]
+    return [End(gear, part, tuple((Endpoint(gear.id, name),) for name in position), new) for position in positions]
 
 
 def main_output(part: Part) -> Output:
@@ -107,12 +108,12 @@ def end_of(gear: Gear, part: Part, named: Sockets, lines: int, role: Role, new: 
     if named.positions:
         alternatives = max(len(position) for position in named.positions)
         choices = [
-            tuple(f"{gear.id}.{position[min(i, len(position) - 1)]}" for position in named.positions)
+            tuple(Endpoint(gear.id, position[min(i, len(position) - 1)]) for position in named.positions)
             for i in range(alternatives)
         ]
         return End(gear, part, tuple(dict.fromkeys(choices)), new)
     names = _default(part, role, lines)
-    return End(gear, part, tuple(tuple(f"{gear.id}.{name}" for name in choice) for choice in names), new)
+    return End(gear, part, tuple(tuple(Endpoint(gear.id, name) for name in choice) for choice in names), new)
 
 
 def _default(part: Part, role: Role, lines: int) -> list[tuple[str, ...]]:

@@ -12,6 +12,7 @@ from ruvak.core.entry.words import expanded, numbers, plain
 from ruvak.core.legs.pool import MOST_CONNECTORS
 from ruvak.core.parts.library import library
 from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Gear, KitItem, Rig, plugged
 
 MOST_NEW = 24
@@ -67,7 +68,7 @@ class Directory:
         for gear in self.rig.gear:
             part = self.rig.parts_by_id[gear.part]
             # "Choir condenser" is not the one condenser that stands elsewhere already.
-            if any(f"{gear.id}.{one.id}" not in used for one in part.connectors):
+            if any(Endpoint(gear.id, one.id) not in used for one in part.connectors):
                 for word in part.called:
                     found.setdefault(plain(word), []).append(gear)
         return {word: tuple(gear) for word, gear in found.items()}

@@ -21,6 +21,7 @@ from ruvak.core.entry.reading import ProblemCode, ReadProblem
 from ruvak.core.entry.sockets import Role, sockets, usable
 from ruvak.core.entry.words import expanded, plain
 from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import MAX_LENGTH_M, KitItem, Rig
 from ruvak.core.units import METRES_PER_FOOT
 
@@ -44,7 +45,7 @@ class Through:
     """What is built in and passed: one entry a line."""
 
     item: KitItem
-    entries: tuple[str, ...]
+    entries: tuple[Endpoint, ...]
 
 
 @dataclass(frozen=True)
@@ -293,10 +294,10 @@ class Planner:
         """From an insert signal comes back: the processor's output is a source of the same run."""
         gear, part, _ = goal.devices[0]
         connectors = {one.id: one for one in start.part.connectors}
-        socket = connectors[start.choices[0][0].split(".")[1]]
+        socket = connectors[start.choices[0][0].connector]
         if socket.side != "both" or not socket.id.startswith("insert") or not part.outputs:
             return None
-        return End(gear, part, ((f"{gear.id}.{part.outputs[0].connectors[0]}",),))
+        return End(gear, part, ((Endpoint(gear.id, part.outputs[0].connectors[0]),),))
 
     def _one(
         self, ends: tuple[End, ...], passed: list[tuple[KitItem, Piece]], goal: Side | None, index: int, many: int
@@ -321,7 +322,7 @@ class Planner:
                 sentence = f"{item.tag} is given {len(named.positions)} places, but {many} are wanted."
                 raise problem("counts_differ", piece, sentence)
             mine = named.positions[index * wide : (index + 1) * wide]
-            found.append(Through(item, tuple(f"{item.id}.{position[0]}" for position in mine)))
+            found.append(Through(item, tuple(Endpoint(item.id, position[0]) for position in mine)))
         return tuple(found)
 
 

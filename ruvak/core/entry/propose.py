@@ -18,6 +18,7 @@ from ruvak.core.rig.connectors import fits
 from ruvak.core.rig.controls import phantom_settings
 from ruvak.core.rig.edits import Op, PutGear, PutPart, PutRun, SetSetting, with_setting
 from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.rig.rig import Gear, Join, Rig, Run
 from ruvak.core.trace.layout import inside_links
 from ruvak.core.trace.trace import Trace, connector_at, merged, points_of, trace
@@ -69,8 +70,8 @@ class Proposal:
 class _Wiring:
     """A candidate: sockets chosen, legs chosen."""
 
-    sources: tuple[str, ...]
-    goals: tuple[str, ...]
+    sources: tuple[Endpoint, ...]
+    goals: tuple[Endpoint, ...]
     route: Route
 
 
@@ -118,8 +119,8 @@ class Proposer:
 
     def __init__(self, rig: Rig) -> None:
         self.rig = embed(rig)
-        self.users = {end: run.name for run in rig.runs for join in run.joins for end in (join.a, join.b)}
-        """Which run uses a socket, by owner.connector; those built here included."""
+        self.users = {end: run.name for run in rig.runs for end in run.ends}
+        """Which run uses a socket; those built here included."""
         self._known: Ways | None = None
         self._kinds_before: tuple[tuple[str, ...], tuple[str, ...]] | None = None
 
@@ -143,10 +144,10 @@ class Proposer:
             chosen = found
         self.rig, self._known = chosen.rig, pool.through
         self._kinds_before = _kinds(chosen.route)
-        self.users |= {end: chosen.run.name for join in chosen.run.joins for end in (join.a, join.b)}
+        self.users |= dict.fromkeys(chosen.run.ends, chosen.run.name)
         return chosen
 
-    def _sockets(self, wanted: Wanted) -> Iterator[tuple[tuple[str, ...], tuple[str, ...]]]:
+    def _sockets(self, wanted: Wanted) -> Iterator[tuple[tuple[Endpoint, ...], tuple[Endpoint, ...]]]:
         """Each choice of sockets at the two ends of which none is in use."""
         for sources in _source_choices(wanted.sources):
             for goals in wanted.goal.choices if wanted.goal else ((),):
@@ -259,7 +260,9 @@ class Proposer:
             found += sorted(few, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
         yield from sorted(found, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
 
-    def _wired(self, pool: Pool, wanted: Wanted, sources: tuple[str, ...], goals: tuple[str, ...]) -> Iterator[_Wiring]:
+    def _wired(
+        self, pool: Pool, wanted: Wanted, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]
+    ) -> Iterator[_Wiring]:
         need_m = wanted.length_m if wanted.length_m is not None else ASSUMED_REACH_M
         if wanted.through:
             found = _through(pool, wanted.through, sources, goals, need_m)
@@ -295,7 +298,7 @@ def _only_longer(pool: Pool, tried: Counter[str], pieces: Counter[str]) -> bool:
     return tried <= pieces and all(pool.parts[part].kind != "box" for part in pieces - tried)
 
 
-def _straight(rig: Rig, sources: tuple[str, ...], goals: tuple[str, ...]) -> bool:
+def _straight(rig: Rig, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> bool:
     """Whether one of the two is the plug of a device's own lead (not an XLR on a panel) and goes right in."""
     if len(sources) != 1 or len(goals) != 1:
         return False
@@ -303,38 +306,36 @@ def _straight(rig: Rig, sources: tuple[str, ...], goals: tuple[str, ...]) -> boo
     return fits(one, other) and not one.startswith("xlr")
 
 
-def _want_phantom(rig: Rig, sources: tuple[str, ...]) -> bool:
+def _want_phantom(rig: Rig, sources: tuple[Endpoint, ...]) -> bool:
     """Whether a microphone here cannot do without: then nobody should have to say so."""
     for source in sources:
-        owner, connector = source.split(".")
-        for one in rig.part_of(owner).outputs:
-            if one.type == "balanced" and one.phantom is not None and connector in one.connectors:
+        for one in rig.part_of(source.owner).outputs:
+            if one.type == "balanced" and one.phantom is not None and source.connector in one.connectors:
                 return True
     return False
 
 
-def _phantom_on(rig: Rig, goals: tuple[str, ...]) -> Iterator[SetSetting]:
+def _phantom_on(rig: Rig, goals: tuple[Endpoint, ...]) -> Iterator[SetSetting]:
     """What switches phantom on at these sockets, where it can be and is not yet."""
     for goal in goals:
-        owner, connector = goal.split(".")
-        gear = rig.owners_by_id[owner]
+        gear = rig.owners_by_id[goal.owner]
         if isinstance(gear, Gear):
-            for name in phantom_settings(rig.part_of(owner), (connector,)):
+            for name in phantom_settings(rig.part_of(gear.id), (goal.connector,)):
                 if gear.settings.get(name) is not True:
-                    yield SetSetting(gear=owner, setting=name, value=True)
+                    yield SetSetting(gear=gear.id, setting=name, value=True)
 
 
 def _kinds(route: Route) -> tuple[tuple[str, ...], tuple[str, ...]]:
     """Parts in order and the sockets at both ends without their numbers: what runs of a series have in common."""
     ends = (route.joins[0].a, route.joins[-1].b)
-    return _parts_of(route), tuple(end.rstrip("0123456789").split(".")[1] for end in ends)
+    return _parts_of(route), tuple(end.connector.rstrip("0123456789") for end in ends)
 
 
 def _parts_of(route: Route) -> tuple[str, ...]:
     return tuple(item.part for item in route.items)
 
 
-def _source_choices(sources: tuple[End, ...]) -> Iterator[tuple[str, ...]]:
+def _source_choices(sources: tuple[End, ...]) -> Iterator[tuple[Endpoint, ...]]:
     first, *rest = sources
     for choice in first.choices:
         yield (*choice, *(end for other in rest for end in other.choices[0]))
@@ -353,7 +354,7 @@ def _with(rig: Rig, route: Route, run: Run) -> Rig:
 
 
 def _through(
-    pool: Pool, through: tuple[Through, ...], sources: tuple[str, ...], goals: tuple[str, ...], need_m: float
+    pool: Pool, through: tuple[Through, ...], sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
 ) -> Iterator[Route]:
     """To what is built in, through it, and on from there; the stated length is that of the first stretch."""
     first, *rest = through
@@ -366,7 +367,9 @@ def _through(
                 yield Route((*before.items, first.item, *after.items), (*before.joins, *after.joins))
 
 
-def _onward(pool: Pool, rest: tuple[Through, ...], exits: tuple[str, ...], goals: tuple[str, ...]) -> Iterator[Route]:
+def _onward(
+    pool: Pool, rest: tuple[Through, ...], exits: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]
+) -> Iterator[Route]:
     if rest:
         yield from _through(pool, rest, exits, goals, 0.0)
     elif not goals:
@@ -375,15 +378,15 @@ def _onward(pool: Pool, rest: tuple[Through, ...], exits: tuple[str, ...], goals
         yield from routes(pool, exits, goals, 0.0)
 
 
-def exit_of(part: Part, entry: str) -> str:
-    """Where signal that enters a built-in part comes out again: owner.connector. The entry itself if nowhere."""
-    owner, name = entry.split(".")
-    joined = merged(points_of(part), inside_links(part, screens=False))
-    signal = [
-        joined[point] for point in joined if point.startswith(f"{name}.") and not point.endswith((".1", ".shell"))
-    ]
+def exit_of(part: Part, entry: Endpoint) -> Endpoint:
+    """Where signal that enters a built-in part comes out again; the entry itself if nowhere."""
+    joined = merged(points_of(part), ((link.a, link.b) for link in inside_links(part, screens=False)))
+    groups: dict[str, set[str]] = {}
+    for point, group in joined.items():
+        if isinstance(point, Contact) and (point.connector != entry.connector or point.contact not in ("1", "shell")):
+            groups.setdefault(point.connector, set()).add(group)
+    signal = groups.get(entry.connector, set())
     for connector in part.connectors:
-        mine = {joined[p] for p in joined if p.startswith(f"{connector.id}.")}
-        if connector.id != name and mine & set(signal):
-            return f"{owner}.{connector.id}"
+        if connector.id != entry.connector and groups.get(connector.id, set()) & signal:
+            return Endpoint(entry.owner, connector.id)
     return entry

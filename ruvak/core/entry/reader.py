@@ -11,6 +11,7 @@ from ruvak.core.entry.rows import InputRow, line_of, note_of
 from ruvak.core.entry.words import plain
 from ruvak.core.judge.finding import Grade
 from ruvak.core.rig.edits import Edit, SetSetting
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.trace.drawing import draw
 from ruvak.core.trace.ends import ends_of
@@ -83,7 +84,7 @@ def _name(wanted: Wanted) -> str:
     first = wanted.sources[0]
     if len(first.part.outputs) <= MANY_OUTPUTS:
         return first.gear.name
-    ids = [end.split(".")[1] for end in first.choices[0]]
+    ids = [end.connector for end in first.choices[0]]
     labels = [one.label.split(",")[0] for one in first.part.connectors if one.id in ids]
     return " and ".join(labels)[:120]
 
@@ -111,14 +112,14 @@ def _no_route(wanted: Wanted) -> str:
     return f"No leads or adapters lead from {wanted.sources[0].gear.name} to {goal}; check the two sockets."
 
 
-def _taken(rig: Rig, user: dict[str, str], wanted: Wanted) -> str | None:
+def _taken(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> str | None:
     """A sentence where a socket that the line may mean is in use."""
     ends = [*wanted.sources, *((wanted.goal,) if wanted.goal else ())]
     for end in ends:
         # A channel's microphone and line sockets are one channel: where either is in use, so is the channel.
         if any(socket in user for choice in end.choices for socket in choice):
             socket = next(socket for choice in end.choices for socket in choice if socket in user)
-            label = next(c.label for c in end.part.connectors if c.id == socket.split(".")[1])
+            label = next(c.label for c in end.part.connectors if c.id == socket.connector)
             return f"{end.gear.name}, {label} is in use by “{user[socket]}”; choose another socket or change that run."
     for through in wanted.through:
         for entry in through.entries:
@@ -169,11 +170,11 @@ def _piece(rig: Rig, item: KitItem) -> str:
     return f"{tag}{rig.part_of(item.id).name}{length}"
 
 
-def _ends(rig: Rig, ends: tuple[str, ...]) -> str:
+def _ends(rig: Rig, ends: tuple[Endpoint, ...]) -> str:
     """ "Desk, Line 7 and Line 8": one device's name once."""
     groups: dict[str, list[str]] = {}
     for end in ends:
-        groups.setdefault(end.split(".")[0], []).append(connector_at(rig, end).label.split(",")[0])
+        groups.setdefault(end.owner, []).append(connector_at(rig, end).label.split(",")[0])
     names = {gear.id: gear.name for gear in rig.gear}
     return "; ".join(f"{names[owner]}, {' and '.join(labels)}" for owner, labels in groups.items())
 

@@ -4,6 +4,7 @@ from typing import Literal
 
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.rig.edits import Edit
+from ruvak.core.rig.points import End
 from ruvak.core.rig.values import Record
 from ruvak.core.trace.drawing import RunDrawing
 
@@ -49,9 +50,9 @@ class ReadRun(Record):
     run: str
     number: int
     name: str
-    sources: tuple[str, ...]
-    through: tuple[str, ...]
-    goals: tuple[str, ...]
+    sources: tuple[End, ...]
+    through: tuple[End, ...]
+    goals: tuple[End, ...]
     from_words: str
     to_words: str
     legs: tuple[ReadPiece, ...]

@@ -99,9 +99,7 @@ def rig_finding(
 ) -> RigFinding:
     """A finding about the whole rig, with the runs that end at these devices."""
     words = written(code, params)
-    runs = tuple(
-        run.id for run in rig.runs if any(end.split(".")[0] in gear for join in run.joins for end in (join.a, join.b))
-    )
+    runs = tuple(run.id for run in rig.runs if not set(gear).isdisjoint(run.owners))
     return RigFinding(
         code=code,
         grade=grade,

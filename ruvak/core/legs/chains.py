@@ -5,6 +5,7 @@ from functools import lru_cache
 
 from ruvak.core.legs.pool import Pool, Socket, Way
 from ruvak.core.rig.connectors import SHAPES, Form, made_for
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem
 from ruvak.core.trace.trace import connector_at
 
@@ -22,7 +23,7 @@ class Step:
 
 @dataclass(frozen=True)
 class Chain:
-    """Items in order and their joins, both ends included; `start` and `end` are owner.connector."""
+    """Items in order and their joins, both ends included."""
 
     items: tuple[KitItem, ...]
     joins: tuple[Join, ...]
@@ -80,7 +81,12 @@ def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int, twice: 
 
 
 def filled(
-    pool: Pool, steps: tuple[Step, ...], start: str, goal: str, need_m: float, used: frozenset[str] = frozenset()
+    pool: Pool,
+    steps: tuple[Step, ...],
+    start: Endpoint,
+    goal: Endpoint,
+    need_m: float,
+    used: frozenset[str] = frozenset(),
 ) -> Chain | None:
     """The kinds as items that reach together, or None where nothing is long enough. A lead may be lengthened by
     another of its kind where the two plug into each other."""
@@ -152,26 +158,25 @@ def misfit(one: Form, other: Form) -> int:
     return 0 if more == 0 or socket is Form.COMBO_SOCKET else 2 if more > 0 else 1
 
 
-def _misfits(pool: Pool, steps: tuple[Step, ...], start: str, goal: str) -> int:
+def _misfits(pool: Pool, steps: tuple[Step, ...], start: Endpoint, goal: Endpoint) -> int:
     left = [_form_at(pool, start), *(step.exit.form for step in steps)]
     right = [*(step.entry.form for step in steps), _form_at(pool, goal)]
     return sum(misfit(one, other) for one, other in zip(left, right, strict=True) if one and other)
 
 
-def _form_at(pool: Pool, end: str) -> Form | None:
+def _form_at(pool: Pool, end: Endpoint) -> Form | None:
     """None for an end of a leg that is not in the rig yet; its own search counts that mating."""
-    owner = end.split(".")[0]
-    return connector_at(pool.rig, end).form if owner in pool.rig.owners_by_id else None
+    return connector_at(pool.rig, end).form if end.owner in pool.rig.owners_by_id else None
 
 
-def _joined(pool: Pool, steps: tuple[Step, ...], picked: list[list[KitItem]], start: str, goal: str) -> Chain:
+def _joined(pool: Pool, steps: tuple[Step, ...], picked: list[list[KitItem]], start: Endpoint, goal: Endpoint) -> Chain:
     items: list[KitItem] = []
     joins: list[Join] = []
     here = start
     for step, chosen in zip(steps, picked, strict=True):
         for item in chosen:
-            joins.append(Join(a=here, b=f"{item.id}.{step.entry.id}"))
-            here = f"{item.id}.{step.exit.id}"
+            joins.append(Join(a=here, b=Endpoint(item.id, step.entry.id)))
+            here = Endpoint(item.id, step.exit.id)
             items.append(item)
     joins.append(Join(a=here, b=goal))
     return Chain(tuple(items), tuple(joins), _misfits(pool, steps, start, goal))

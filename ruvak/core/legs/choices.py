@@ -66,7 +66,7 @@ def _last_form(rig: Rig, run: Run, at: int) -> Form | None:
         sources = list(ends_of(rig, run, "out").values())
         return sources[0].form if sources else None
     leg = run.legs[at - 1]
-    used = [join.a for join in run.joins if join.a.split(".")[0] == leg]
+    used = [join.a for join in run.joins if join.a.owner == leg]
     exits = [one for one in rig.part_of(leg).connectors if one.side != "in"]
     return connector_at(rig, used[0]).form if used else exits[0].form if exits else None
 
@@ -76,6 +76,6 @@ def _next_form(rig: Rig, run: Run, following: int) -> Form | None:
         goals = list(ends_of(rig, run, "in").values())
         return goals[0].form if goals else None
     leg = run.legs[following]
-    used = [join.b for join in run.joins if join.b.split(".")[0] == leg]
+    used = [join.b for join in run.joins if join.b.owner == leg]
     entries = [one for one in rig.part_of(leg).connectors if one.side != "out"]
     return connector_at(rig, used[0]).form if used else entries[0].form if entries else None

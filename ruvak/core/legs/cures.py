@@ -4,6 +4,7 @@ from collections import Counter
 from collections.abc import Callable, Collection, Iterable
 
 from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Contact, InnerNode
 
 Made = Callable[[Part], bool]
 
@@ -34,14 +35,18 @@ def asks_little(part: Part) -> bool:
 def sums(part: Part) -> bool:
     """Resistors bring two of its incoming contacts to one point."""
     ways_in = {one.id for one in part.connectors if one.side == "in"}
-    met: Counter[str] = Counter()
+    met: Counter[Contact | InnerNode] = Counter()
     for element in part.elements:
         if element.type == "resistor":
             ends = (element.a, element.b)
             for end, other in (ends, ends[::-1]):
-                if end.split(".")[0] in ways_in and other.split(".")[0] not in ways_in:
+                if _is_at(end, ways_in) and not _is_at(other, ways_in):
                     met[other] += 1
     return max(met.values(), default=0) > 1
+
+
+def _is_at(point: Contact | InnerNode, connectors: set[str]) -> bool:
+    return isinstance(point, Contact) and point.connector in connectors
 
 
 _AGAINST: dict[str, Made] = {

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from ruvak.core.legs.pool import MOST_CONNECTORS
 from ruvak.core.rig.connectors import SHAPES, fits
 from ruvak.core.rig.part import Connector
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, Rig, Run, called
 from ruvak.core.trace.ends import ends_of
 from ruvak.core.trace.trace import connector_at
@@ -24,7 +25,7 @@ def plugged(rig: Rig, run: Run, legs: tuple[str, ...]) -> Plugged:
     kept = {(join.a, join.b): join for join in run.joins}
     open_ends, joins, gaps = sources, [], []
     for leg in legs:
-        used = [join for join in run.joins if leg in (join.a.split(".")[0], join.b.split(".")[0])]
+        used = [join for join in run.joins if leg in (join.a.owner, join.b.owner)]
         entries, exits = _sides(rig, leg, used)
         taken = []
         for entry in entries:
@@ -49,26 +50,26 @@ def plugged(rig: Rig, run: Run, legs: tuple[str, ...]) -> Plugged:
     return Plugged(tuple(joins), tuple(gaps))
 
 
-def _sides(rig: Rig, leg: str, used: list[Join]) -> tuple[list[str], list[str]]:
+def _sides(rig: Rig, leg: str, used: list[Join]) -> tuple[list[Endpoint], list[Endpoint]]:
     """Entries and exits; of a multicore only the ways this run uses, of the rest all."""
     connectors = rig.part_of(leg).connectors
-    mine = {end.split(".")[1] for join in used for end in (join.a, join.b) if end.split(".")[0] == leg}
+    mine = {end.connector for join in used for end in join.ends if end.owner == leg}
     if len(connectors) > MOST_CONNECTORS and mine:
         connectors = tuple(one for one in connectors if one.id in mine)
-    entries = [f"{leg}.{one.id}" for one in connectors if one.side == "in"]
-    exits = [f"{leg}.{one.id}" for one in connectors if one.side == "out"]
-    both = [f"{leg}.{one.id}" for one in connectors if one.side == "both"]
+    entries = [Endpoint(leg, one.id) for one in connectors if one.side == "in"]
+    exits = [Endpoint(leg, one.id) for one in connectors if one.side == "out"]
+    both = [Endpoint(leg, one.id) for one in connectors if one.side == "both"]
     return entries or both, exits or both
 
 
-def _fit(rig: Rig, one: str, other: str) -> bool:
+def _fit(rig: Rig, one: Endpoint, other: Endpoint) -> bool:
     return fits(connector_at(rig, one).form, connector_at(rig, other).form)
 
 
-def _gap(rig: Rig, one: str, other: str) -> str:
+def _gap(rig: Rig, one: Endpoint, other: Endpoint) -> str:
     return f"{_words(rig, one)} does not go into {_words(rig, other)}; something belongs between."
 
 
-def _words(rig: Rig, end: str) -> str:
+def _words(rig: Rig, end: Endpoint) -> str:
     connector: Connector = connector_at(rig, end)
-    return f"{called(rig, end.split('.')[0])}, {SHAPES[connector.form].words}"
+    return f"{called(rig, end.owner)}, {SHAPES[connector.form].words}"

@@ -8,6 +8,7 @@ from operator import is_
 from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.part import Part, SignalClass
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.trace.ends import ends_of
 
@@ -188,11 +189,11 @@ def pool_for(
     return Pool(rig, free, frozenset(own), known, twice, signal)
 
 
-def data_of(rig: Rig, ends: Iterable[str]) -> SignalClass | None:
+def data_of(rig: Rig, ends: Iterable[Endpoint]) -> SignalClass | None:
     """What leaves by these sockets, where there are leads made for it; None for sound."""
     made_for = {part.signal for part in (*library().values(), *rig.parts) if part.kind == "lead" and part.signal}
-    for owner, connector in (end.split(".") for end in ends):
-        for output in rig.part_of(owner).outputs:
-            if connector in output.connectors and output.signal in made_for:
+    for end in ends:
+        for output in rig.part_of(end.owner).outputs:
+            if end.connector in output.connectors and output.signal in made_for:
                 return output.signal
     return None

@@ -10,6 +10,7 @@ from ruvak.core.legs.pool import Pool, Socket, Way
 from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import Form, made_for
 from ruvak.core.rig.edits import Op, PutKit, PutPart
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem, Rig
 from ruvak.core.trace.trace import connector_at
 
@@ -37,7 +38,7 @@ class Route:
         return all(any(part in some for part in parts) for some in options)
 
 
-def routes(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+def routes(pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
     """Ways to wire these sockets, simplest first; need_m is how far each line has to reach."""
     if len(sources) == len(goals):
         if len(sources) == 2:
@@ -73,12 +74,17 @@ def put_ops(rig: Rig, items: tuple[KitItem, ...]) -> list[Op]:
     return ops
 
 
-def _form(pool: Pool, end: str) -> Form:
+def _form(pool: Pool, end: Endpoint) -> Form:
     return connector_at(pool.rig, end).form
 
 
 def _lines(
-    pool: Pool, start: tuple[str, Form], goal: tuple[str, Form], need_m: float, used: frozenset[str], most: int
+    pool: Pool,
+    start: tuple[Endpoint, Form],
+    goal: tuple[Endpoint, Form],
+    need_m: float,
+    used: frozenset[str],
+    most: int,
 ) -> Iterator[Chain]:
     """Filled chains between two connectors."""
     for steps in islice(kinds(pool, start[1], goal[1], most), 40 * CHAINS_EACH):
@@ -87,7 +93,9 @@ def _lines(
             yield chain
 
 
-def _side_by_side(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+def _side_by_side(
+    pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
+) -> Iterator[Route]:
     """The same kinds of legs for each line."""
     first, *rest = zip(sources, goals, strict=True)
     start, goal = (first[0], _form(pool, first[0])), (first[1], _form(pool, first[1]))
@@ -107,7 +115,7 @@ def _side_by_side(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], 
 
 
 def _same_kinds(
-    pool: Pool, steps: tuple[Step, ...], ends: tuple[str, str], need_m: float, used: frozenset[str]
+    pool: Pool, steps: tuple[Step, ...], ends: tuple[Endpoint, Endpoint], need_m: float, used: frozenset[str]
 ) -> Chain | None:
     forms = [_form(pool, ends[0]), *(step.exit.form for step in steps)]
     entries = [*(step.entry.form for step in steps), _form(pool, ends[1])]
@@ -116,7 +124,7 @@ def _same_kinds(
     return filled(pool, steps, ends[0], ends[1], need_m, used)
 
 
-def _twins(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+def _twins(pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
     """One lead or box with two ways through, perhaps with the same adapters or leads behind both."""
     for way in pool.ways:
         if len(way.entries) != 2 or len(way.exits) != 2:
@@ -124,9 +132,11 @@ def _twins(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m:
         yield from islice(_twins_by(pool, way, sources, goals, need_m), EACH_WAY)
 
 
-def _twins_by(pool: Pool, way: Way, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+def _twins_by(
+    pool: Pool, way: Way, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
+) -> Iterator[Route]:
     for item in _items(pool, way, need_m):
-        starts = [(f"{item.id}.{exit_.id}", exit_.form) for exit_ in way.exits]
+        starts = [(Endpoint(item.id, exit_.id), exit_.form) for exit_ in way.exits]
         for joins, leads, reached_m in _gathered(pool, item, way.entries, sources):
             taken = {lead.id for lead in leads}
             left_m = need_m - (item.length_m or 0.0) - reached_m
@@ -135,7 +145,9 @@ def _twins_by(pool: Pool, way: Way, sources: tuple[str, ...], goals: tuple[str, 
                     yield Route((*leads, *route.items), route.joins, route.misfits)
 
 
-def _twins_in_line(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+def _twins_in_line(
+    pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
+) -> Iterator[Route]:
     """A box with two ways between two twin leads, or one of them: nothing but twins from end to end."""
     twins = [way for way in pool.ways if len(way.entries) == 2 and len(way.exits) == 2]
     start, goal = _forms(pool, sources), _forms(pool, goals)
@@ -151,7 +163,7 @@ def _twins_in_line(pool: Pool, sources: tuple[str, ...], goals: tuple[str, ...],
 
 
 def _twin_items(
-    pool: Pool, chain: list[Way], sources: tuple[str, ...], goals: tuple[str, ...], need_m: float
+    pool: Pool, chain: list[Way], sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
 ) -> Route | None:
     """The first items that reach; None where too few are left or they are too short."""
     items: list[KitItem] = []
@@ -167,13 +179,13 @@ def _twin_items(
     joins: list[Join] = []
     ends = list(sources)
     for way, item in zip(chain, items, strict=True):
-        joins += [Join(a=end, b=f"{item.id}.{entry.id}") for end, entry in zip(ends, way.entries, strict=True)]
-        ends = [f"{item.id}.{one.id}" for one in way.exits]
+        joins += [Join(a=end, b=Endpoint(item.id, entry.id)) for end, entry in zip(ends, way.entries, strict=True)]
+        ends = [Endpoint(item.id, one.id) for one in way.exits]
     joins += [Join(a=end, b=goal) for end, goal in zip(ends, goals, strict=True)]
     return Route(tuple(items), tuple(joins))
 
 
-def _forms(pool: Pool, ends: tuple[str, ...]) -> tuple[Form, ...]:
+def _forms(pool: Pool, ends: tuple[Endpoint, ...]) -> tuple[Form, ...]:
     return tuple(_form(pool, end) for end in ends)
 
 
@@ -185,7 +197,7 @@ def _forms_of(sockets: tuple[Socket, ...]) -> tuple[Form, ...]:
     return tuple(one.form for one in sockets)
 
 
-def _forked(pool: Pool, source: str, goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+def _forked(pool: Pool, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
     """A lead or box that takes the source apart, with lines to each goal behind it, perhaps a lead before it."""
     for way in pool.ways:
         if len(way.entries) != 1 or len(way.exits) != len(goals):
@@ -193,10 +205,10 @@ def _forked(pool: Pool, source: str, goals: tuple[str, ...], need_m: float) -> I
         yield from islice(_forked_by(pool, way, source, goals, need_m), EACH_WAY)
 
 
-def _forked_by(pool: Pool, way: Way, source: str, goals: tuple[str, ...], need_m: float) -> Iterator[Route]:
+def _forked_by(pool: Pool, way: Way, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
     for item in _items(pool, way, need_m):
-        entry = (f"{item.id}.{way.entries[0].id}", way.entries[0].form)
-        starts = [(f"{item.id}.{exit_.id}", exit_.form) for exit_ in way.exits]
+        entry = (Endpoint(item.id, way.entries[0].id), way.entries[0].form)
+        starts = [(Endpoint(item.id, exit_.id), exit_.form) for exit_ in way.exits]
         before = _lines(pool, (source, _form(pool, source)), entry, 0.0, frozenset({item.id}), 1)
         for lead_in in islice(before, 3):
             left_m = need_m - (item.length_m or 0.0) - lead_in.length_m
@@ -209,8 +221,8 @@ def _onward(
     pool: Pool,
     item: KitItem,
     joins: tuple[Join, ...],
-    starts: list[tuple[str, Form]],
-    goals: tuple[str, ...],
+    starts: list[tuple[Endpoint, Form]],
+    goals: tuple[Endpoint, ...],
     need_m: float,
 ) -> Iterator[Route]:
     """From an item's exits to the goals by the same kinds of legs."""
@@ -229,7 +241,7 @@ def _onward(
             yield Route((item, *route.items), (*joins, *route.joins), route.misfits)
 
 
-def _merged(pool: Pool, sources: tuple[str, ...], goal: str, need_m: float) -> Iterator[Route]:
+def _merged(pool: Pool, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float) -> Iterator[Route]:
     """A lead or box that brings the sources together, with a line to the goal behind it."""
     for way in pool.ways:
         if len(way.entries) != len(sources) or len(way.exits) != 1:
@@ -237,9 +249,9 @@ def _merged(pool: Pool, sources: tuple[str, ...], goal: str, need_m: float) -> I
         yield from islice(_merged_by(pool, way, sources, goal, need_m), EACH_WAY)
 
 
-def _merged_by(pool: Pool, way: Way, sources: tuple[str, ...], goal: str, need_m: float) -> Iterator[Route]:
+def _merged_by(pool: Pool, way: Way, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float) -> Iterator[Route]:
     for item in _items(pool, way, need_m):
-        onward = (f"{item.id}.{way.exits[0].id}", way.exits[0].form)
+        onward = (Endpoint(item.id, way.exits[0].id), way.exits[0].form)
         for joins, leads, reached_m in _brought(pool, item, way.entries, sources):
             left_m = max(0.0, need_m - (item.length_m or 0.0) - reached_m)
             used = frozenset({item.id, *(lead.id for lead in leads)})
@@ -248,7 +260,7 @@ def _merged_by(pool: Pool, way: Way, sources: tuple[str, ...], goal: str, need_m
 
 
 def _gathered(
-    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[str, ...]
+    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[Endpoint, ...]
 ) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
     """The sources into the entries in order, straight or each by one short lead of the same kind."""
     first = (sources[0], _form(pool, sources[0]))
@@ -259,7 +271,7 @@ def _gathered(
             goes = steps[-1].exit.form if steps else _form(pool, source)
             if not made_for(goes, entry.form) or (steps and not made_for(_form(pool, source), steps[0].entry.form)):
                 break
-            chain = filled(pool, steps, source, f"{item.id}.{entry.id}", 0.0, used)
+            chain = filled(pool, steps, source, Endpoint(item.id, entry.id), 0.0, used)
             if chain is None:
                 break
             chains.append(chain)
@@ -269,7 +281,7 @@ def _gathered(
 
 
 def _brought(
-    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[str, ...]
+    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[Endpoint, ...]
 ) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
     """Each by a lead of its own, or both by one."""
     yield from _gathered(pool, item, entries, sources)
@@ -277,7 +289,7 @@ def _brought(
 
 
 def _by_twins(
-    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[str, ...]
+    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[Endpoint, ...]
 ) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
     """The same by one lead with two ways through (a twin RCA lead)."""
     for way in pool.ways:
@@ -285,8 +297,8 @@ def _by_twins(
             continue
         if _fits(_forms(pool, sources), way.entries) and _fits(_forms_of(way.exits), entries):
             for twin in _items(pool, way, 0.0):
-                ins, outs = ([f"{twin.id}.{one.id}" for one in side] for side in (way.entries, way.exits))
-                onward = [f"{item.id}.{entry.id}" for entry in entries]
+                ins, outs = ([Endpoint(twin.id, one.id) for one in side] for side in (way.entries, way.exits))
+                onward = [Endpoint(item.id, entry.id) for entry in entries]
                 pairs = zip((*sources, *outs), (*ins, *onward), strict=True)
                 yield tuple(Join(a=a, b=b) for a, b in pairs), (twin,), twin.length_m or 0.0
 

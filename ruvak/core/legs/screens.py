@@ -6,6 +6,7 @@ from networkx.utils import UnionFind
 
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Contact
 
 SCREENS = frozenset({"1", "S", "R2", "sleeve", "screen", "shell"})
 """The second ring is the ground of some headset plugs."""
@@ -23,7 +24,7 @@ def opens_screen(part: Part) -> bool:
     screens: tuple[set[Hashable], set[Hashable]] = (set(), set())
     for connector in part.connectors:
         for contact in SHAPES[connector.form].contacts:
-            group = joined[f"{connector.id}.{contact}"]
+            group = joined[Contact(connector.id, contact)]
             for index, side in enumerate(("in", "out")):
                 if connector.side in (side, "both"):
                     (screens if contact in SCREENS else sides)[index].add(group)

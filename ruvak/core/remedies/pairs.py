@@ -29,5 +29,4 @@ def same_way(rig: Rig, run: Run, boxes: Counter[str]) -> Route | None:
 
 def _devices(rig: Rig, run: Run) -> frozenset[str]:
     kit = {item.id for item in rig.kit}
-    owners = {end.split(".")[0] for join in run.joins for end in (join.a, join.b)}
-    return frozenset(owners - kit)
+    return frozenset(set(run.owners) - kit)

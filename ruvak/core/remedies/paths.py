@@ -8,6 +8,7 @@ from ruvak.core.legs.pool import pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.edits import Edit, Op, PutRun
 from ruvak.core.rig.part import Connector
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, Rig, Run
 from ruvak.core.trace.ends import ends_of
 
@@ -27,7 +28,7 @@ def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
     if installed and installed != set(run.legs):
         return _around(rig, run, installed)
     sources, targets = ends_of(rig, run, "out"), ends_of(rig, run, "in")
-    gear = {end.split(".")[0] for end in targets}
+    gear = {end.owner for end in targets}
     if not 1 <= len(sources) <= 2 or len(gear) != 1:
         return ()
     pool, need_m = pool_for(rig, run.id, twice=True), _need_m(rig, run)
@@ -64,8 +65,8 @@ def _before_m(route: Route, needed: tuple[tuple[str, ...], ...]) -> float:
 
 
 def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
-    before = [join for join in run.joins if join.b.split(".")[0] in installed]
-    behind = [join for join in run.joins if join.a.split(".")[0] in installed]
+    before = [join for join in run.joins if join.b.owner in installed]
+    behind = [join for join in run.joins if join.a.owner in installed]
     first = _stretch(rig, run, tuple(ends_of(rig, run, "out")), tuple(join.b for join in before))
     last = _stretch(rig, run, tuple(join.a for join in behind), tuple(ends_of(rig, run, "in")))
     stretch = next((one for one in (first, last) if one is not None and one[2]), None)
@@ -91,28 +92,28 @@ def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
 
 
 def _stretch(
-    rig: Rig, run: Run, sources: tuple[str, ...], goals: tuple[str, ...]
-) -> tuple[tuple[str, ...], tuple[str, ...], set[str], set[Join]] | None:
+    rig: Rig, run: Run, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]
+) -> tuple[tuple[Endpoint, ...], tuple[Endpoint, ...], set[str], set[Join]] | None:
     """What lies between: its legs and joins. None where something built in is among it, or nothing leads there."""
     partner: dict[str, list[Join]] = {}
     for join in run.joins:
-        for end in (join.a, join.b):
-            partner.setdefault(end.split(".")[0], []).append(join)
+        for end in join.ends:
+            partner.setdefault(end.owner, []).append(join)
     kit = {item.id: item for item in rig.kit}
-    ends = {end.split(".")[0] for end in (*sources, *goals)}
-    queue = [join for join in run.joins if {join.a, join.b} & set(sources)]
+    ends = {end.owner for end in (*sources, *goals)}
+    queue = [join for join in run.joins if set(join.ends) & set(sources)]
     legs, joins = set[str](), set[Join]()
     while queue:
         join = queue.pop()
         if join in joins:
             continue
         joins.add(join)
-        for owner in (join.a.split(".")[0], join.b.split(".")[0]):
+        for owner in (end.owner for end in join.ends):
             if owner in ends or owner not in kit or owner in legs:
                 continue
             legs.add(owner)
             queue += partner[owner]
-    reached = {end for join in joins for end in (join.a, join.b)}
+    reached = {end for join in joins for end in join.ends}
     if not sources or not goals or not set(goals) <= reached or any(kit[leg].installed for leg in legs):
         return None
     return sources, goals, legs, joins
@@ -126,18 +127,18 @@ def edit_for(rig: Rig, run: Run, route: Route, label: str) -> Edit:
     return Edit(label=label, ops=tuple(ops))
 
 
-def _goals(rig: Rig, run: Run, gear: str, now: tuple[str, ...]) -> list[tuple[str, ...]]:
+def _goals(rig: Rig, run: Run, gear: str, now: tuple[Endpoint, ...]) -> list[tuple[Endpoint, ...]]:
     """Today's sockets; then, for each form of socket, one of the free ones and two neighbours."""
-    taken = {end for other in rig.runs if other.id != run.id for join in other.joins for end in (join.a, join.b)}
+    taken = {end for other in rig.runs if other.id != run.id for end in other.ends}
     by_form: dict[str, list[Connector]] = {}
     for connector in rig.part_of(gear).connectors:
-        if connector.side == "in" and f"{gear}.{connector.id}" not in taken:
+        if connector.side == "in" and Endpoint(gear, connector.id) not in taken:
             by_form.setdefault(connector.form, []).append(connector)
     found = {now: None}
     for connectors in by_form.values():
-        ends = sorted((f"{gear}.{one.id}" for one in connectors), key=lambda end: end not in now)
+        ends = sorted((Endpoint(gear, one.id) for one in connectors), key=lambda end: end not in now)
         found |= {(end,): None for end in ends[:2]}
-        in_order = [f"{gear}.{one.id}" for one in connectors]
+        in_order = [Endpoint(gear, one.id) for one in connectors]
         starts = [in_order.index(end) for end in now if end in in_order] or [0]
         pair = in_order[starts[0] : starts[0] + 2]
         if len(pair) == 2:

@@ -22,6 +22,7 @@ from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.results.surroundings import Surroundings
 from ruvak.core.rig.edits import Edit, SetSetting, apply
 from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem, Rig, Run
 from ruvak.core.rig.slim import in_use
 from ruvak.core.solve.memory import Memory
@@ -197,7 +198,7 @@ class _Search:
 
         What only adds pieces to a wiring that is clear already is not looked at, and no more once enough are clear.
         """
-        clear: list[tuple[tuple[str, ...], Counter[str]]] = []
+        clear: list[tuple[tuple[Endpoint, ...], Counter[str]]] = []
         may_open = may_open_screen(self.rig, self.found)
         today = len(_goals_of(self.run.joins, self.run.legs))
         # Two sides on two inputs are given up for one input only where nothing else is found.
@@ -323,10 +324,10 @@ class _Search:
 
     def _replugged(self, path: Route) -> str:
         """Nothing new: other sockets, or fewer pieces."""
-        now = {end for join in self.run.joins for end in (join.a, join.b)}
+        now = set(self.run.ends)
         gear = {one.id: one.name for one in self.rig.gear}
-        ends = [join.b for join in path.joins if join.b.split(".")[0] in gear and join.b not in now]
-        labels = [f"{gear[end.split('.')[0]]}, {connector_at(self.rig, end).label}" for end in ends]
+        ends = [join.b for join in path.joins if join.b.owner in gear and join.b not in now]
+        labels = [f"{gear[end.owner]}, {connector_at(self.rig, end).label}" for end in ends]
         if labels:
             return f"Plug into {' and '.join(labels)}"[:120]
         kept = {item.id for item in path.items}
@@ -374,10 +375,10 @@ def _mends(effect: Effect) -> bool:
     return effect.before.grade is not Grade.CLEAR and effect.after.grade is Grade.CLEAR
 
 
-def _goals_of(joins: Iterable[Join], legs: Iterable[str]) -> tuple[str, ...]:
+def _goals_of(joins: Iterable[Join], legs: Iterable[str]) -> tuple[Endpoint, ...]:
     """The sockets a wiring ends at."""
     own = set(legs)
-    return tuple(join.b for join in joins if join.b.split(".")[0] not in own)
+    return tuple(join.b for join in joins if join.b.owner not in own)
 
 
 def _part(parts: dict[str, Part], item: KitItem) -> Part:

@@ -1,7 +1,9 @@
 """What really is balanced, from the metal and the impedances, never from the plugs."""
 
 from ruvak.core.circuit.circuit import Drive, Receiver
+from ruvak.core.results.ends import points_of_channel
 from ruvak.core.results.records import Balance
+from ruvak.core.rig.points import ContactRef, NodeRef
 from ruvak.core.solve.network import Floats
 from ruvak.core.trace.trace import Trace
 
@@ -15,9 +17,7 @@ def balance(traced: Trace, drives: tuple[Drive, ...], receiver: Receiver, leg_oh
     """`leg_ohm`: hot to reference, cold to reference, between the legs, ohm."""
     hot, cold, screen = (traced.conductor_of[point] for point in leg_points(receiver))
     returns = {
-        traced.conductor_of[f"{drive.gear}.{drive.output.common}"]
-        for drive in drives
-        if drive.output.type == "unbalanced"
+        traced.conductor_of[drive.output.common.of(drive.gear)] for drive in drives if drive.output.type == "unbalanced"
     }
     hot_ohm, cold_ohm, between_ohm = (float(ohm) for ohm in leg_ohm)
     mismatch_percent = 100.0 * abs(hot_ohm - cold_ohm) / max(0.5 * (hot_ohm + cold_ohm), 1e-9)
@@ -44,11 +44,11 @@ def balance(traced: Trace, drives: tuple[Drive, ...], receiver: Receiver, leg_oh
     return found
 
 
-def leg_points(receiver: Receiver) -> tuple[str, str, str]:
+def leg_points(receiver: Receiver) -> tuple[ContactRef | NodeRef, ContactRef | NodeRef, ContactRef | NodeRef]:
     """Points of hot, cold and screen; an unbalanced input's cold is its screen."""
     one = receiver.input
-    names = (one.hot, one.cold, one.screen) if one.type == "balanced" else (one.hot, one.common, one.common)
-    hot, cold, screen = (f"{receiver.gear}.{name}" for name in names)
+    points = (one.hot, one.cold, one.screen) if one.type == "balanced" else (one.hot, one.common, one.common)
+    hot, cold, screen = (point.of(receiver.gear) for point in points)
     return hot, cold, screen
 
 
@@ -58,7 +58,6 @@ def _two_signals(traced: Trace, drives: tuple[Drive, ...], hot: str, cold: str) 
     for drive in drives:
         for channel in drive.output.channels:
             name = (drive.gear, drive.output.id, channel.id)
-            for point in (channel.hot, getattr(channel, "cold", None)):
-                if point is not None:
-                    carried.setdefault(traced.conductor_of[f"{drive.gear}.{point}"], set()).add(name)
+            for point in points_of_channel(channel):
+                carried.setdefault(traced.conductor_of[point.of(drive.gear)], set()).add(name)
     return bool(carried.get(hot)) and bool(carried.get(cold)) and not carried[hot] & carried[cold]

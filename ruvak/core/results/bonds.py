@@ -6,6 +6,7 @@ import networkx as nx
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, EarthNode
 from ruvak.core.results.balance import balance
 from ruvak.core.results.effects import Effects, leg_rows
 from ruvak.core.results.ends import Reach, by_owner, reach_of
@@ -124,13 +125,10 @@ def loop_through(circuit: Circuit, branch: int) -> tuple[str, ...]:
     if not all(end in graph for end in ends) or not nx.has_path(graph, *ends):
         return ()
     path = [ends[0], *nx.shortest_path(graph, ends[1], ends[0], weight="weight")]
-    owners = [_owner(circuit, node) for node in path]
+    owners = [_owner(EARTH_POINT if node == EARTH else circuit.point_of[node]) for node in path]
     loop = [one for one, other in pairwise([*owners, ""]) if one != other]
     return tuple(loop[:-1] if len(loop) > 1 and loop[0] == loop[-1] else loop)
 
 
-def _owner(circuit: Circuit, node: int) -> str:
-    if node == EARTH:
-        return "earth"
-    name = circuit.network.node_names[node]
-    return name if name.startswith("earth:") else name.split(".")[0]
+def _owner(point: CircuitPoint) -> str:
+    return str(point) if isinstance(point, EarthNode) else point.owner

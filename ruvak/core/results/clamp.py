@@ -55,7 +55,7 @@ def _outlets(rig: Rig, item_id: str, tag: str) -> tuple[EarthPoint, EarthPoint]:
     run = next((one for one in rig.runs if item_id in one.legs), None)
     if run is None:
         raise BadEdit("item", f"No run uses '{tag}', so no current in it can be told.")
-    owners = dict.fromkeys(end.split(".")[0] for join in run.joins for end in (join.a, join.b))
+    owners = run.owners
     devices = [one for owner in owners if isinstance(one := rig.owners_by_id[owner], Gear)]
     by_id = {point.id: point for point in rig.venue.earth}
     found = list(dict.fromkeys(one.outlet for one in devices if one.outlet is not None))

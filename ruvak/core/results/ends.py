@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Unknown, cable_owner
 from ruvak.core.rig.connectors import SHAPES
-from ruvak.core.rig.part import Connector
+from ruvak.core.rig.part import BalancedChannel, Channel, Connector
+from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.trace.ends import ends_of
 from ruvak.core.trace.trace import Trace
@@ -32,12 +33,11 @@ def reach_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> Reach:
 
 def _cables_in_use(rig: Rig, run: Run, leg: str) -> list[int]:
     """Of a leg's cables those at a connector that this run plugs in, and those that end inside."""
-    ends = [end.split(".") for join in run.joins for end in (join.a, join.b)]
-    used = {name for owner, name in ends if owner == leg}
+    used = {end.connector for end in run.ends if end.owner == leg}
     found = []
     for index, cable in enumerate(rig.part_of(leg).cables):
         points = [point for one in cable.conductors for point in (one.a, one.b) if point is not None]
-        if any("." not in point or point.split(".")[0] in used for point in points):
+        if any(isinstance(point, InnerNode) or point.connector in used for point in points):
             found.append(index)
     return found
 
@@ -62,28 +62,32 @@ def sources_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[tup
     here = (number for gear in nodes for number in circuit.drives_of.get(gear, ()))
     for number in here:
         drive = circuit.drives[number]
-        channel = next(one for one in drive.output.channels if one.id == drive.channel)
-        points = [channel.hot, getattr(channel, "cold", None)]
-        if any(traced.node_of[f"{drive.gear}.{point}"] in nodes.get(drive.gear, ()) for point in points if point):
+        if any(traced.node_of[point] in nodes.get(drive.gear, ()) for point in channel_points(drive)):
             groups.setdefault((drive.gear, drive.output.id), []).append(number)
     return tuple(tuple(group) for group in (groups or _led_on(traced, circuit, ends_of(rig, run, "out"))).values())
 
 
-def _led_on(traced: Trace, circuit: Circuit, ends: dict[str, Connector]) -> dict[tuple[str, str], list[int]]:
+def _led_on(traced: Trace, circuit: Circuit, ends: dict[Endpoint, Connector]) -> dict[tuple[str, str], list[int]]:
     """Drives of other devices whose hot is the same conductor as a contact of these sockets."""
-    owners = {end.split(".")[0] for end in ends}
-    points = [f"{end}.{contact}" for end, connector in ends.items() for contact in SHAPES[connector.form].contacts]
+    owners = {end.owner for end in ends}
+    points = [end.contact(name) for end, connector in ends.items() for name in SHAPES[connector.form].contacts]
     here = {traced.conductor_of[point] for point in points}
     groups: dict[tuple[str, str], list[int]] = {}
     for number, drive in enumerate(circuit.drives if here else ()):
-        if drive.gear not in owners and traced.conductor_of[_hot_of(drive)] in here:
+        if drive.gear not in owners and traced.conductor_of[channel_points(drive)[0]] in here:
             groups.setdefault((drive.gear, drive.output.id), []).append(number)
     return groups
 
 
-def _hot_of(drive: Drive) -> str:
+def channel_points(drive: Drive) -> tuple[ContactRef | NodeRef, ...]:
+    """Where a drive's channel leaves: its hot, and of a balanced output its cold."""
     channel = next(one for one in drive.output.channels if one.id == drive.channel)
-    return f"{drive.gear}.{channel.hot}"
+    return tuple(point.of(drive.gear) for point in points_of_channel(channel))
+
+
+def points_of_channel(channel: Channel | BalancedChannel) -> tuple[Contact | InnerNode, ...]:
+    """Hot, and of a balanced channel cold."""
+    return (channel.hot, channel.cold) if isinstance(channel, BalancedChannel) else (channel.hot,)
 
 
 def inputs_of(
@@ -99,13 +103,13 @@ def inputs_of(
         number
         for gear in nodes
         for number in circuit.receivers_of.get(gear, ())
-        if traced.node_of[f"{gear}.{circuit.receivers[number].input.hot}"] in nodes[gear]
+        if traced.node_of[circuit.receivers[number].input.hot.of(gear)] in nodes[gear]
     ]
     both = {end: one for end, one in ends_of(rig, run, "out").items() if one.side == "both"}
     returning = _nodes(traced, both)
     senders = {circuit.drives[one].gear for group in sources for one in group}
     for number, receiver in enumerate(circuit.receivers if returning else ()):
-        hot = f"{receiver.gear}.{receiver.input.hot}"
+        hot = receiver.input.hot.of(receiver.gear)
         here = traced.node_of[hot] in returning.get(receiver.gear, ())
         sends = here and receiver.gear in senders
         if number not in found and sends and _sent_from_elsewhere(traced, circuit, sources, receiver):
@@ -116,19 +120,19 @@ def inputs_of(
 def _sent_from_elsewhere(
     traced: Trace, circuit: Circuit, sources: tuple[tuple[int, ...], ...], receiver: Receiver
 ) -> bool:
-    hot = traced.conductor_of[f"{receiver.gear}.{receiver.input.hot}"]
+    hot = traced.conductor_of[receiver.input.hot.of(receiver.gear)]
     for group in sources:
         for number in group:
             drive = circuit.drives[number]
-            if drive.gear != receiver.gear and traced.conductor_of[_hot_of(drive)] == hot:
+            if drive.gear != receiver.gear and traced.conductor_of[channel_points(drive)[0]] == hot:
                 return True
     return False
 
 
-def _nodes(traced: Trace, ends: dict[str, Connector]) -> dict[str, set[str]]:
+def _nodes(traced: Trace, ends: dict[Endpoint, Connector]) -> dict[str, set[str]]:
     """Owner to the nodes of all contacts of these sockets."""
     nodes: dict[str, set[str]] = {}
     for end, connector in ends.items():
         for contact in SHAPES[connector.form].contacts:
-            nodes.setdefault(end.split(".")[0], set()).add(traced.node_of[f"{end}.{contact}"])
+            nodes.setdefault(end.owner, set()).add(traced.node_of[end.contact(contact)])
     return nodes

@@ -67,7 +67,7 @@ class Gains:
     def load_ohm(self, number: int) -> float:
         """What is left of a drive's emf over current once its own impedance is taken off, its worst leg, as loop."""
         drive = self.circuit.drives[number]
-        nodes = [self.circuit.node_of[f"{drive.gear}.{channel.hot}"] for channel in drive.output.channels]
+        nodes = [self.circuit.node_of[channel.hot.of(drive.gear)] for channel in drive.output.channels]
         if len(set(nodes)) < len(nodes):
             # A left/mono socket adds its own two sides; what they make of each other is how it is built.
             return ABSENT_OHM

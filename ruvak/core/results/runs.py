@@ -261,7 +261,7 @@ class _RunReader:
 
     def _owners(self) -> set[str]:
         run = self.run_record
-        return {*run.legs, *(end.split(".")[0] for join in run.joins for end in (join.a, join.b))}
+        return {*run.legs, *run.owners}
 
     def _source(self, group: Group) -> SourceResult:
         drives = self._drives(group)

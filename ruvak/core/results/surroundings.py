@@ -15,7 +15,7 @@ from networkx.utils import UnionFind
 
 from ruvak.core.circuit.circuit import Cause, Circuit
 from ruvak.core.results.solving import RigSolver, cause_emfs, cause_frequencies
-from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE
+from ruvak.core.rig.points import CHASSIS, SIGNAL_REFERENCE, NodeRef
 from ruvak.core.solve.memory import Memory
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Network
 from ruvak.core.solve.solver import Around
@@ -32,7 +32,7 @@ class Surroundings:
     that nothing joined to them floats.
     """
 
-    points: tuple[str, ...]
+    points: tuple[NodeRef, ...]
     frequencies_hz: Floats
     siemens: Complexes
     amperes: Complexes
@@ -75,7 +75,7 @@ def surroundings(
     `more_hz`: frequencies at which a wiring may bring a cause that is not there yet. None where there is nothing to
     tell apart.
     """
-    points = [f"{one}.{point}" for one in gear for point in (SIGNAL_REFERENCE, CHASSIS)]
+    points = [point.of(one) for one in gear for point in (SIGNAL_REFERENCE, CHASSIS)]
     stiff = _stiff(bare.network)
     by_node = {stiff[bare.node_of.get(one, EARTH)]: one for one in points}
     by_node.pop(stiff[EARTH], None)
@@ -99,12 +99,11 @@ def surroundings(
     return Surroundings(tuple(points), np.array(hertz), siemens - own, amperes, rest.causes, stray_f, earthed)
 
 
-def _strays(points: Sequence[str], floating: Sequence[str], frequencies_hz: Floats, stray_f: float) -> Complexes:
+def _strays(points: Sequence[NodeRef], floating: Sequence[str], frequencies_hz: Floats, stray_f: float) -> Complexes:
     """(frequencies, points, points): the capacitance to earth of each floating device's chassis."""
     found = np.zeros((len(frequencies_hz), len(points), len(points)), dtype=np.complex128)
     for index, point in enumerate(points):
-        owner, name = point.split(".")
-        if name == CHASSIS and owner in floating:
+        if point.in_part == CHASSIS and point.owner in floating:
             found[:, index, index] = 2j * np.pi * frequencies_hz * stray_f
     return found
 
@@ -118,7 +117,7 @@ def _stiff(network: Network) -> UnionFind[Hashable]:
 
 
 def _seen(
-    circuit: Circuit, points: Sequence[str], hertz: Sequence[float], memory: Memory | None
+    circuit: Circuit, points: Sequence[NodeRef], hertz: Sequence[float], memory: Memory | None
 ) -> tuple[Complexes, Complexes]:
     """Admittances between the points, and each cause's currents into them, volts held at nought."""
     nodes = [circuit.node_of[one] for one in points]

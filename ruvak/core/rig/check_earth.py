@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from ruvak.core.errors import Fault
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.earth import EarthPoint
-from ruvak.core.rig.part import CHASSIS, SIGNAL_REFERENCE
+from ruvak.core.rig.points import CHASSIS, SIGNAL_REFERENCE, BondTarget, Contact
 from ruvak.core.rig.rig import Gear, Rig
 
 HIGHER = ("outlet", "strip", "circuit", "board", "building")
@@ -93,15 +93,13 @@ def _loop(points: dict[str, EarthPoint]) -> list[str]:
     return []
 
 
-def _stands(rig: Rig, points: dict[str, EarthPoint], end: str) -> bool:
-    owner, _, point = end.partition(".")
-    thing = rig.owners_by_id.get(owner)
-    if not point:
-        return isinstance(thing, Gear) or end in points
-    if not isinstance(thing, Gear):
+def _stands(rig: Rig, points: dict[str, EarthPoint], end: BondTarget) -> bool:
+    device = rig.owners_by_id.get(end.owner)
+    if end.point is None:
+        return isinstance(device, Gear) or end.owner in points
+    if not isinstance(device, Gear):
         return False
-    connector, _, contact = point.partition(".")
-    if not contact:
-        return point in (SIGNAL_REFERENCE, CHASSIS)
-    part = rig.part_of(owner)
-    return any(one.id == connector and contact in SHAPES[one.form].contacts for one in part.connectors)
+    if not isinstance(end.point, Contact):
+        return end.point in (SIGNAL_REFERENCE, CHASSIS)
+    wanted, part = end.point, rig.part_of(end.owner)
+    return any(one.id == wanted.connector and wanted.contact in SHAPES[one.form].contacts for one in part.connectors)

@@ -5,8 +5,9 @@ Every field that a float could misread carries its unit. Emfs and voltages are r
 
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
+from ruvak.core.rig.points import BondEnd
 from ruvak.core.rig.values import (
     AboveZero,
     Deviation,
@@ -26,8 +27,6 @@ Preset = Literal["linear", "switched-mode", "dimmers"]
 PointKind = Literal["building", "board", "circuit", "strip", "outlet"]
 JoinKind = Literal["strip", "circuit", "board", "building", "site"]
 """Where the paths of two outlets join: the same strip, circuit, board, building, or only between buildings."""
-
-BOND_END_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}(\.[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?)?$"
 
 
 class Place(Record):
@@ -89,8 +88,8 @@ class Bond(Identified):
 
     name: Label
     kind: BondKind
-    a: Annotated[str, StringConstraints(pattern=BOND_END_PATTERN)]
-    b: Annotated[str, StringConstraints(pattern=BOND_END_PATTERN)]
+    a: BondEnd
+    b: BondEnd
     ohm: NotNegative | None = None
     henry: NotNegative | None = None
 

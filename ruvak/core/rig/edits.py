@@ -5,9 +5,10 @@ from typing import Annotated, Literal, TypeVar
 from pydantic import Field, ValidationError
 
 from ruvak.core.errors import BadEdit
-from ruvak.core.rig.check import check, setting_fault
+from ruvak.core.rig.check import check
+from ruvak.core.rig.check_part import setting_fault
 from ruvak.core.rig.earth import Bond, EarthPoint
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, SettingValue
 from ruvak.core.rig.rig import (
     ALIGNMENTS,
     MAX_LENGTH_M,
@@ -18,7 +19,6 @@ from ruvak.core.rig.rig import (
     Loudness,
     Rig,
     Run,
-    SettingValue,
     Venue,
 )
 from ruvak.core.rig.values import Id, Identified, Label, Number, Record, Value, Words

@@ -2,13 +2,10 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
+from ruvak.core.rig.points import Contact, InnerNode, Point
 from ruvak.core.rig.values import AboveZero, NotNegative, Quantity, Record, Value
-
-POINT_PATTERN = r"^[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?$"
-Point = Annotated[str, StringConstraints(pattern=POINT_PATTERN, max_length=80)]
-"""Within a part: a contact, connector.contact ("in.T"), or an inner node, a bare name."""
 
 
 class Resistor(Record):
@@ -75,7 +72,7 @@ class Buffer(Record):
 Element = Annotated[Resistor | Capacitor | Inductor | Transformer | Buffer, Field(discriminator="type")]
 
 
-def ends_of_element(element: Element) -> tuple[tuple[str, Point], ...]:
+def ends_of_element(element: Element) -> tuple[tuple[str, Contact | InnerNode], ...]:
     """Every field by which an element names a point, in the order it names them, and the point."""
     match element:
         case Transformer():

@@ -7,8 +7,8 @@ from pydantic import ValidationError
 from pydantic_core import ErrorDetails, from_json
 
 from ruvak.core.errors import Fault, RigFault
-from ruvak.core.rig.element import POINT_PATTERN
-from ruvak.core.rig.rig import END_PATTERN, Rig
+from ruvak.core.rig.points import BOND_END_PATTERN, END_PATTERN, POINT_PATTERN
+from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import ID_PATTERN
 
 FORMAT = "ruvak-rig"
@@ -89,6 +89,7 @@ _PATTERNS = {
     ID_PATTERN: "should be small letters, digits and hyphens, at most 64, starting with a letter or digit.",
     END_PATTERN: "should be an end: the gear's or kit item's id, a dot, and its connector, as in laptop.phones.",
     POINT_PATTERN: "should be a point: connector.contact, as in in.T, or the bare name of an inner node.",
+    BOND_END_PATTERN: "should be a device, a point of one, as in laptop.g or desk.usb.shell, or an earth point.",
 }
 
 

@@ -10,7 +10,8 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from ruvak.core.rig.connectors import Form
-from ruvak.core.rig.element import Element, Point
+from ruvak.core.rig.element import Element
+from ruvak.core.rig.points import Point
 from ruvak.core.rig.values import (
     AboveZero,
     Deviation,
@@ -25,9 +26,6 @@ from ruvak.core.rig.values import (
     Value,
     Words,
 )
-
-SIGNAL_REFERENCE = "g"
-CHASSIS = "chassis"
 
 
 class Connector(Record):
@@ -310,6 +308,9 @@ class Mix(Record):
     label: Label
     left: tuple[Id, ...]
     right: tuple[Id, ...] = ()
+
+
+SettingValue = Annotated[bool, Field(strict=True)] | Number | Label
 
 
 class ChoiceSetting(Record):

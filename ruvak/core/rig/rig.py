@@ -3,11 +3,12 @@
 from functools import cached_property
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from ruvak.core.rig.connectors import Sleeve
 from ruvak.core.rig.earth import Beside, Bond, Disturbances, EarthPoint, MainsRun, Place
-from ruvak.core.rig.part import Earthing, Part
+from ruvak.core.rig.part import Earthing, Part, SettingValue
+from ruvak.core.rig.points import End, Endpoint
 from ruvak.core.rig.values import (
     AboveZero,
     Deviation,
@@ -21,12 +22,6 @@ from ruvak.core.rig.values import (
     Value,
     Words,
 )
-
-END_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}\.[a-z0-9][a-z0-9-]{0,63}$"
-End = Annotated[str, StringConstraints(pattern=END_PATTERN)]
-"""owner.connector: a gear's or kit item's id, then the connector's."""
-
-SettingValue = Annotated[bool, Field(strict=True)] | Number | Label
 
 MAX_LENGTH_M = 1000.0
 
@@ -112,6 +107,11 @@ class Join(Record):
     sleeve: Sleeve | None = None
     """A four-contact plug in a shorter socket: what the sleeve spring was seen to meet; None while nobody looked."""
 
+    @property
+    def ends(self) -> tuple[Endpoint, Endpoint]:
+        """Both connectors, the one nearer the source first."""
+        return self.a, self.b
+
 
 class Run(Identified):
     """One path from source sockets to destination sockets, leg by leg from the source."""
@@ -124,6 +124,16 @@ class Run(Identified):
     """What was said about it: who, stand, phantom wanted."""
     route: tuple[Place, ...] = Field(default=(), max_length=100)
     """Where its leads bend on their way from source to destination on the plan."""
+
+    @property
+    def ends(self) -> tuple[Endpoint, ...]:
+        """The two connectors of every join, in the order of the joins."""
+        return tuple(end for join in self.joins for end in join.ends)
+
+    @property
+    def owners(self) -> tuple[str, ...]:
+        """Devices and pieces that some join touches, each once, in the order of the joins."""
+        return tuple(dict.fromkeys(end.owner for end in self.ends))
 
 
 class Assumptions(Record):
@@ -226,9 +236,9 @@ def called(rig: Rig, owner: str) -> str:
     return thing.name if isinstance(thing, Gear) else thing.tag
 
 
-def plugged(rig: Rig) -> set[str]:
-    """Every end (owner.connector) that something is plugged into."""
-    return {end for run in rig.runs for join in run.joins for end in (join.a, join.b)}
+def plugged(rig: Rig) -> set[Endpoint]:
+    """Every connector that something is plugged into."""
+    return {end for run in rig.runs for end in run.ends}
 
 
 def length_m(rig: Rig, run: Run) -> float:

@@ -6,7 +6,8 @@ from networkx.utils import UnionFind
 
 from ruvak.core.rig.element import ends_of_element
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.points import Contact, InnerNode
+from ruvak.core.rig.rig import Rig, plugged
 
 
 def in_use(rig: Rig, keep: Iterable[str] = ()) -> Rig:
@@ -17,12 +18,13 @@ def in_use(rig: Rig, keep: Iterable[str] = ()) -> Rig:
     """
     used: dict[str, set[str]] = {leg: set() for run in rig.runs for leg in run.legs}
     used |= {one: set() for one in keep}
-    for end in (end for run in rig.runs for join in run.joins for end in (join.a, join.b)):
-        used.setdefault(end.split(".")[0], set()).add(end.split(".")[1])
-    for end in (end for bond in rig.bonds for end in (bond.a, bond.b)):
+    for end in plugged(rig):
+        used.setdefault(end.owner, set()).add(end.connector)
+    for target in (target for bond in rig.bonds for target in (bond.a, bond.b)):
         # A projector that only a video lead joins to the rig still closes a loop.
-        if end.split(".")[0] in rig.owners_by_id:
-            used.setdefault(end.split(".")[0], set()).update(end.split(".")[1:2] if end.count(".") == 2 else ())
+        if target.owner in rig.owners_by_id:
+            socket = (target.point.connector,) if isinstance(target.point, Contact) else ()
+            used.setdefault(target.owner, set()).update(socket)
     gear = [one for one in rig.gear if one.id in used]
     small = {one.id: slimmed(rig.parts_by_id[one.part], used[one.id]) for one in gear}
     kit = []
@@ -50,31 +52,34 @@ def slimmed_multicore(part: Part, used: Iterable[str]) -> Part:
     if len(part.cables) < 2:
         return part
     joined: UnionFind[Hashable] = UnionFind(one.id for one in part.connectors)
-    links = [(wire.a, wire.b) for wire in part.wires]
+    for wire in part.wires:
+        joined.union(_place(wire.a), _place(wire.b))
     for element in part.elements:
-        points = [point for _, point in ends_of_element(element)]
-        links += [(points[0], point) for point in points[1:]]
+        joined.union(*(_place(point) for _, point in ends_of_element(element)))
     for number, cable in enumerate(part.cables):
         ends = [point for one in cable.conductors for point in (one.a, one.b) if point is not None]
-        links += [(f"#{number}.", point) for point in ends]
-    for a, b in links:
-        joined.union(a.split(".")[0], b.split(".")[0])
+        joined.union(number, *(_place(point) for point in ends))
     here = {joined[name] for name in used}
     keep = {one.id for one in part.connectors if joined[one.id] in here}
     if len(keep) == len(part.connectors):
         return part
 
-    def stays(point: str) -> bool:
-        return joined[point.split(".")[0]] in here
+    def stays(place: Hashable) -> bool:
+        return joined[place] in here
 
     return part.model_copy(
         update={
             "connectors": tuple(one for one in part.connectors if one.id in keep),
-            "wires": tuple(wire for wire in part.wires if stays(wire.a)),
-            "cables": tuple(cable for number, cable in enumerate(part.cables) if stays(f"#{number}.")),
-            "elements": tuple(one for one in part.elements if stays(ends_of_element(one)[0][1])),
+            "wires": tuple(wire for wire in part.wires if stays(_place(wire.a))),
+            "cables": tuple(cable for number, cable in enumerate(part.cables) if stays(number)),
+            "elements": tuple(one for one in part.elements if stays(_place(ends_of_element(one)[0][1]))),
         }
     )
+
+
+def _place(point: Contact | InnerNode) -> Hashable:
+    """A connector's id for all of its contacts, an inner node for itself."""
+    return point.connector if isinstance(point, Contact) else point
 
 
 def slimmed(part: Part, used: Iterable[str]) -> Part:
@@ -88,8 +93,8 @@ def slimmed(part: Part, used: Iterable[str]) -> Part:
         return part
     gone = {one.id for one in part.connectors} - keep
 
-    def stays(*points: str) -> bool:
-        return not any(point.split(".")[0] in gone for point in points if "." in point)
+    def stays(*points: Contact | InnerNode) -> bool:
+        return not any(point.connector in gone for point in points if isinstance(point, Contact))
 
     ids = {one.id for one in inputs}
     mixes = [

@@ -1,5 +1,6 @@
 """Where everything of a rig is on its plan: devices, outlets, and leads along their runs' routes."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
@@ -8,6 +9,7 @@ from math import hypot
 import networkx as nx
 
 from ruvak.core.rig.earth import EarthPoint, Place
+from ruvak.core.rig.points import BondTarget, Endpoint
 from ruvak.core.rig.rig import Gear, KitItem, Rig, Run
 from ruvak.core.stage.flux import Path
 
@@ -70,14 +72,13 @@ class Plan:
             return place
         return self.point(point.parent) if point.parent else self.bar
 
-    def end(self, end: str) -> Place:
+    def end(self, end: BondTarget) -> Place:
         """Where a bond's end is: a device, a point of one, or an earth point."""
-        owner = end.split(".")[0]
-        return self.gear(owner) if owner in self._gear else self.point(end)
+        return self.gear(end.owner) if end.owner in self._gear else self.point(end.owner)
 
-    def lead(self, item: KitItem, a: str | None, b: str | None) -> Path:
+    def lead(self, item: KitItem, connectors: Sequence[str]) -> Path:
         """The way of a conductor between two of an item's connectors; an end that is cut lies at the other."""
-        spots = [self._spots.get(f"{item.id}.{name}") for name in (a, b) if name is not None]
+        spots = [self._spots.get(Endpoint(item.id, name)) for name in connectors]
         found = [spot for spot in spots if spot is not None]
         if not found:
             return (self.bar, self.bar)
@@ -109,10 +110,10 @@ class Plan:
     def _neighbours(self) -> "nx.Graph[str]":
         graph: nx.Graph[str] = nx.Graph()
         for run in self.rig.runs:
-            ends = [owner for owner in _owners(run) if owner in self._gear]
+            ends = [owner for owner in run.owners if owner in self._gear]
             graph.add_edges_from(pairwise(ends))
         for bond in self.rig.bonds:
-            ends = [end.split(".")[0] for end in (bond.a, bond.b)]
+            ends = [bond.a.owner, bond.b.owner]
             if all(owner in self._gear for owner in ends):
                 graph.add_edge(*ends)
         return graph
@@ -121,23 +122,23 @@ class Plan:
     def _drawn_items(self) -> set[str]:
         found: set[str] = set()
         for run in self.rig.runs:
-            gear = [owner for owner in _owners(run) if owner in self._gear]
+            gear = [owner for owner in run.owners if owner in self._gear]
             if gear and all(self.is_placed(owner) for owner in gear):
                 found |= set(run.legs)
         return found
 
     @cached_property
-    def _spots(self) -> dict[str, _Spot]:
-        found: dict[str, _Spot] = {}
+    def _spots(self) -> dict[Endpoint, _Spot]:
+        found: dict[Endpoint, _Spot] = {}
         for run in self.rig.runs if self.drawn else ():
             for end, spot in self._of_run(run).items():
                 found.setdefault(end, spot)
         return found
 
-    def _of_run(self, run: Run) -> dict[str, _Spot]:
+    def _of_run(self, run: Run) -> dict[Endpoint, _Spot]:
         """Every connector of the run's legs, by how far it is from the nearest device on either side."""
         graph = self._graph(run)
-        gear = [end for end in graph if end.split(".")[0] in self._gear]
+        gear = [end for end in graph if end.owner in self._gear]
         sources = [end for end in gear if any(join.a == end for join in run.joins)]
         goals = [end for end in gear if end not in sources]
         if not sources or not goals:
@@ -155,27 +156,23 @@ class Plan:
             else:
                 share = 0.0
                 first = last = (ways_back if end in back else ways_ahead)[end][0]
-            way = (self.gear(first.split(".")[0]), *run.route, self.gear(last.split(".")[0]))
+            way = (self.gear(first.owner), *run.route, self.gear(last.owner))
             found[end] = _Spot(share, way)
         return found
 
-    def _graph(self, run: Run) -> "nx.Graph[str]":
-        graph: nx.Graph[str] = nx.Graph()
+    def _graph(self, run: Run) -> "nx.Graph[Endpoint]":
+        graph: nx.Graph[Endpoint] = nx.Graph()
         for join in run.joins:
             graph.add_edge(join.a, join.b, weight=0.0)
         for leg in run.legs:
             item = self.rig.owners_by_id[leg]
-            mine = [end for end in graph if end.split(".")[0] == leg]
+            mine = [end for end in graph if end.owner == leg]
             length_m = (item.length_m or 0.0) if isinstance(item, KitItem) else 0.0
             inward = [end for end in mine if any(join.b == end for join in run.joins)]
             graph.add_edges_from(
                 (one, other, {"weight": length_m}) for one in inward for other in mine if other not in inward
             )
         return graph
-
-
-def _owners(run: Run) -> list[str]:
-    return list(dict.fromkeys(end.split(".")[0] for join in run.joins for end in (join.a, join.b)))
 
 
 def _lengths(way: Path) -> list[float]:

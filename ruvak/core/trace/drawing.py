@@ -6,21 +6,23 @@ from typing import Literal
 
 from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.element import Element
+from ruvak.core.rig.part import BalancedChannel
+from ruvak.core.rig.points import ContactRef, End, Endpoint, NodeRef, PointRef
 from ruvak.core.rig.rig import KitItem, Rig, Run, called
 from ruvak.core.rig.values import Record
 from ruvak.core.trace.layout import Layout, Place
-from ruvak.core.trace.trace import Link, Roles, Trace, connector_at, element_points, merged
+from ruvak.core.trace.trace import Link, Roles, Trace, connector_at, element_points, merged, pairs_of
 from ruvak.core.units import engineering
 
 
 class DrawnConnector(Record):
     """A connector of a piece. `lane` is its row, 0 at the top; `contacts` are point ids in drawing order."""
 
-    end: str
+    end: End
     label: str
     form: Form
     lane: int
-    contacts: tuple[str, ...]
+    contacts: tuple[PointRef, ...]
 
 
 class DrawnPiece(Record):
@@ -41,8 +43,8 @@ class DrawnLink(Record):
     """Metal between two points. Inner nodes of a part may stand at either end."""
 
     kind: Literal["wire", "core", "screen", "mate"]
-    a: str
-    b: str
+    a: PointRef
+    b: PointRef
     owner: str
 
 
@@ -51,7 +53,7 @@ class DrawnElement(Record):
 
     type: Literal["resistor", "capacitor", "inductor", "transformer", "buffer"]
     owner: str
-    points: tuple[str, ...]
+    points: tuple[PointRef, ...]
     label: str
 
 
@@ -59,7 +61,7 @@ class DrawnConductor(Record):
     """All points of this run on one piece of its own metal, and what it is to source and destination."""
 
     id: str
-    points: tuple[str, ...]
+    points: tuple[PointRef, ...]
     carries: tuple[str, ...]
     """Of a source: channel names (a minus in front of a balanced output's cold), and "return"."""
     arrives: tuple[str, ...]
@@ -71,8 +73,8 @@ class DrawnInput(Record):
 
     gear: str
     input: str
-    hot: str
-    cold: str | None
+    hot: PointRef
+    cold: PointRef | None
 
 
 class RunDrawing(Record):
@@ -97,18 +99,18 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
         DrawnElement(
             type=element.type,
             owner=leg,
-            points=tuple(f"{leg}.{p}" for p in element_points(element)),
+            points=tuple(point.of(leg) for point in element_points(element)),
             label=_label(element),
         )
         for leg in run.legs
         for element in rig.part_of(leg).elements
-        if all(f"{leg}.{point}" in shown for point in element_points(element))
+        if all(point.of(leg) in shown for point in element_points(element))
     )
     return RunDrawing(
         pieces=pieces,
         links=tuple(DrawnLink(kind=link.kind, a=link.a, b=link.b, owner=link.owner) for link in links),
         elements=elements,
-        conductors=_conductors(rig, traced, pieces, merged(sorted(shown), links)),
+        conductors=_conductors(rig, traced, pieces, merged(sorted(shown, key=str), pairs_of(links))),
         listening=tuple(_listening(rig, traced, pieces)),
     )
 
@@ -119,7 +121,7 @@ def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> 
     for piece in pieces:
         own = _own_metal(traced, piece.owner) if piece.kind == "gear" else {}
         for drawn in (*piece.ins, *piece.outs) if own else ():
-            groups: dict[str, list[str]] = {}
+            groups: dict[str, list[ContactRef | NodeRef]] = {}
             for contact in drawn.contacts:
                 if contact in own:
                     groups.setdefault(own[contact], []).append(contact)
@@ -128,11 +130,11 @@ def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> 
     return found
 
 
-def _own_metal(traced: Trace, owner: str) -> dict[str, str]:
+def _own_metal(traced: Trace, owner: str) -> dict[ContactRef | NodeRef, str]:
     known = traced.asked.own
     if owner not in known:
         wires = traced.inside.get(owner, [])
-        known[owner] = merged(sorted({point for link in wires for point in (link.a, link.b)}), wires)
+        known[owner] = merged(sorted({point for pair in pairs_of(wires) for point in pair}, key=str), pairs_of(wires))
     return known[owner]
 
 
@@ -141,8 +143,8 @@ def _listening(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> Itera
     for piece in pieces:
         at = {traced.node_of[contact]: contact for drawn in piece.ins for contact in drawn.contacts}
         for receiver in rig.part_of(piece.owner).inputs if piece.kind == "gear" else ():
-            hot = at.get(traced.node_of[f"{piece.owner}.{receiver.hot}"])
-            cold = at.get(traced.node_of[f"{piece.owner}.{receiver.cold}"]) if receiver.type == "balanced" else None
+            hot = at.get(traced.node_of[receiver.hot.of(piece.owner)])
+            cold = at.get(traced.node_of[receiver.cold.of(piece.owner)]) if receiver.type == "balanced" else None
             if hot is not None:
                 yield DrawnInput(gear=piece.owner, input=receiver.id, hot=hot, cold=cold)
 
@@ -165,14 +167,14 @@ def _piece(rig: Rig, layout: Layout, place: Place) -> DrawnPiece:
     thing, part = rig.owners_by_id[place.owner], rig.part_of(place.owner)
     kit = thing if isinstance(thing, KitItem) else None
 
-    def drawn(end: str) -> DrawnConnector:
+    def drawn(end: Endpoint) -> DrawnConnector:
         connector = connector_at(rig, end)
         return DrawnConnector(
             end=end,
             label=connector.label,
             form=connector.form,
             lane=layout.lanes[end],
-            contacts=tuple(f"{end}.{contact}" for contact in layout.contacts(end)),
+            contacts=tuple(end.contact(contact) for contact in layout.contacts(end)),
         )
 
     return DrawnPiece(
@@ -189,10 +191,10 @@ def _piece(rig: Rig, layout: Layout, place: Place) -> DrawnPiece:
 
 
 def _conductors(
-    rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...], group_of: dict[str, str]
+    rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...], group_of: dict[ContactRef | NodeRef, str]
 ) -> tuple[DrawnConductor, ...]:
-    carries: dict[str, dict[str, None]] = {}
-    arrives: dict[str, dict[str, None]] = {}
+    carries: dict[ContactRef | NodeRef, dict[str, None]] = {}
+    arrives: dict[ContactRef | NodeRef, dict[str, None]] = {}
     for piece in pieces:
         if piece.kind != "gear":
             continue
@@ -206,8 +208,8 @@ def _conductors(
                 arrives.setdefault(contact, {}).update(
                     _entering(rig, traced, piece.owner).get(traced.node_of[contact], {})
                 )
-    groups: dict[str, list[str]] = {}
-    for point in sorted(group_of):
+    groups: dict[str, list[ContactRef | NodeRef]] = {}
+    for point in sorted(group_of, key=str):
         groups.setdefault(group_of[point], []).append(point)
     return tuple(
         DrawnConductor(
@@ -227,12 +229,11 @@ def _leaving(rig: Rig, traced: Trace, owner: str) -> Roles:
         found: Roles = {}
         for output in rig.part_of(owner).outputs:
             for channel in output.channels:
-                found.setdefault(traced.node_of[f"{owner}.{channel.hot}"], {})[channel.id] = None
-                cold = getattr(channel, "cold", None)
-                if cold is not None:
-                    found.setdefault(traced.node_of[f"{owner}.{cold}"], {})[f"\N{MINUS SIGN}{channel.id}"] = None
+                found.setdefault(traced.node_of[channel.hot.of(owner)], {})[channel.id] = None
+                if isinstance(channel, BalancedChannel):
+                    found.setdefault(traced.node_of[channel.cold.of(owner)], {})[f"\N{MINUS SIGN}{channel.id}"] = None
             if output.type == "unbalanced":
-                found.setdefault(traced.node_of[f"{owner}.{output.common}"], {})["return"] = None
+                found.setdefault(traced.node_of[output.common.of(owner)], {})["return"] = None
         known[owner] = found
     return known[owner]
 
@@ -250,6 +251,6 @@ def _entering(rig: Rig, traced: Trace, owner: str) -> Roles:
                 else {"screen": receiver.common}
             )
             for role, point in roles.items():
-                found.setdefault(traced.node_of[f"{owner}.{point}"], {})[role] = None
+                found.setdefault(traced.node_of[point.of(owner)], {})[role] = None
         known[owner] = found
     return known[owner]

@@ -3,19 +3,20 @@
 from typing import Literal
 
 from ruvak.core.rig.part import Connector
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.trace.trace import connector_at
 
 
-def ends_of(rig: Rig, run: Run, side: Literal["in", "out"]) -> dict[str, Connector]:
+def ends_of(rig: Rig, run: Run, side: Literal["in", "out"]) -> dict[Endpoint, Connector]:
     """End to connector of the gear sockets a run leaves from ("out") or arrives at ("in"), in order of joins.
 
     A socket with both directions counts by where it stands in its join: `a` is nearer the source.
     """
-    found: dict[str, Connector] = {}
+    found: dict[Endpoint, Connector] = {}
     for join in run.joins:
         for end, as_side in ((join.a, "out"), (join.b, "in")):
-            if rig.part_of(end.split(".")[0]).kind != "gear":
+            if rig.part_of(end.owner).kind != "gear":
                 continue
             connector = connector_at(rig, end)
             if connector.side == side or (connector.side == "both" and as_side == side):

@@ -1,13 +1,15 @@
 """Which connectors of a run are shown, in which column and lane: the run read from its source, leg by leg."""
 
 from collections import deque
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 
 from ruvak.core.rig.connectors import Form, half_in_use
 from ruvak.core.rig.part import Connector, Part
+from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.trace.ends import ends_of
-from ruvak.core.trace.trace import Link, Trace, connector_at, element_points, merged, points_of
+from ruvak.core.trace.trace import InnerLink, Trace, connector_at, element_points, merged, points_of
 
 GROUND_CONTACTS = frozenset({"1", "S", "sleeve", "shell", "screen", "G"})
 """Contacts that usually carry no signal; two ways that share only these are still two ways."""
@@ -15,13 +17,13 @@ GROUND_CONTACTS = frozenset({"1", "S", "sleeve", "shell", "screen", "G"})
 
 @dataclass
 class Place:
-    """A piece of the drawing while it is being laid out; ends are owner.connector."""
+    """A piece of the drawing while it is being laid out."""
 
     id: str
     owner: str
     column: int
-    ins: list[str] = field(default_factory=list)
-    outs: list[str] = field(default_factory=list)
+    ins: list[Endpoint] = field(default_factory=list)
+    outs: list[Endpoint] = field(default_factory=list)
 
 
 class Layout:
@@ -29,7 +31,7 @@ class Layout:
 
     def __init__(self, rig: Rig, traced: Trace, run: Run) -> None:
         self.rig, self.run, self.traced = rig, run, traced
-        self.lanes: dict[str, int] = {}
+        self.lanes: dict[Endpoint, int] = {}
         self._partner = {join.a: join.b for join in run.joins} | {join.b: join.a for join in run.joins}
         self._legs: dict[str, Place] = {}
         self._shown_of = {leg: _shown_ends(rig, traced, run, leg) for leg in run.legs}
@@ -44,14 +46,14 @@ class Layout:
         starting, arriving = self._gear(sources, "source", 0), self._gear(targets, "destination", last)
         self.places: tuple[Place, ...] = (*starting, *self._legs.values(), *arriving)
         self._shell_matters = any(
-            ".shell" in point
+            isinstance(point, Contact) and point.contact == "shell"
             for leg in run.legs
             for link in _metal(traced, rig.part_of(leg))
             for point in (link.a, link.b)
         )
         self.points = self._points()
 
-    def contacts(self, end: str) -> tuple[str, ...]:
+    def contacts(self, end: Endpoint) -> tuple[str, ...]:
         """Of one end, in drawing order; shells only where a leg joins one to something."""
         mate = self._partner.get(end)
         other: Form | None = connector_at(self.rig, mate).form if mate else None
@@ -61,7 +63,7 @@ class Layout:
     def _new_lane(self) -> int:
         return 1 + max(self.lanes.values(), default=-1)
 
-    def _from(self, sources: list[str]) -> None:
+    def _from(self, sources: list[Endpoint]) -> None:
         queue = deque((end, 0) for end in sources)
         for end in sources:
             self.lanes[end] = self._new_lane()
@@ -70,14 +72,14 @@ class Layout:
             other = self._partner.get(end)
             if other is None or other in self.lanes:
                 continue
-            owner = other.split(".")[0]
+            owner = other.owner
             if owner not in self._shown_of:
                 # A destination's socket; its place is made when all legs have theirs.
                 self.lanes[other] = self.lanes[end]
                 continue
             queue.extend(self._entered(owner, other, self.lanes[end], column + 1))
 
-    def _entered(self, owner: str, entry: str, lane: int, column: int) -> list[tuple[str, int]]:
+    def _entered(self, owner: str, entry: Endpoint, lane: int, column: int) -> list[tuple[Endpoint, int]]:
         """Places a leg, or one more way into it; returns the ends where the run goes on."""
         place = self._legs.setdefault(owner, Place(owner, owner, column))
         place.column = max(place.column, column)
@@ -94,7 +96,7 @@ class Layout:
             place.outs.append(end)
         return [(end, place.column) for end in onward]
 
-    def _leads_on(self, entry: str, end: str) -> bool:
+    def _leads_on(self, entry: Endpoint, end: Endpoint) -> bool:
         """Whether signal that came in at `entry` is expected at `end`: it is not another way in."""
         entered, other = connector_at(self.rig, entry), connector_at(self.rig, end)
         if other.side != entered.side or other.side == "both":
@@ -153,18 +155,17 @@ class Layout:
         for index, leg in enumerate(self.run.legs):
             self._legs[leg].column = index + 1
 
-    def _gear(self, ends: dict[str, Connector], role: str, column: int) -> list[Place]:
+    def _gear(self, ends: dict[Endpoint, Connector], role: str, column: int) -> list[Place]:
         places: dict[str, Place] = {}
         for end in ends:
-            owner = end.split(".")[0]
-            place = places.setdefault(owner, Place(f"{owner}:{role}", owner, column))
+            place = places.setdefault(end.owner, Place(f"{end.owner}:{role}", end.owner, column))
             self.lanes.setdefault(end, self._new_lane())
             (place.outs if role == "source" else place.ins).append(end)
         return list(places.values())
 
-    def _points(self) -> set[str]:
-        shown = {
-            f"{end}.{contact}"
+    def _points(self) -> set[ContactRef | NodeRef]:
+        shown: set[ContactRef | NodeRef] = {
+            end.contact(contact)
             for place in self.places
             for end in (*place.ins, *place.outs)
             for contact in self.contacts(end)
@@ -174,91 +175,98 @@ class Layout:
         return shown
 
 
-def _signals(traced: Trace, part: Part) -> dict[str, str]:
+def _signals(traced: Trace, part: Part) -> dict[Contact | InnerNode, str]:
     """Points by what they are joined to, shared screens aside; a large multicore is asked for by each of its runs."""
     known = traced.asked.signals
     if part.id not in known:
-        known[part.id] = merged(points_of(part), inside_links(part, screens=False))
+        known[part.id] = merged(points_of(part), _pairs(inside_links(part, screens=False)))
     return known[part.id]
 
 
-def _metal(traced: Trace, part: Part) -> list[Link]:
+def _metal(traced: Trace, part: Part) -> list[InnerLink]:
     known = traced.asked.metal
     if part.id not in known:
         known[part.id] = inside_links(part)
     return known[part.id]
 
 
-def _same_way(rig: Rig, traced: Trace, one: str, other: str) -> bool:
+def _pairs(links: list[InnerLink]) -> Iterator[tuple[Contact | InnerNode, Contact | InnerNode]]:
+    return ((link.a, link.b) for link in links)
+
+
+def _signal_contacts(points: Iterable[Contact | InnerNode]) -> Iterator[Contact]:
+    return (point for point in points if isinstance(point, Contact) and point.contact not in GROUND_CONTACTS)
+
+
+def _same_way(rig: Rig, traced: Trace, one: Endpoint, other: Endpoint) -> bool:
     """Whether a signal contact of one connector of a leg leads to one of another, screens aside."""
-    joined = _signals(traced, rig.part_of(one.split(".")[0]))
+    joined = _signals(traced, rig.part_of(one.owner))
     groups = [
-        {joined[p] for p in joined if p.startswith(f"{end.split('.')[1]}.") and p.split(".")[1] not in GROUND_CONTACTS}
+        {joined[point] for point in _signal_contacts(joined) if point.connector == end.connector}
         for end in (one, other)
     ]
     return bool(groups[0] & groups[1])
 
 
-def _shown_ends(rig: Rig, traced: Trace, run: Run, leg: str) -> list[str]:
+def _shown_ends(rig: Rig, traced: Trace, run: Run, leg: str) -> list[Endpoint]:
     """Ends of a leg that this run uses, and those their signal contacts lead to; all of them if it uses none."""
     part = rig.part_of(leg)
-    ends = (end for join in run.joins for end in (join.a, join.b))
-    used = {end.split(".")[1] for end in ends if end.split(".")[0] == leg}
+    used = {end.connector for end in run.ends if end.owner == leg}
     if not used:
-        return [f"{leg}.{connector.id}" for connector in part.connectors]
+        return [Endpoint(leg, connector.id) for connector in part.connectors]
     joined = _signals(traced, part)
-    signals = [point for point in joined if "." in point and point.split(".")[1] not in GROUND_CONTACTS]
-    live = {joined[point] for point in signals if point.split(".")[0] in used}
-    shown = used | {point.split(".")[0] for point in signals if joined[point] in live}
+    signals = list(_signal_contacts(joined))
+    live = {joined[point] for point in signals if point.connector in used}
+    shown = used | {point.connector for point in signals if joined[point] in live}
     shown |= _bridges(part, shown)
-    return [f"{leg}.{connector.id}" for connector in part.connectors if connector.id in shown]
+    return [Endpoint(leg, connector.id) for connector in part.connectors if connector.id in shown]
 
 
 def _bridges(part: Part, shown: set[str]) -> set[str]:
     """Further connectors by way of which contacts of the shown ones are joined, that would look apart without them."""
     points, metal = points_of(part), inside_links(part, components=False)
 
-    def seen(point: str) -> bool:
-        return "." not in point or point.split(".")[0] in shown
+    def seen(point: Contact | InnerNode) -> bool:
+        return isinstance(point, InnerNode) or point.connector in shown
 
     if not any(seen(link.a) != seen(link.b) for link in metal):
         # Nothing leads from what is shown to what is not.
         return set()
-    whole = merged(points, metal)
-    partial = merged(points, [link for link in metal if seen(link.a) and seen(link.b)])
+    whole = merged(points, _pairs(metal))
+    partial = merged(points, _pairs([link for link in metal if seen(link.a) and seen(link.b)]))
     groups: dict[str, set[str]] = {}
     for point in points:
-        if "." in point and seen(point):
+        if isinstance(point, Contact) and seen(point):
             groups.setdefault(whole[point], set()).add(partial[point])
     torn = {name for name, pieces in groups.items() if len(pieces) > 1}
-    return {point.split(".")[0] for point in points if "." in point and whole[point] in torn}
+    return {point.connector for point in points if isinstance(point, Contact) and whole[point] in torn}
 
 
-def inside_links(part: Part, screens: bool = True, components: bool = True) -> list[Link]:
+def inside_links(part: Part, screens: bool = True, components: bool = True) -> list[InnerLink]:
     """What joins two points of a part; a screen that all ways of a multicore share may be left out, and so may
     components, which join but are not metal."""
-    links = [Link("wire", wire.a, wire.b, part.id) for wire in part.wires]
+    links = [InnerLink("wire", wire.a, wire.b) for wire in part.wires]
     for cable in part.cables:
         for core in cable.conductors:
             if core.a is not None and core.b is not None and (screens or core.kind == "core"):
-                links.append(Link(core.kind, core.a, core.b, part.id))
+                links.append(InnerLink(core.kind, core.a, core.b))
     for element in part.elements if components else ():
         points = element_points(element)
-        links += [Link("wire", points[0], point, part.id) for point in points[1:]]
+        links += [InnerLink("wire", points[0], point) for point in points[1:]]
     return links
 
 
-def _inner_nodes(metal: list[Link], leg: str, shown: set[str]) -> set[str]:
+def _inner_nodes(metal: list[InnerLink], leg: str, shown: Iterable[ContactRef | NodeRef]) -> set[NodeRef]:
     """Inner nodes of a leg that something joins to a shown contact, or to such a node."""
-    neighbours: dict[str, set[str]] = {}
+    neighbours: dict[Contact | InnerNode, set[Contact | InnerNode]] = {}
     for link in metal:
         neighbours.setdefault(link.a, set()).add(link.b)
         neighbours.setdefault(link.b, set()).add(link.a)
-    queue = [point.removeprefix(f"{leg}.") for point in shown if point.startswith(f"{leg}.")]
-    found: set[str] = set()
+    queue: list[Contact | InnerNode] = [point.in_part for point in shown if point.owner == leg]
+    found: set[InnerNode] = set()
     while queue:
         for point in neighbours.get(queue.pop(), ()):
-            if "." not in point and point not in found:
+            if isinstance(point, InnerNode) and point not in found:
                 found.add(point)
                 queue.append(point)
-    return {f"{leg}.{point}" for point in found}
+    return {point.of(leg) for point in found}

@@ -1,22 +1,26 @@
 """The metal: which contact is joined to which, over the whole rig.
 
-A point is owner.point ("laptop.phones.T", "speaker.chassis"). Wires have no resistance worth counting and
-merge points into nodes; cores, screens and mated contacts are metal too, but elements of their own.
+Wires have no resistance worth counting and merge points into nodes; cores, screens and mated contacts are metal too,
+but elements of their own.
 """
 
 from collections.abc import Hashable, Iterable, Iterator
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Literal
+from typing import Literal, TypeVar
 
 from networkx.utils import UnionFind
 
 from ruvak.core.rig.connectors import SHAPES, touching, uncertain
 from ruvak.core.rig.element import Element, ends_of_element
 from ruvak.core.rig.part import Connector, Part
+from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
 from ruvak.core.rig.rig import Join, Rig, plugged
 
 Metal = Literal["wire", "core", "screen", "mate"]
+
+
+Node = TypeVar("Node", bound=Hashable)
 
 
 @dataclass(frozen=True)
@@ -24,9 +28,18 @@ class Link:
     """One piece of metal between two points. `owner`: the gear or leg it belongs to, or the run's id for a mate."""
 
     kind: Metal
-    a: str
-    b: str
+    a: ContactRef | NodeRef
+    b: ContactRef | NodeRef
     owner: str
+
+
+@dataclass(frozen=True)
+class InnerLink:
+    """One piece of metal, or a component, between two points of a part."""
+
+    kind: Metal
+    a: Contact | InnerNode
+    b: Contact | InnerNode
 
 
 Roles = dict[str, dict[str, None]]
@@ -41,11 +54,11 @@ class Asked:
     By device: `leaving` and `entering`, what its outputs and inputs are at its nodes; `own`, its points by its wires.
     """
 
-    signals: dict[str, dict[str, str]] = field(default_factory=dict)
-    metal: dict[str, list[Link]] = field(default_factory=dict)
+    signals: dict[str, dict[Contact | InnerNode, str]] = field(default_factory=dict)
+    metal: dict[str, list[InnerLink]] = field(default_factory=dict)
     leaving: dict[str, Roles] = field(default_factory=dict)
     entering: dict[str, Roles] = field(default_factory=dict)
-    own: dict[str, dict[str, str]] = field(default_factory=dict)
+    own: dict[str, dict[ContactRef | NodeRef, str]] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -54,8 +67,8 @@ class Trace:
 
     owners: tuple[str, ...]
     links: tuple[Link, ...]
-    node_of: dict[str, str]
-    conductor_of: dict[str, str]
+    node_of: dict[ContactRef | NodeRef, str]
+    conductor_of: dict[ContactRef | NodeRef, str]
     asked: Asked = field(default_factory=Asked, compare=False)
 
     @cached_property
@@ -81,11 +94,11 @@ def trace(rig: Rig) -> Trace:
     legs = (leg for run in rig.runs for leg in run.legs)
     owners = tuple(dict.fromkeys([*(gear.id for gear in rig.gear), *legs]))
     used = plugged(rig)
-    points: list[str] = []
+    points: list[ContactRef | NodeRef] = []
     links: list[Link] = []
     for owner in owners:
         part = rig.part_of(owner)
-        points += [f"{owner}.{point}" for point in points_of(part)]
+        points += [point.of(owner) for point in points_of(part)]
         links += _inside(owner, part, used)
     for run in rig.runs:
         for join in run.joins:
@@ -93,15 +106,15 @@ def trace(rig: Rig) -> Trace:
     return Trace(
         owners=owners,
         links=tuple(links),
-        node_of=merged(points, (link for link in links if link.kind == "wire")),
-        conductor_of=merged(points, links),
+        node_of=merged(points, pairs_of(link for link in links if link.kind == "wire")),
+        conductor_of=merged(points, pairs_of(links)),
     )
 
 
-def points_of(part: Part) -> tuple[str, ...]:
+def points_of(part: Part) -> tuple[Contact | InnerNode, ...]:
     """Every contact and inner node of a part, contacts first, each once."""
-    contacts = [f"{connector.id}.{contact}" for connector in part.connectors for contact in contacts_of(connector)]
-    named: list[str | None] = [point for wire in part.wires for point in (wire.a, wire.b)]
+    contacts = [Contact(connector.id, contact) for connector in part.connectors for contact in contacts_of(connector)]
+    named: list[Contact | InnerNode | None] = [point for wire in part.wires for point in (wire.a, wire.b)]
     named += [point for switch in part.switches for point in (switch.a, switch.b)]
     named += [point for cable in part.cables for conductor in cable.conductors for point in (conductor.a, conductor.b)]
     for element in part.elements:
@@ -109,7 +122,7 @@ def points_of(part: Part) -> tuple[str, ...]:
     return tuple(dict.fromkeys([*contacts, *(point for point in named if point is not None)]))
 
 
-def element_points(element: Element) -> list[str]:
+def element_points(element: Element) -> list[Contact | InnerNode]:
     """The points an element of a box stands between, in the order it names them."""
     return [point for _, point in ends_of_element(element)]
 
@@ -119,11 +132,10 @@ def contacts_of(connector: Connector) -> tuple[str, ...]:
     return SHAPES[connector.form].contacts
 
 
-def connector_at(rig: Rig, end: str) -> Connector:
-    """The connector behind owner.connector."""
-    owner, name = end.split(".")
-    for connector in rig.part_of(owner).connectors:
-        if connector.id == name:
+def connector_at(rig: Rig, end: Endpoint) -> Connector:
+    """The connector at an end. KeyError where its owner has no such connector."""
+    for connector in rig.part_of(end.owner).connectors:
+        if connector.id == end.connector:
             return connector
     raise KeyError(end)
 
@@ -133,7 +145,7 @@ def mates(rig: Rig, join: Join, run_id: str) -> list[Link]:
     one, other = connector_at(rig, join.a), connector_at(rig, join.b)
     ring = one.ring if one.ring != "open" else other.ring
     pairs = touching(one.form, other.form, join.sleeve or "both", ring)
-    return [Link("mate", f"{join.a}.{mine}", f"{join.b}.{theirs}", run_id) for mine, theirs in pairs]
+    return [Link("mate", join.a.contact(mine), join.b.contact(theirs), run_id) for mine, theirs in pairs]
 
 
 def uncertain_joins(rig: Rig) -> Iterator[tuple[int, int]]:
@@ -144,25 +156,30 @@ def uncertain_joins(rig: Rig) -> Iterator[tuple[int, int]]:
                 yield i, j
 
 
-def merged(points: Iterable[str], links: Iterable[Link]) -> dict[str, str]:
-    """Each point's group, named after its first member in the alphabet."""
-    joined: UnionFind[Hashable] = UnionFind(points)
-    for link in links:
-        joined.union(link.a, link.b)
-    names: dict[str, str] = {}
+def merged(points: Iterable[Node], links: Iterable[tuple[Node, Node]]) -> dict[Node, str]:
+    """Each point's group, named after its first member in the alphabet. `links`: what joins two points."""
+    joined: UnionFind[Node] = UnionFind(points)
+    for a, b in links:
+        joined.union(a, b)
+    names: dict[Node, str] = {}
     for group in joined.to_sets():
         first = min(str(point) for point in group)
-        names.update((str(point), first) for point in group)
+        names.update((point, first) for point in group)
     return names
 
 
-def _inside(owner: str, part: Part, used: set[str]) -> Iterable[Link]:
+def pairs_of(links: Iterable[Link]) -> Iterator[tuple[ContactRef | NodeRef, ContactRef | NodeRef]]:
+    """The two points of each link."""
+    return ((link.a, link.b) for link in links)
+
+
+def _inside(owner: str, part: Part, used: set[Endpoint]) -> Iterable[Link]:
     for wire in part.wires:
-        yield Link("wire", f"{owner}.{wire.a}", f"{owner}.{wire.b}", owner)
+        yield Link("wire", wire.a.of(owner), wire.b.of(owner), owner)
     for switch in part.switches:
-        if (f"{owner}.{switch.connector}" in used) == (switch.closed == "plugged"):
-            yield Link("wire", f"{owner}.{switch.a}", f"{owner}.{switch.b}", owner)
+        if (Endpoint(owner, switch.connector) in used) == (switch.closed == "plugged"):
+            yield Link("wire", switch.a.of(owner), switch.b.of(owner), owner)
     for cable in part.cables:
         for conductor in cable.conductors:
             if conductor.a is not None and conductor.b is not None:
-                yield Link(conductor.kind, f"{owner}.{conductor.a}", f"{owner}.{conductor.b}", owner)
+                yield Link(conductor.kind, conductor.a.of(owner), conductor.b.of(owner), owner)

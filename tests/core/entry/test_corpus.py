@@ -38,9 +38,9 @@ def matches(expected: str, run: ReadRun) -> str | None:
         wanted.append((stations[-1], run.goals, "goal"))
     through = stations[1:-1] if run.goals else stations[1:]
     for patterns, got, name in wanted:
-        if not ends(patterns, got, run.new_gear):
+        if not ends(patterns, tuple(map(str, got)), run.new_gear):
             return f"{name}: {got} is not {patterns}"
-    if " ".join(through).split() != list(run.through):
+    if " ".join(through).split() != list(map(str, run.through)):
         return f"through: {run.through} is not {through}"
     if (float(length) if length.strip() else None) != run.length_m:
         return f"length: {run.length_m} is not {length}"

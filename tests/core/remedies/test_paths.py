@@ -18,7 +18,7 @@ def found(rig: Rig) -> tuple[Route, ...]:
 
 
 def goals(route: Route) -> list[str]:
-    return [join.b for join in route.joins if join.b.startswith("speaker.")]
+    return [str(join.b) for join in route.joins if join.b.owner == "speaker"]
 
 
 class Search(unittest.TestCase):

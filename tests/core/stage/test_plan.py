@@ -7,7 +7,8 @@ from itertools import pairwise
 from ruvak.core.analyse import analyse
 from ruvak.core.circuit.build import build
 from ruvak.core.rig.earth import Place
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.points import parse_endpoint
+from ruvak.core.rig.rig import Join, Rig
 from ruvak.core.stage.plan import Plan
 from ruvak.core.trace.trace import trace
 from tests.support.earths import Doc, class_1, earthed, hum_of, hum_v, outlets, quiet, ts_cable, ts_input, ts_source
@@ -101,13 +102,13 @@ class OnThePlan(unittest.TestCase):
     def test_a_chain_of_leads_lies_along_its_route_by_length(self) -> None:
         rig = planned()
         short, long = (rig.kit[0].model_copy(update={"id": id_, "length_m": m}) for id_, m in (("s", 2.5), ("l", 7.5)))
-        ends = [("keys.out1", "s.in"), ("s.out", "l.in"), ("l.out", "desk.in1")]
-        joins = tuple(rig.runs[0].joins[0].model_copy(update={"a": a, "b": b}) for a, b in ends)
+        ends = [map(parse_endpoint, pair) for pair in (("keys.out1", "s.in"), ("s.out", "l.in"), ("l.out", "desk.in1"))]
+        joins = tuple(Join(a=a, b=b) for a, b in ends)
         run = rig.runs[0].model_copy(update={"legs": ("s", "l"), "joins": joins, "route": ()})
         plan = Plan(rig.replaced(kit=(short, long), runs=(run,)))
         joint = Place(x_m=2.0 + 0.25 * 6.0, y_m=1.0 + 0.25 * 3.0)
-        self.assertEqual(plan.lead(short, "in", "out"), (Place(**turned(PLACES["keys"])), joint))
-        self.assertEqual(plan.lead(long, "out", "in"), (Place(**turned(PLACES["desk"])), joint))
+        self.assertEqual(plan.lead(short, ["in", "out"]), (Place(**turned(PLACES["keys"])), joint))
+        self.assertEqual(plan.lead(long, ["out", "in"]), (Place(**turned(PLACES["desk"])), joint))
 
     def test_the_emfs_stand_in_the_building_too(self) -> None:
         rig = planned()

@@ -6,6 +6,7 @@ from typing import Any
 from ruvak.core.analyse import analyse, prepare
 from ruvak.core.entry.reader import read_all
 from ruvak.core.rig.edits import apply
+from ruvak.core.rig.points import parse_point_ref
 from ruvak.core.rig.rig import Join, Rig
 from ruvak.core.rig.slim import in_use
 from ruvak.core.trace.trace import trace
@@ -89,16 +90,20 @@ class Sharing(unittest.TestCase):
 
     def test_runs_share_a_multicore_and_each_shows_its_own_way(self) -> None:
         first, second, third = analyse(self.rig()).runs
-        ways = [[one.end for piece in run.drawing.pieces if piece.owner in ("box", "wall") for one in
+        ways = [[str(one.end) for piece in run.drawing.pieces if piece.owner in ("box", "wall") for one in
                  (*piece.ins, *piece.outs)] for run in (first, second, third)]  # fmt: skip
         self.assertEqual(ways, [["box.s3", "box.t3"], ["box.s4", "box.t4"], ["wall.p2", "wall.k2"]])
         self.assertTrue(next(piece for piece in first.drawing.pieces if piece.owner == "box").installed)
 
     def test_pairs_with_one_screen_for_all_are_joined_by_it(self) -> None:
         traced = trace(self.rig())
-        self.assertEqual(traced.conductor_of["wall.p1.1"], traced.conductor_of["wall.p4.1"])
-        self.assertNotEqual(traced.conductor_of["wall.p1.2"], traced.conductor_of["wall.p2.2"])
-        self.assertNotEqual(traced.conductor_of["box.s1.1"], traced.conductor_of["box.s2.1"])
+
+        def conductor(point: str) -> str:
+            return traced.conductor_of[parse_point_ref(point)]
+
+        self.assertEqual(conductor("wall.p1.1"), conductor("wall.p4.1"))
+        self.assertNotEqual(conductor("wall.p1.2"), conductor("wall.p2.2"))
+        self.assertNotEqual(conductor("box.s1.1"), conductor("box.s2.1"))
 
     def test_a_single_lead_is_never_shared(self) -> None:
         rig = self.rig()

@@ -8,6 +8,7 @@ from pydantic import BaseModel
 
 from ruvak.core.analyse import analyse
 from ruvak.core.rig.connectors import SHAPES, Form, fits, touching, uncertain
+from ruvak.core.rig.points import parse_point_ref
 from ruvak.core.rig.rig import Rig
 from ruvak.core.trace.drawing import RunDrawing, draw
 from ruvak.core.trace.trace import Trace, trace
@@ -15,7 +16,7 @@ from tests.support.rigs import adapter_part, demo_rig, receiver_part, stated_rig
 
 
 def together(traced: Trace, *points: str) -> bool:
-    return len({traced.conductor_of[point] for point in points}) == 1
+    return len({traced.conductor_of[parse_point_ref(point)] for point in points}) == 1
 
 
 def rounded(record: Any) -> Any:
@@ -86,9 +87,13 @@ class Tracing(unittest.TestCase):
 
     def test_wires_merge_nodes_but_cores_and_contacts_do_not(self) -> None:
         traced = trace(demo_rig())
-        self.assertEqual(traced.node_of["adapter-4.in.T"], traced.node_of["adapter-4.out.2"])
-        self.assertNotEqual(traced.node_of["lead-31.in.2"], traced.node_of["lead-31.out.2"])
-        self.assertNotEqual(traced.node_of["laptop.phones.T"], traced.node_of["adapter-4.in.T"])
+
+        def node(point: str) -> str:
+            return traced.node_of[parse_point_ref(point)]
+
+        self.assertEqual(node("adapter-4.in.T"), node("adapter-4.out.2"))
+        self.assertNotEqual(node("lead-31.in.2"), node("lead-31.out.2"))
+        self.assertNotEqual(node("laptop.phones.T"), node("adapter-4.in.T"))
 
     def test_only_kit_in_use_is_traced(self) -> None:
         self.assertNotIn("adapter-7", trace(demo_rig()).owners)
