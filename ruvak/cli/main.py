@@ -11,10 +11,10 @@ from sqlalchemy.exc import OperationalError
 
 from ruvak.core.analyse import analyse, prepare
 from ruvak.core.errors import RigFault, RuvakError
+from ruvak.core.parts.reading import file_schema, rig_from_json
 from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.edits import apply
-from ruvak.core.rig.files import rig_from_json, rig_to_json
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.files import rig_to_json
 from ruvak.formats.spice import netlists
 from ruvak.service.demo_data import add_demo
 from ruvak.service.states import Person
@@ -139,8 +139,7 @@ def _demo(options: argparse.Namespace) -> str:
 
 
 def _schema(options: argparse.Namespace) -> str:
-    schema = Rig.model_json_schema(mode="validation")
-    return json.dumps({"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}, indent=2)
+    return json.dumps(file_schema(), indent=2)
 
 
 def _openapi(options: argparse.Namespace) -> str:

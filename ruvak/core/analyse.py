@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ruvak.core.circuit.build import build
+from ruvak.core.errors import Fault, RigFault, SingularNetwork
 from ruvak.core.judge.assumed import Assumed, assumed
 from ruvak.core.judge.finding import Finding, RigFinding, Verdict
 from ruvak.core.judge.notes import Note, notes
@@ -93,8 +94,11 @@ def analyse(rig: Rig, memory: Memory | None = None) -> Analysis:
     whole = prepare(rig)
     rig = in_use(whole)
     traced = trace(rig)
-    found = rig_results(rig, traced, build(rig, traced), memory)
-    judged = _judged(rig, found.runs)
+    try:
+        found = rig_results(rig, traced, build(rig, traced), memory)
+        judged = _judged(rig, found.runs)
+    except SingularNetwork as problem:
+        raise RigFault((Fault(problem.code, _unsolvable_at(whole), str(problem)),)) from problem
     runs = tuple(_analysed(whole, rig, traced, run, one) for run, one in zip(rig.runs, judged, strict=True))
     of_rig = judge_rig(whole)
     return Analysis(
@@ -105,6 +109,16 @@ def analyse(rig: Rig, memory: Memory | None = None) -> Analysis:
         destinations=found.destinations,
         assumed=assumed(rig),
     )
+
+
+def _unsolvable_at(rig: Rig) -> str:
+    """The field to look at where a network has no solution: the first part with a conductor without resistance."""
+    for index, part in enumerate(rig.parts):
+        for number, cable in enumerate(part.cables):
+            for field in ("core_ohm_per_m", "screen_ohm_per_m"):
+                if getattr(cable, field).value == 0.0:
+                    return f"parts[{index}].cables[{number}].{field}"
+    return "parts"
 
 
 def assess(rig: Rig, run_id: str, memory: Memory | None = None) -> Assessment:

@@ -3,7 +3,7 @@
 from importlib.resources import files
 
 from ruvak.core.parts.library import embed
-from ruvak.core.rig.files import rig_from_json
+from ruvak.core.parts.reading import rig_from_json
 from ruvak.core.rig.rig import Rig
 from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person

@@ -6,6 +6,7 @@ from typing import Any, TypeVar
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
+from ruvak.core.parts.reading import complete
 from ruvak.core.rig.earth import Bond, EarthPoint
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Alignment, Assumptions, Gear, Join, KitItem, Rig, Run, Venue
@@ -60,7 +61,7 @@ def load_rig(session: Session, row: RigRow) -> Rig:
         ),
         length_unit="ft" if row.length_unit == "ft" else "m",
         alignment=Alignment.model_validate(row.alignment),
-        assumptions=Assumptions.model_validate(row.assumptions),
+        assumptions=Assumptions.model_validate(complete(row.assumptions)),
         parts=tuple(Part.model_validate(part.body) for part in _rows(session, PartRow, row.id)),
         gear=tuple(
             Gear.model_validate({**_document(gear, GEAR_COLUMNS), "part": gear.part_id})

@@ -1,4 +1,4 @@
-"""Long fuzzing: ten thousand random rigs against ngspice, or through random edits; what it finds becomes a fixture."""
+"""Long fuzzing: random rigs against ngspice or through random edits, faulty files; what it finds becomes a fixture."""
 
 import sys
 import time
@@ -6,12 +6,13 @@ from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from os import cpu_count
 
-from tests.support.fuzzing import Case, MakeUp, agree, agree_throughout, survive
+from tests.support.fuzzing import Case, MakeUp, agree, agree_throughout, read, survive
 
 KINDS: dict[str, Callable[[int], Case]] = {
     "ngspice": agree,
     "ngspice-throughout": agree_throughout,
     "edits": survive,
+    "files": read,
 }
 CASES = 10_000
 TELL_EVERY = 200

@@ -10,7 +10,8 @@ from unittest import mock
 
 from ruvak.cli.main import main
 from ruvak.core.analyse import analyse
-from ruvak.core.rig.files import rig_from_json, rig_to_json
+from ruvak.core.parts.reading import rig_from_json
+from ruvak.core.rig.files import rig_to_json
 from ruvak.service.states import Person
 from tests.support.database import DatabaseTest, new_database
 from tests.support.earths import class_1, earthed, hum_of, outlets, ts_cable, ts_input, ts_source

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ruvak.core.analyse import Analysis, analyse
-from tests.support.fuzzing import unfinite
+from tests.support.figures import unfinite
 from tests.support.rigs import receiver_part, source_part, stated_rig
 
 CONTACTS = [*(f"in.{c}" for c in "TRS"), *(f"out{n}.{c}" for n in (1, 2) for c in "123"), "inner", "case"]

@@ -4,7 +4,7 @@ import unittest
 
 from ruvak.core.analyse import analyse
 from ruvak.core.remedies.search import remedies_for
-from tests.support.fuzzing import unfinite
+from tests.support.figures import unfinite
 from tests.support.wild import wild_rig
 
 

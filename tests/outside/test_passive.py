@@ -8,8 +8,8 @@ import numpy as np
 
 from ruvak.core.analyse import analyse, prepare
 from ruvak.core.circuit.build import build
+from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.results.records import InputResult
-from ruvak.core.rig.files import rig_from_document
 from ruvak.core.rig.part import Cable
 from ruvak.core.rig.rig import Rig
 from ruvak.core.solve.solver import solve

@@ -3,7 +3,7 @@
 from functools import cache
 
 from ruvak.core.analyse import prepare
-from ruvak.core.rig.files import rig_from_document
+from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.rig.rig import Rig
 
 GEAR = (

@@ -1,12 +1,10 @@
-"""One fuzz case by its number: a random rig against ngspice, or a random rig through random edits."""
+"""One fuzz case by its number: a random rig against ngspice or through random edits, or a file with faults in it."""
 
-import math
 from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from random import Random
 from statistics import median
-from typing import Any
 
 import numpy as np
 
@@ -15,6 +13,8 @@ from ruvak.core.errors import RuvakError
 from ruvak.core.rig.edits import Edit, PutGear, PutKit, PutRun, apply
 from ruvak.core.rig.rig import Rig
 from tests.support.agreement import circuit_of, disagreements, some_points
+from tests.support.figures import unfinite
+from tests.support.mutants import mutant, verdict_of
 from tests.support.random_rigs import random_rig
 
 EDITS_EACH = 4
@@ -80,6 +80,13 @@ def survive(seed: int) -> Case:
     return Case(found, len(rig.runs), bool(circuit.floating), tuple(cause.code for cause in circuit.causes))
 
 
+def read(seed: int) -> Case:
+    """A rig file with something wrong in it that ends neither in an analysis nor in a RigFault."""
+    document, done = mutant(seed)
+    problem = verdict_of(document)
+    return Case([f"seed {seed}: {problem} after {done}"] if problem else [], 0, False, ())
+
+
 def _survive(seed: int, rig: Rig) -> list[str]:
     pick = Random(seed)
     found = faults(rig, seed)
@@ -107,17 +114,6 @@ def faults(rig: Rig, seed: int) -> list[str]:
     found += [f"seed {seed}: joint{path} is not finite" for path in unfinite([one.model_dump() for one in joints])]
     found += [f"seed {seed}: {one.owner} is no lead and no bond" for one in joints if one.owner not in owners]
     return found
-
-
-def unfinite(value: Any, path: str = "") -> list[str]:
-    """Where a document holds a figure that is not finite."""
-    if isinstance(value, float):
-        return [] if math.isfinite(value) else [path]
-    if isinstance(value, dict):
-        return [found for key, one in value.items() for found in unfinite(one, f"{path}.{key}")]
-    if isinstance(value, list | tuple):
-        return [found for number, one in enumerate(value) for found in unfinite(one, f"{path}[{number}]")]
-    return []
 
 
 def edited(pick: Random, rig: Rig) -> PutGear | PutKit | PutRun:

@@ -3,7 +3,7 @@
 from typing import Any
 
 from ruvak.core.analyse import RunAnalysis, analyse, prepare
-from ruvak.core.rig.files import rig_from_document
+from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.rig.rig import Rig
 from tests.support.earths import quiet
 

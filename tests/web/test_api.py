@@ -154,7 +154,7 @@ class Refusals(WebTest):
     def test_bad_rig_files(self) -> None:
         for given, code in (
             (rig_document(gear=[{"id": "a", "name": "A", "part": "no-such-part"}], runs=[]), "unknown_part"),
-            (rig_document(kit=[{"id": "l", "tag": "L", "part": "mic-lead", "length_m": -1}]), "field_greater_than"),
+            (rig_document(kit=[{"id": "l", "tag": "L", "part": "mic-lead", "length_m": -1}]), "field_greater_than_equal"),
             ({"format": "something else"}, "not_a_rig"),
         ):
             problem = self.refused(self.post("/api/rigs", given), 422, "bad_rig")

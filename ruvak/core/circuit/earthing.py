@@ -65,7 +65,7 @@ class Earthings:
     def mains_volts(self) -> float:
         """Phase to neutral, rms."""
         venue = self.rig.venue
-        stated = venue.mains_v or self.disturbances.mains_v[str(venue.mains_hz)]
+        stated = venue.mains_v or self.disturbances.mains_v["50" if venue.mains_hz == 50 else "60"]
         return stated.value
 
     def mains_lines(self, branch: int, volts: float) -> tuple[CauseLine, ...]:

@@ -22,7 +22,7 @@ from ruvak.core.entry.sockets import Role, sockets, usable
 from ruvak.core.entry.words import expanded, plain
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import MAX_LENGTH_M, KitItem, Rig
+from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, KitItem, Rig
 from ruvak.core.units import METRES_PER_FOOT
 
 PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
@@ -113,8 +113,8 @@ class Planner:
             return None
         metres = sentence.length.metres if sentence.length else sentence.bare_m
         assert metres is not None
-        if not 0.0 < metres <= MAX_LENGTH_M:
-            sentence_ = f"A length lies above 0 and up to {MAX_LENGTH_M:g} m; {metres:g} m does not."
+        if not MIN_LENGTH_M <= metres <= MAX_LENGTH_M:
+            sentence_ = f"A length is {MIN_LENGTH_M:g} to {MAX_LENGTH_M:g} m; {metres:g} m is not."
             raise problem("bad_length", whole, sentence_)
         return round(metres, 6)
 

@@ -13,7 +13,7 @@ from ruvak.core.legs.routes import put_ops
 from ruvak.core.parts.library import library
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.rig import MAX_LENGTH_M, KitItem, Rig
+from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, KitItem, Rig
 from ruvak.core.rig.values import Record
 
 COUNTS = dict(
@@ -163,8 +163,8 @@ class _Reader:
             raise _Problem(f"How long? Write a length with its unit{usual}.")
         if not part.cables and length_m is not None:
             raise _Problem(f"{part.name} has no cable of its own; leave the length out.")
-        if length_m is not None and not 0 < length_m <= MAX_LENGTH_M:
-            raise _Problem(f"A length lies above 0 and up to {MAX_LENGTH_M:g} m.")
+        if length_m is not None and not MIN_LENGTH_M <= length_m <= MAX_LENGTH_M:
+            raise _Problem(f"A length is {MIN_LENGTH_M:g} to {MAX_LENGTH_M:g} m.")
         return round(length_m, 3) if length_m is not None else None
 
     def _free_tags(self, part: Part, count: int) -> Iterator[str]:

@@ -3,6 +3,7 @@
 import json
 from functools import cache
 from importlib.resources import files
+from typing import Any
 
 from pydantic import TypeAdapter
 
@@ -28,16 +29,20 @@ def library() -> dict[str, Part]:
 
 
 @cache
-def default_assumptions() -> Assumptions:
-    """Starting values for what nobody has measured."""
-    document = json.loads(_text("assumptions.json"))
-    return Assumptions.model_validate({**document, "disturbances": default_disturbances()})
+def library_assumptions() -> dict[str, Any]:
+    """Starting values for what nobody has measured, as they stand in the data files."""
+    return {**json.loads(_text("assumptions.json")), "disturbances": json.loads(_text("disturbances.json"))}
 
 
 @cache
+def default_assumptions() -> Assumptions:
+    """Starting values for what nobody has measured."""
+    return Assumptions.model_validate(library_assumptions())
+
+
 def default_disturbances() -> Disturbances:
     """What disturbs where nobody has measured."""
-    return Disturbances.model_validate_json(_text("disturbances.json"))
+    return default_assumptions().disturbances
 
 
 def assumptions_of(rig: Rig) -> Assumptions:
@@ -46,9 +51,8 @@ def assumptions_of(rig: Rig) -> Assumptions:
 
 
 def disturbances_of(rig: Rig) -> Disturbances:
-    """The rig's own, or the library's for a rig saved before there were any."""
-    own = rig.assumptions.disturbances if rig.assumptions else None
-    return own or default_disturbances()
+    """The rig's own, or the library's."""
+    return assumptions_of(rig).disturbances
 
 
 def embed(rig: Rig) -> Rig:

@@ -39,11 +39,14 @@ class Form(StrEnum):
     USB_SOCKET = "usb-socket"
 
 
+Family = Literal["xlr3", "xlr5", "3.5 mm", "6.35 mm", "combo", "rca", "modular8", "loudspeaker", "usb"]
+
+
 @dataclass(frozen=True)
 class Shape:
     """Contacts of a form in drawing order; `family` tells what fits into what; `words` as people say it."""
 
-    family: str
+    family: Family
     contacts: tuple[str, ...]
     plug: bool
     words: str

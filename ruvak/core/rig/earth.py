@@ -3,9 +3,10 @@
 Every field that a float could misread carries its unit. Emfs and voltages are rms.
 """
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, TypeVar, get_args
 
-from pydantic import Field
+from pydantic import AfterValidator, Field, StringConstraints
+from pydantic_core import PydanticCustomError
 
 from ruvak.core.rig.points import BondEnd
 from ruvak.core.rig.values import (
@@ -24,6 +25,8 @@ from ruvak.core.rig.values import (
 Preset = Literal["linear", "switched-mode", "dimmers"]
 """Shape of a mains spectrum relative to its fundamental."""
 
+MainsFrequency = Literal["50", "60"]
+AudioFrequency = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=1.0, le=100_000.0)]
 PointKind = Literal["building", "board", "circuit", "strip", "outlet"]
 JoinKind = Literal["strip", "circuit", "board", "building", "site"]
 """Where the paths of two outlets join: the same strip, circuit, board, building, or only between buildings."""
@@ -134,10 +137,28 @@ class Segment(Record):
     length_m: NotNegative
 
 
+Order = Annotated[str, StringConstraints(pattern=r"^([1-9]|[123][0-9]|40)$")]
+"""A harmonic's number as a text, 1 to 40."""
+Kind = TypeVar("Kind", bound=str)
+Figure = TypeVar("Figure")
+
+
+def complete(kinds: tuple[Kind, ...]) -> AfterValidator:
+    """Asks for an entry of each kind."""
+
+    def all_there(given: dict[Kind, Figure]) -> dict[Kind, Figure]:
+        missing = [kind for kind in kinds if kind not in given]
+        if missing:
+            raise PydanticCustomError("incomplete", "lacks {missing}", {"missing": ", ".join(missing)})
+        return given
+
+    return AfterValidator(all_there)
+
+
 class Harmonics(Record):
     """A preset: amplitude relative to h = 1."""
 
-    lines: dict[str, Number]
+    lines: dict[Order, Number] = Field(min_length=1, max_length=40)
     source: Words
 
 
@@ -148,19 +169,19 @@ class Disturbances(Record):
     state 0.
     """
 
-    between_v: dict[JoinKind, Deviation]
-    segments: dict[PointKind, Segment]
+    between_v: Annotated[dict[JoinKind, Deviation], complete(get_args(JoinKind))]
+    segments: Annotated[dict[PointKind, Segment], complete(get_args(PointKind))]
     unknown_outlet: JoinKind
     """Where the outlet of a device joins the others while nobody has said."""
     henry_per_m: NotNegative
     """Self-inductance of earth conductors and cords."""
     cord_m: NotNegative
-    bond_ohm: dict[BondKind, NotNegative]
+    bond_ohm: Annotated[dict[BondKind, NotNegative], complete(get_args(BondKind))]
     bond_m: NotNegative
     earth_spectrum: Preset
     mains_spectrum: Preset
     """Of the mains' voltage and current: touch current, induction and electric field are their derivatives."""
-    mains_v: dict[str, AboveZero]
+    mains_v: Annotated[dict[MainsFrequency, AboveZero], complete(get_args(MainsFrequency))]
     """By mains frequency in Hz, phase to neutral."""
     touch_a: Deviation
     """Of class 2 gear that states none; at the venue's mains."""
@@ -178,5 +199,5 @@ class Disturbances(Record):
     """From live mains to a lead's outermost conductors."""
     computer_v: Deviation
     """Between a computer's signal reference and its chassis, at each of its two lines."""
-    computer_hz: tuple[Number, ...]
-    presets: dict[Preset, Harmonics]
+    computer_hz: tuple[AudioFrequency, ...] = Field(min_length=1, max_length=8)
+    presets: Annotated[dict[Preset, Harmonics], complete(get_args(Preset))]

@@ -12,6 +12,7 @@ from ruvak.core.rig.part import Part, SettingValue
 from ruvak.core.rig.rig import (
     ALIGNMENTS,
     MAX_LENGTH_M,
+    MIN_LENGTH_M,
     Alignment,
     Gear,
     HouseRules,
@@ -181,8 +182,8 @@ def _apply_op(rig: Rig, op: Op) -> Rig:
             return with_setting(rig, op)
         case SetLength():
             item = _find(rig.kit, op.item, "lead")
-            if not 0 < op.length_m <= MAX_LENGTH_M:
-                sentence = f"A length lies above 0 and up to {MAX_LENGTH_M:g} m; {op.length_m:g} m does not."
+            if not MIN_LENGTH_M <= op.length_m <= MAX_LENGTH_M:
+                sentence = f"A length is {MIN_LENGTH_M:g} to {MAX_LENGTH_M:g} m; {op.length_m:g} m is not."
                 raise BadEdit("length_m", sentence)
             changed = item.model_copy(update={"length_m": op.length_m})
             return rig.replaced(kit=_put(rig.kit, changed, None))

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ruvak.core.rig.points import Contact, InnerNode, Point
-from ruvak.core.rig.values import AboveZero, NotNegative, Quantity, Record, Value
+from ruvak.core.rig.values import AboveZero, Level, NotNegative, Record, Value
 
 
 class Resistor(Record):
@@ -40,7 +40,7 @@ class Transformer(Record):
     magnetising_h: AboveZero
     leakage_h: NotNegative
     winding_f: NotNegative
-    saturates_dbu: Quantity | None = None
+    saturates_dbu: Level | None = None
     """Level over the primary, rms of a sine at saturates_hz, above which the core saturates; in proportion to
     frequency elsewhere."""
     saturates_hz: AboveZero = Value(value=30.0, source="where makers state it: common practice")
@@ -66,7 +66,7 @@ class Buffer(Record):
     d: Point
     input_ohm: AboveZero
     output_ohm: NotNegative
-    gain_db: Quantity
+    gain_db: Level
 
 
 Element = Annotated[Resistor | Capacitor | Inductor | Transformer | Buffer, Field(discriminator="type")]

@@ -17,18 +17,17 @@ UPGRADERS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
 """version -> function giving the same rig in the next version."""
 
 
-def rig_from_json(text: str | bytes) -> Rig:
-    """A rig from its JSON text; names are not looked up yet (rig.check does). Raises RigFault."""
+def parse_json(text: str | bytes) -> Any:
+    """The document behind a file's text. Raises RigFault."""
     try:
-        document = from_json(text)
+        return from_json(text)
     except ValueError as problem:
         sentence = f"This is not JSON: {problem}. Check for a missing bracket, comma or quote there."
         raise RigFault((Fault("broken_json", "file", sentence),)) from problem
-    return rig_from_document(document)
 
 
-def rig_from_document(document: Any) -> Rig:
-    """A rig from parsed JSON. Raises RigFault naming each field that is wrong."""
+def upgrade(document: Any) -> dict[str, Any]:
+    """The document in this program's version of the format. Raises RigFault for what is no rig file."""
     if not isinstance(document, dict) or document.get("format") != FORMAT:
         sentence = f'This is not a rig file: it should be an object with "format": "{FORMAT}".'
         raise RigFault((Fault("not_a_rig", "format", sentence),))
@@ -36,8 +35,15 @@ def rig_from_document(document: Any) -> Rig:
     if isinstance(version, bool) or not isinstance(version, int) or not 1 <= version <= VERSION:
         sentence = f"Version {version!r} cannot be read here; this program knows 1 to {VERSION}."
         raise RigFault((Fault("unknown_version", "version", sentence),))
-    while document["version"] < VERSION:
-        document = UPGRADERS[document["version"]](document)
+    upgraded: dict[str, Any] = document
+    while upgraded["version"] < VERSION:
+        upgraded = UPGRADERS[upgraded["version"]](upgraded)
+    return upgraded
+
+
+def validate(document: dict[str, Any]) -> Rig:
+    """A rig from a document in today's version; names are not looked up yet (rig.check does). Raises RigFault naming
+    each field that is wrong."""
     try:
         return Rig.model_validate(document)
     except ValidationError as problem:

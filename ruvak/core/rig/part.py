@@ -14,10 +14,14 @@ from ruvak.core.rig.element import Element
 from ruvak.core.rig.points import Point
 from ruvak.core.rig.values import (
     AboveZero,
+    Decibels,
     Deviation,
     Id,
     Identified,
     Label,
+    Level,
+    LevelDeviation,
+    LevelNotNegative,
     NotNegative,
     Number,
     Quantity,
@@ -155,13 +159,13 @@ class UnbalancedOutput(Record):
     common: Point
     z_ohm: NotNegative
     return_ohm: NotNegative
-    peak_dbu: Quantity
+    peak_dbu: Level
     """Largest open-circuit level, rms of a sine, with the volume at 0 dB."""
-    nominal_dbu: Quantity | None = None
+    nominal_dbu: Level | None = None
     """Average open-circuit programme level; left out for a digital device: then the rig's alignment sets it."""
-    kept_free_db: NotNegative = FULL_OUTPUT
+    kept_free_db: LevelNotNegative = FULL_OUTPUT
     """How far under its full output whoever plays or mixes keeps the peaks."""
-    channel_match_db: Deviation
+    channel_match_db: LevelDeviation
     """Level difference between the two channels, left over right; half is given to each."""
     z_mismatch: Deviation
     """(Z left - Z right) / Z, a plain ratio; half is given to each."""
@@ -199,10 +203,10 @@ class BalancedOutput(Record):
     """(Z hot - Z cold) / Z, a plain ratio; half is given to each leg."""
     common_ohm: AboveZero | None = None
     winding_f: NotNegative = Value(value=0.0, source="counted in the stray capacitance")
-    peak_dbu: Quantity
-    nominal_dbu: Quantity | None = None
-    kept_free_db: NotNegative = FULL_OUTPUT
-    channel_match_db: Deviation = Value(value=0.0, source="one channel")
+    peak_dbu: Level
+    nominal_dbu: Level | None = None
+    kept_free_db: LevelNotNegative = FULL_OUTPUT
+    channel_match_db: LevelDeviation = Value(value=0.0, source="one channel")
     level_setting: Id | None = None
     mono_setting: Id | None = None
     min_load_ohm: AboveZero | None = None
@@ -222,12 +226,12 @@ class Sensitivity(Record):
     """What an input wants and bears with its switch in one position. Levels are what arrives at the contacts."""
 
     when: str | None = None
-    nominal_dbu: Quantity
+    nominal_dbu: Level
     """Average level that drives the device properly with its control at the mark."""
-    boost_db: NotNegative
+    boost_db: LevelNotNegative
     """What the control still adds above the mark."""
-    clip_dbu: Quantity
-    noise_dbu: Quantity
+    clip_dbu: Level
+    noise_dbu: Level
     """The input's own noise, 20 Hz to 20 kHz, referred to its contacts."""
 
 
@@ -239,7 +243,7 @@ class InputMode(Sensitivity):
     """From each leg to g."""
     z_common_mismatch: Deviation
     """(Z hot - Z cold) / Z, a plain ratio; half is given to each."""
-    rejection_db: Deviation
+    rejection_db: LevelDeviation
     """The receiver's own, with ideal legs and no source imbalance. A stated value adds v_cm in phase with hot."""
     rejection_corner_hz: AboveZero
     """Above it the rejection falls by 6 dB an octave."""
@@ -329,9 +333,9 @@ class LevelSetting(Record):
     type: Literal["level"] = "level"
     id: Id
     label: Label
-    min_db: Number
-    max_db: Number
-    default_db: Number
+    min_db: Decibels
+    max_db: Decibels
+    default_db: Decibels
 
 
 class SwitchSetting(Record):

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from ruvak.core.rig.connectors import Sleeve
+from ruvak.core.rig.connectors import Family, Sleeve
 from ruvak.core.rig.earth import Beside, Bond, Disturbances, EarthPoint, MainsRun, Place
 from ruvak.core.rig.part import Earthing, Part, SettingValue
 from ruvak.core.rig.points import End, Endpoint
@@ -23,7 +23,7 @@ from ruvak.core.rig.values import (
     Words,
 )
 
-MAX_LENGTH_M = 1000.0
+MIN_LENGTH_M, MAX_LENGTH_M = 0.01, 1000.0
 
 
 class HouseRules(Record):
@@ -88,7 +88,7 @@ class KitItem(Identified):
 
     tag: Label
     part: Id
-    length_m: Annotated[float, Field(strict=True, allow_inf_nan=False, gt=0, le=MAX_LENGTH_M)] | None = None
+    length_m: Annotated[float, Field(strict=True, allow_inf_nan=False, ge=MIN_LENGTH_M, le=MAX_LENGTH_M)] | None = None
     owned: Annotated[bool, Field(strict=True)] = True
     """False while it still has to be borrowed or bought."""
     installed: Annotated[bool, Field(strict=True)] = False
@@ -139,20 +139,19 @@ class Run(Identified):
 class Assumptions(Record):
     """What holds where nobody has measured. A rig carries its own copy."""
 
-    contact_ohm: dict[str, AboveZero]
+    contact_ohm: dict[Family, AboveZero]
     """Resistance of one mated contact, by connector family."""
     stray_f: AboveZero
     """Capacitance to earth of anything that floats."""
     temperature_c: Quantity
-    disturbances: Disturbances | None = None
-    """Left out in rigs saved before there were any: then the library's hold."""
+    disturbances: Disturbances
 
 
 class Alignment(Record):
     """How far the average programme lies below digital full scale."""
 
-    full_scale_dbu: Number = 24.0
-    nominal_dbu: Number = 4.0
+    full_scale_dbu: Annotated[Number, Field(ge=-60, le=60)] = 24.0
+    nominal_dbu: Annotated[Number, Field(ge=-60, le=60)] = 4.0
     source: Words = "SMPTE RP 155: +4 dBu = -20 dBFS"
 
     @property

@@ -5,10 +5,15 @@ from typing import Annotated, Any
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 from pydantic_core import PydanticCustomError
 
+SMALLEST = 1e-18
+"""A millionth of a picofarad, a nano-nanoohm: below it a figure is none, and its reciprocal overflows."""
+MAX_DB = 400.0
+"""No level or ratio is larger: twenty powers of ten."""
 Number = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=-1e15, le=1e15)]
 ID_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}$"
 Id = Annotated[str, StringConstraints(pattern=ID_PATTERN)]
 Label = Annotated[str, StringConstraints(min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]*$")]
+Decibels = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=-MAX_DB, le=MAX_DB)]
 Words = Annotated[str, StringConstraints(max_length=600, pattern=r"^[^\x00-\x08\x0b\x0c\x0e-\x1f\x7f]*$")]
 """Free text; control characters are refused, PostgreSQL cannot keep NUL."""
 
@@ -58,12 +63,14 @@ def _number_as_value(given: Any) -> Any:
 def _above_zero(given: Value) -> Value:
     if given.value <= 0:
         raise PydanticCustomError("not_above_zero", "must be above zero, but it is {value}", {"value": given.value})
-    return given
+    return _not_negative(given)
 
 
 def _not_negative(given: Value) -> Value:
     if given.value < 0:
         raise PydanticCustomError("negative", "cannot be negative, but it is {value}", {"value": given.value})
+    if 0 < given.value < SMALLEST:
+        raise PydanticCustomError("too_small", "is smaller than any real figure ({value})", {"value": given.value})
     return given
 
 
@@ -73,12 +80,33 @@ def _share(given: Value) -> Value:
     return given
 
 
+def _audible_range(given: Value) -> Value:
+    if abs(given.value) > MAX_DB:
+        raise PydanticCustomError(
+            "no_level", "lies between -{most} and {most} dB, but it is {value}", {"most": MAX_DB, "value": given.value}
+        )
+    return given
+
+
 Quantity = Annotated[Value, BeforeValidator(_number_as_value, json_schema_input_type=Value | float)]
 """A Value, or in a file simply its number."""
 
 AboveZero = Annotated[Quantity, AfterValidator(_above_zero)]
 NotNegative = Annotated[Quantity, AfterValidator(_not_negative)]
 Share = Annotated[Quantity, AfterValidator(_share)]
+Level = Annotated[Quantity, AfterValidator(_audible_range)]
+"""A level or ratio in dB."""
+LevelNotNegative = Annotated[NotNegative, AfterValidator(_audible_range)]
 
 Deviation = Annotated[Value | Spread, BeforeValidator(_number_as_value, json_schema_input_type=Value | Spread | float)]
 """Either a stated, signed figure (Value) or one of unknown sign (Spread)."""
+
+
+def _level_deviation(given: Value | Spread) -> Value | Spread:
+    if max(sizes(given)) > MAX_DB:
+        raise PydanticCustomError("no_level", "lies between -{most} and {most} dB", {"most": MAX_DB})
+    return given
+
+
+LevelDeviation = Annotated[Deviation, AfterValidator(_level_deviation)]
+"""A Deviation in dB."""

@@ -4,7 +4,8 @@ from flask import Response, request
 from flask_openapi3 import RawModel
 
 from ruvak.core.analyse import bonds_of
-from ruvak.core.rig.files import rig_from_json, rig_to_json
+from ruvak.core.parts.reading import rig_from_json
+from ruvak.core.rig.files import rig_to_json
 from ruvak.core.rig.rig import Rig
 from ruvak.formats.spice import netlists, zipped
 from ruvak.service.states import RigState

@@ -3,7 +3,7 @@
 import unittest
 
 from ruvak.core.analyse import analyse, prepare
-from ruvak.core.rig.files import rig_from_document
+from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.rig.rig import HouseRules, Rig
 from ruvak.service.demo_data import demo_rig
 from tests.core.remedies.test_lifts import looped

@@ -9,8 +9,8 @@ from ruvak.core.analyse import Analysis, analyse, prepare
 from ruvak.core.judge.finding import Grade
 from ruvak.core.judge.registry import RIG_RULES, RULES
 from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, signed, written
+from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.rig.edits import Edit, SetSetting, apply
-from ruvak.core.rig.files import rig_from_document
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Value
 from tests.support.data_lines import lit

@@ -4,8 +4,8 @@ import unittest
 
 from ruvak.core.analyse import alone, analyse, glance, prepare
 from ruvak.core.judge.finding import Grade
+from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.remedies.search import first_remedy, remedies_for
-from ruvak.core.rig.files import rig_from_document
 from ruvak.core.rig.rig import Rig
 
 

@@ -5,7 +5,7 @@ from typing import Any
 
 from ruvak.core.analyse import prepare
 from ruvak.core.errors import RigFault
-from ruvak.core.rig.files import rig_from_document
+from ruvak.core.parts.reading import rig_from_document
 from tests.support.rigs import adapter_part, document, source_part
 
 

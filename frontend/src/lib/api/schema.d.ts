@@ -653,8 +653,7 @@ export interface components {
             };
             stray_f: components["schemas"]["Value"];
             temperature_c: components["schemas"]["Value"];
-            /** @default null */
-            disturbances: components["schemas"]["Disturbances"] | null;
+            disturbances: components["schemas"]["Disturbances"];
         };
         /**
          * Balance
@@ -1567,9 +1566,7 @@ export interface components {
          */
         Harmonics: {
             /** Lines */
-            lines: {
-                [key: string]: number;
-            };
+            lines: Record<string, never>;
             /** Source */
             source: string;
         };
