@@ -2,8 +2,8 @@
 
 from ruvak.core.analyse import prepare
 from ruvak.core.entry.reader import read_all
-from ruvak.core.rig.edits import apply
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.rig.edits import apply
 from ruvak.core.rig.rig import Rig
 
 

@@ -107,7 +107,7 @@ def _clamp(options: argparse.Namespace) -> str:
 
 
 def _export(options: argparse.Namespace) -> str:
-    text = rig_to_json(rigs_at(_url()).exported(options.rig))
+    text = rig_to_json(rigs_at(_url()).export(options.rig))
     if options.output is None:
         return text.rstrip("\n")
     options.output.write_text(text, encoding="utf-8")
@@ -115,7 +115,7 @@ def _export(options: argparse.Namespace) -> str:
 
 
 def _import(options: argparse.Namespace) -> str:
-    state = rigs_at(_url()).imported(rig_from_json(options.file.read_bytes()), AT_THE_PROMPT)
+    state = rigs_at(_url()).import_rig(rig_from_json(options.file.read_bytes()), AT_THE_PROMPT)
     return f"Saved as {state.rig.id}."
 
 

@@ -1,6 +1,7 @@
 """Exceptions for faults in data and code. A fault in the user's wiring is a Finding, never an exception."""
 
 from dataclasses import dataclass
+from typing import Any
 
 
 class RuvakError(Exception):
@@ -27,6 +28,10 @@ class FaultyDocument(RuvakError):
         self.faults = faults
         super().__init__(" ".join(f"{fault.where}: {fault.sentence}" for fault in faults))
 
+    def __reduce__(self) -> tuple[Any, ...]:
+        # Exceptions travel between processes by their message alone; this one is made from its faults.
+        return type(self), (self.faults,)
+
 
 class RigFault(FaultyDocument):
     """A rig that cannot be read."""
@@ -43,6 +48,9 @@ class BadEdit(RuvakError):
         self.where = where
         super().__init__(sentence)
 
+    def __reduce__(self) -> tuple[Any, ...]:
+        return type(self), (self.where, str(self))
+
 
 class SingularNetwork(RuvakError):
     """A network without a unique solution: the nodes that nothing ties to the reference.
@@ -54,8 +62,12 @@ class SingularNetwork(RuvakError):
 
     def __init__(self, nodes: tuple[str, ...]) -> None:
         self.nodes = nodes
-        if not nodes:
-            super().__init__("A source or wire without any resistance is shorted; give its impedance a value above 0.")
-            return
         names = ", ".join(nodes[:6]) + (" and more" if len(nodes) > 6 else "")
-        super().__init__(f"Nothing ties these points to the earth reference, so they have no voltage: {names}.")
+        super().__init__(
+            f"Nothing ties these points to the earth reference, so they have no voltage: {names}."
+            if nodes
+            else "A source or wire without any resistance is shorted; give its impedance a value above 0."
+        )
+
+    def __reduce__(self) -> tuple[Any, ...]:
+        return type(self), (self.nodes,)

@@ -20,8 +20,8 @@ def demo_rig(name: str = "lantern-evening") -> Rig:
 
 def add_demo(rigs: Rigs) -> bool:
     """Adds the demo rigs where there is no rig at all; tells whether it did."""
-    if rigs.listed():
+    if rigs.list_all():
         return False
     for name in DEMOS:
-        rigs.imported(demo_rig(name), SETUP)
+        rigs.import_rig(demo_rig(name), SETUP)
     return True

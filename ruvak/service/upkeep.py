@@ -2,13 +2,14 @@
 
 from pathlib import Path
 
+from ruvak.service.kept import KeptRigs
 from ruvak.service.rigs import Rigs
 from ruvak.store import backup, database
 
 
 def rigs_at(url: str) -> Rigs:
     """The rigs of the database at `url`."""
-    return Rigs(database.sessions_for(database.engine_for(url)))
+    return Rigs(database.sessions_for(database.engine_for(url)), KeptRigs())
 
 
 def migrate(url: str) -> None:

@@ -1,28 +1,44 @@
-"""Edits as rows: what was done, by whom, and which of one's own can be undone or redone next."""
+"""Edits as rows: what was done, by whom, what it touched, and which of one's own can be undone or redone next."""
 
-from sqlalchemy import select
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from sqlalchemy import Select, func, or_, select
+from sqlalchemy.dialects.postgresql import array
 from sqlalchemy.orm import Session
 
-from ruvak.core.rig.edits import Edit
-from ruvak.store.tables import EditRow
+from ruvak.core.rig.collections import HolderKind, holder_of
+from ruvak.core.rig.edits import Edit, Touched
+from ruvak.store.rigs import Holders
+from ruvak.store.tables import EditOfHolderRow, EditRow
+from ruvak.store.touches import meeting, texts
+
+
+@dataclass(frozen=True)
+class Author:
+    """Who makes an edit."""
+
+    id: str
+    name: str
 
 
 def record(
     session: Session,
-    rig_id: str,
-    base_version: int,
-    person: tuple[str, str],
+    holders: Holders,
+    author: Author,
     kind: str,
     forward: Edit,
     inverse: Edit,
+    touched: Iterable[Touched],
     of_edit: int | None = None,
+    uid: str | None = None,
 ) -> EditRow:
-    """Adds one row. `person`: (id, name)."""
+    """Adds an edit; `holders`: as it left them."""
     row = EditRow(
-        rig_id=rig_id,
-        base_version=base_version,
-        person=person[0],
-        person_name=person[1],
+        uid=uid,
+        rig_id=holders.ids["rig"],
+        person=author.id,
+        person_name=author.name,
         kind=kind,
         label=forward.label,
         of_edit=of_edit,
@@ -31,7 +47,60 @@ def record(
     )
     session.add(row)
     session.flush()
+    by_holder: dict[HolderKind, list[Touched]] = {}
+    for one in touched:
+        by_holder.setdefault(holder_of(one.kind), []).append(one)
+    session.add_all(
+        EditOfHolderRow(
+            edit_id=row.id, holder_id=holders.ids[kind_], version=holders.versions[kind_], touches=texts(some)
+        )
+        for kind_, some in by_holder.items()
+    )
+    session.flush()
     return row
+
+
+def by_uid(session: Session, uid: str) -> EditRow | None:
+    """What a client has sent before."""
+    return session.scalars(select(EditRow).where(EditRow.uid == uid)).one_or_none()
+
+
+def since(session: Session, holders: Holders, then: Holders) -> list[Edit]:
+    """Edits that lead from one state of the holders to a later one, oldest first."""
+    return [Edit.model_validate(row.forward) for row in _rows_since(session, holders, then.versions)]
+
+
+def meeting_since(
+    session: Session, holders: Holders, versions: Mapping[HolderKind, int], touched: Touched, person: str
+) -> EditRow | None:
+    """The latest edit since those versions by which somebody else touched the same: nobody meets their own."""
+    kind = holder_of(touched.kind)
+    others = EditRow.person != person
+    query = _rows_of(holders.ids[kind], versions[kind]).where(
+        others, EditOfHolderRow.touches.overlap(array(meeting(touched)))
+    )
+    return session.scalars(query.order_by(EditRow.id.desc()).limit(1)).first()
+
+
+def standing_on(session: Session, holders: Holders, done: EditRow, touched: Iterable[Touched]) -> EditRow | None:
+    """A later change to what this edit touched that still stands, so that it cannot be taken back or redone.
+
+    That is a later edit which is not undone, or an earlier one that has been undone, or redone, since.
+    """
+    later = EditRow.id > done.id
+    turned = (
+        select(EditRow.of_edit)
+        .where(later, EditRow.kind != "edit", EditRow.of_edit < done.id)
+        .group_by(EditRow.of_edit)
+        .having(func.count() % 2 == 1)
+    )
+    standing = or_((EditRow.kind == "edit") & EditRow.undone.is_(False), EditRow.of_edit.in_(turned))
+    for one in touched:
+        query = _rows_of(holders.ids[holder_of(one.kind)], 0)
+        query = query.where(later, standing, EditOfHolderRow.touches.overlap(array(meeting(one))))
+        if (found := session.scalars(query.order_by(EditRow.id.desc()).limit(1)).first()) is not None:
+            return found
+    return None
 
 
 def undoable(session: Session, rig_id: str, person: str) -> EditRow | None:
@@ -49,7 +118,19 @@ def redoable(session: Session, rig_id: str, person: str) -> EditRow | None:
     return session.scalars(query.where(EditRow.undone.is_(True)).order_by(EditRow.id).limit(1)).first()
 
 
-def listed(session: Session, rig_id: str, most: int) -> list[EditRow]:
+def latest(session: Session, rig_id: str, most: int) -> list[EditRow]:
     """Everyone's edits, undos and redos, newest first."""
     query = select(EditRow).where(EditRow.rig_id == rig_id).order_by(EditRow.id.desc()).limit(most)
     return list(session.scalars(query))
+
+
+def _rows_of(holder_id: str, version: int) -> Select[EditRow]:
+    query = select(EditRow).join(EditOfHolderRow, EditOfHolderRow.edit_id == EditRow.id)
+    return query.where(EditOfHolderRow.holder_id == holder_id, EditOfHolderRow.version > version)
+
+
+def _rows_since(session: Session, holders: Holders, versions: Mapping[HolderKind, int]) -> Sequence[EditRow]:
+    one, ids = EditOfHolderRow, holders.ids
+    later = or_(*((one.holder_id == ids[kind]) & (one.version > versions[kind]) for kind in ids))
+    found = select(one.edit_id).where(later)
+    return session.scalars(select(EditRow).where(EditRow.id.in_(found)).order_by(EditRow.id)).all()

@@ -1,16 +1,33 @@
-"""The tables. Everything of a rig carries rig_id; `position` keeps the order in which people put things."""
+"""The tables. Everything listed belongs to a holder (a rig, a venue); `position` keeps the order people put it in.
+
+A listed thing's table has the columns of its record's fields, by the same names; core's registry says which record.
+"""
 
 from datetime import datetime
-from typing import Any
+from typing import Any, ClassVar
 
-from sqlalchemy import BigInteger, CheckConstraint, DateTime, ForeignKey, ForeignKeyConstraint, MetaData, func
-from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy import (
+    BigInteger,
+    CheckConstraint,
+    DateTime,
+    ForeignKey,
+    ForeignKeyConstraint,
+    Index,
+    LargeBinary,
+    MetaData,
+    String,
+    func,
+)
+from sqlalchemy.dialects.postgresql import ARRAY, JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+from ruvak.core.rig.collections import CollectionName
 
 Document = dict[str, Any]
 """A validated record, or a figure with its provenance, as JSON."""
 Documents = list[dict[str, Any]]
 """Several in order."""
+Texts = list[str]
 
 
 class Base(DeclarativeBase):
@@ -28,91 +45,134 @@ class Base(DeclarativeBase):
     type_annotation_map = {  # noqa: RUF012
         dict[str, Any]: JSONB(none_as_null=True),
         list[dict[str, Any]]: JSONB(),
+        list[str]: ARRAY(String()),
         datetime: DateTime(timezone=True),
     }
 
 
+class HolderRow(Base):
+    """What holds listed things. `version` counts the edits that touched it; `born` tells it from an earlier one of the
+    same id."""
+
+    __tablename__ = "holder"
+    __table_args__ = (CheckConstraint("kind IN ('rig', 'venue', 'cupboard', 'house')", name="kind"),)
+    id: Mapped[str] = mapped_column(primary_key=True)
+    kind: Mapped[str]
+    version: Mapped[int] = mapped_column(default=0)
+    born: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+    saved_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
 class VenueRow(Base):
-    """Where a rig happens. One a rig until venues are shared."""
+    """Where rigs happen. One a rig until venues are shared."""
 
     __tablename__ = "venue"
-    id: Mapped[str] = mapped_column(primary_key=True)
+    id: Mapped[str] = mapped_column(ForeignKey("holder.id", ondelete="CASCADE"), primary_key=True)
     name: Mapped[str]
     mains_hz: Mapped[int] = mapped_column(CheckConstraint("mains_hz IN (50, 60)", name="mains_hz"))
     mains_v: Mapped[Document | None]
     bar_at: Mapped[Document | None]
-    mains: Mapped[Documents] = mapped_column(default=list)
     programme_db_spl: Mapped[float | None]
     noise_dba: Mapped[float | None]
     house: Mapped[dict[str, Any]] = mapped_column(default=dict)
 
 
 class RigRow(Base):
-    """`version` counts saved edits; it is what optimistic locking compares."""
+    """The plan for one occasion."""
 
     __tablename__ = "rig"
-    id: Mapped[str] = mapped_column(primary_key=True)
+    id: Mapped[str] = mapped_column(ForeignKey("holder.id", ondelete="CASCADE"), primary_key=True)
     venue_id: Mapped[str] = mapped_column(ForeignKey("venue.id"))
     name: Mapped[str]
     occasion: Mapped[str]
     length_unit: Mapped[str]
     alignment: Mapped[dict[str, Any]]
     assumptions: Mapped[dict[str, Any]]
-    version: Mapped[int] = mapped_column(default=0)
-    saved_at: Mapped[datetime] = mapped_column(server_default=func.now())
 
 
-class _OfRig:
-    rig_id: Mapped[str] = mapped_column(ForeignKey("rig.id", ondelete="CASCADE"), primary_key=True)
-    position: Mapped[int]
+class ThingRow(Base):
+    """What all tables of listed things have; `collection` is their name in core's registry."""
+
+    __abstract__ = True
+    collection: ClassVar[CollectionName]
+    holder_id: Mapped[str] = mapped_column(ForeignKey("holder.id", ondelete="CASCADE"), primary_key=True)
+    id: Mapped[str] = mapped_column(primary_key=True)
+    position: Mapped[float]
 
 
-class PartRow(_OfRig, Base):
-    """A part as the rig uses it; `body` is a validated Part."""
+class PartRow(ThingRow):
+    """A part as the rig uses it; `body` is the whole record, since nobody asks for one of its fields."""
 
     __tablename__ = "part"
-    id: Mapped[str] = mapped_column(primary_key=True)
+    collection = "parts"
     revision: Mapped[int]
     body: Mapped[dict[str, Any]]
 
 
-class GearRow(_OfRig, Base):
+class GearRow(ThingRow):
     """A device in the rig."""
 
     __tablename__ = "gear"
-    __table_args__ = (ForeignKeyConstraint(["rig_id", "part_id"], ["part.rig_id", "part.id"], name="fk_gear_part"),)
-    id: Mapped[str] = mapped_column(primary_key=True)
+    __table_args__ = (ForeignKeyConstraint(["holder_id", "part"], ["part.holder_id", "part.id"], name="fk_gear_part"),)
+    collection = "gear"
     name: Mapped[str]
-    part_id: Mapped[str]
+    part: Mapped[str]
     settings: Mapped[dict[str, Any]]
     outlet: Mapped[str | None]
     touch_a: Mapped[Document | None]
-    earth_open: Mapped[bool] = mapped_column(default=False)
+    earth_open: Mapped[bool]
     supply_fault_v: Mapped[Document | None]
     at: Mapped[Document | None]
     faders_db: Mapped[dict[str, Any]]
 
 
-class KitRow(_OfRig, Base):
+class KitRow(ThingRow):
     """A lead, adapter or box."""
 
     __tablename__ = "kit_item"
-    __table_args__ = (ForeignKeyConstraint(["rig_id", "part_id"], ["part.rig_id", "part.id"], name="fk_kit_part"),)
-    id: Mapped[str] = mapped_column(primary_key=True)
+    __table_args__ = (ForeignKeyConstraint(["holder_id", "part"], ["part.holder_id", "part.id"], name="fk_kit_part"),)
+    collection = "kit"
     tag: Mapped[str]
-    part_id: Mapped[str]
+    part: Mapped[str]
     length_m: Mapped[float | None] = mapped_column(CheckConstraint("length_m > 0", name="length_m"))
     owned: Mapped[bool]
-    installed: Mapped[bool] = mapped_column(default=False)
+    installed: Mapped[bool]
     beside: Mapped[Document | None]
     loop_width_m: Mapped[Document | None]
 
 
-class EarthRow(_OfRig, Base):
+class RunRow(ThingRow):
+    """One path: its legs' ids and its joins. Names are checked by the core, which knows what may be shared."""
+
+    __tablename__ = "run"
+    __table_args__ = (Index("ix_run_legs", "legs", postgresql_using="gin"),)
+    collection = "runs"
+    number: Mapped[int]
+    name: Mapped[str]
+    legs: Mapped[Texts]
+    joins: Mapped[Documents]
+    note: Mapped[str]
+    route: Mapped[Documents]
+
+
+class BondRow(ThingRow):
+    """Metal beside the runs."""
+
+    __tablename__ = "bond"
+    collection = "bonds"
+    name: Mapped[str]
+    kind: Mapped[str]
+    a: Mapped[str]
+    b: Mapped[str]
+    ohm: Mapped[Document | None]
+    henry: Mapped[Document | None]
+
+
+class EarthRow(ThingRow):
     """A point of the protective earth's tree. `parent` is checked by the core, with every other name."""
 
     __tablename__ = "earth_point"
-    id: Mapped[str] = mapped_column(primary_key=True)
+    collection = "earth"
     name: Mapped[str]
     kind: Mapped[str]
     parent: Mapped[str | None]
@@ -124,68 +184,29 @@ class EarthRow(_OfRig, Base):
     residual_a: Mapped[Document | None]
 
 
-class BondRow(_OfRig, Base):
-    """Metal beside the runs."""
+class MainsRow(ThingRow):
+    """A mains cable on the plan."""
 
-    __tablename__ = "bond"
-    id: Mapped[str] = mapped_column(primary_key=True)
+    __tablename__ = "mains_cable"
+    collection = "mains"
     name: Mapped[str]
-    kind: Mapped[str]
-    a_end: Mapped[str]
-    b_end: Mapped[str]
-    ohm: Mapped[Document | None]
-    henry: Mapped[Document | None]
-
-
-class RunRow(_OfRig, Base):
-    """One path."""
-
-    __tablename__ = "run"
-    id: Mapped[str] = mapped_column(primary_key=True)
-    number: Mapped[int]
-    name: Mapped[str]
-    note: Mapped[str] = mapped_column(default="")
-    route: Mapped[Documents] = mapped_column(default=list)
-
-
-class _OfRun:
-    rig_id: Mapped[str] = mapped_column(primary_key=True)
-    run_id: Mapped[str] = mapped_column(primary_key=True)
-    position: Mapped[int] = mapped_column(primary_key=True)
-
-
-_RUN_KEY = (["rig_id", "run_id"], ["run.rig_id", "run.id"])
-
-
-class LegRow(_OfRun, Base):
-    """A kit item in a run. One lead cannot be in two places; a multicore with several ways can (core/rig/check)."""
-
-    __tablename__ = "leg"
-    __table_args__ = (
-        ForeignKeyConstraint(*_RUN_KEY, name="fk_leg_run", ondelete="CASCADE"),
-        ForeignKeyConstraint(["rig_id", "item_id"], ["kit_item.rig_id", "kit_item.id"], name="fk_leg_kit_item"),
-    )
-    item_id: Mapped[str]
-
-
-class JoinRow(_OfRun, Base):
-    """Two connectors pushed into each other, as owner.connector."""
-
-    __tablename__ = "join_of_run"
-    __table_args__ = (ForeignKeyConstraint(*_RUN_KEY, name="fk_join_run", ondelete="CASCADE"),)
-    a_end: Mapped[str]
-    b_end: Mapped[str]
-    sleeve: Mapped[str | None]
+    points: Mapped[Documents]
+    current_a: Mapped[dict[str, Any]]
+    spacing_m: Mapped[Document | None]
+    residual_a: Mapped[Document | None]
+    twist_db: Mapped[Document | None]
+    spectrum: Mapped[str | None]
 
 
 class EditRow(Base):
-    """One thing somebody did. `kind` is edit, undo or redo; the latter two name in `of_edit` what they concern."""
+    """One thing somebody did, in the rig it was done in. `kind` is edit, undo or redo; the latter two name in `of_edit`
+    what they concern. `uid`: given by the client, so that what is sent twice is done once."""
 
     __tablename__ = "edit"
     __table_args__ = (CheckConstraint("kind IN ('edit', 'undo', 'redo')", name="kind"),)
     id: Mapped[int] = mapped_column(BigInteger, primary_key=True)
-    rig_id: Mapped[str] = mapped_column(ForeignKey("rig.id", ondelete="CASCADE"), index=True)
-    base_version: Mapped[int]
+    uid: Mapped[str | None] = mapped_column(unique=True)
+    rig_id: Mapped[str] = mapped_column(ForeignKey("holder.id", ondelete="CASCADE"), index=True)
     person: Mapped[str]
     person_name: Mapped[str]
     made_at: Mapped[datetime] = mapped_column(server_default=func.now())
@@ -195,3 +216,27 @@ class EditRow(Base):
     undone: Mapped[bool] = mapped_column(default=False)
     forward: Mapped[dict[str, Any]]
     inverse: Mapped[dict[str, Any]]
+
+
+class EditOfHolderRow(Base):
+    """A holder that an edit touched: the version it made of it, and what it touched there (store/touches.py)."""
+
+    __tablename__ = "edit_of_holder"
+    __table_args__ = (Index("ix_edit_of_holder_version", "holder_id", "version", unique=True),)
+    edit_id: Mapped[int] = mapped_column(ForeignKey("edit.id", ondelete="CASCADE"), primary_key=True)
+    holder_id: Mapped[str] = mapped_column(ForeignKey("holder.id", ondelete="CASCADE"), primary_key=True)
+    version: Mapped[int]
+    touches: Mapped[Texts]
+
+
+class SolvedPartRow(Base):
+    """A part of an analysis as compressed JSON, by what it was computed from. Emptied, nothing is lost."""
+
+    __tablename__ = "solved_part"
+    __table_args__ = ({"prefixes": ["UNLOGGED"]},)
+    key: Mapped[str] = mapped_column(primary_key=True)
+    """Content hash of the rig, version of the program, name of the part."""
+    etag: Mapped[str]
+    body: Mapped[bytes] = mapped_column(LargeBinary)
+    size: Mapped[int]
+    used_at: Mapped[datetime] = mapped_column(server_default=func.now(), index=True)

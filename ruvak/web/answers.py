@@ -1,27 +1,59 @@
 """Records as JSON responses, and the use cases of the current app."""
 
+import gzip
+from dataclasses import dataclass
 from typing import cast
 
-from flask import Response, current_app, make_response
+from flask import Response, current_app, make_response, request
 from pydantic import BaseModel
 
-from ruvak.service.entry import Entry
+from ruvak.service.analyses import Analyses
+from ruvak.service.edits import Edits
+from ruvak.service.pool import Compute, as_json
 from ruvak.service.rigs import Rigs
+from ruvak.store.solved import Part
 
 EXTENSION = "ruvak"
-ENTRY = "ruvak_entry"
+JSON = {"Content-Type": "application/json"}
+
+
+@dataclass(frozen=True)
+class UseCases:
+    """Everything this app can do, on one database."""
+
+    rigs: Rigs
+    edits: Edits
+    analyses: Analyses
+    compute: Compute
+
+
+def use_cases() -> UseCases:
+    """Those of the current app."""
+    return cast(UseCases, current_app.extensions[EXTENSION])
 
 
 def answer(model: BaseModel, status: int = 200) -> Response:
     """A record as the body of a response."""
-    return make_response(model.model_dump_json(), status, {"Content-Type": "application/json"})
+    return make_response(model.model_dump_json(), status, JSON)
 
 
-def rigs() -> Rigs:
-    """The use cases bound to this app's database."""
-    return cast(Rigs, current_app.extensions[EXTENSION])
+def computed(rig_id: str, use_case: str, *arguments: object) -> Response:
+    """What a compute process answers, as the JSON that it sends."""
+    return make_response(use_cases().compute.run(rig_id, as_json(use_case, rig_id, *arguments)), 200, JSON)
 
 
-def entry() -> Entry:
-    """The use cases of entering runs, on the same database."""
-    return cast(Entry, current_app.extensions[ENTRY])
+def part(found: Part) -> Response:
+    """A kept part of an analysis as it is kept; 304 where the client has it already."""
+    packed = request.accept_encodings.quality("gzip") > 0
+    response = make_response(found.body if packed else gzip.decompress(found.body), 200, JSON)
+    response.vary.add("Accept-Encoding")
+    if packed:
+        response.headers["Content-Encoding"] = "gzip"
+    return tagged(response, found.etag)
+
+
+def tagged(response: Response, etag: str) -> Response:
+    """The response with a tag of its contents; 304 without a body where the client named that tag."""
+    response.set_etag(etag)
+    response.cache_control.no_cache = True
+    return cast(Response, response.make_conditional(request))

@@ -1,24 +1,28 @@
 """The application factory."""
 
+import atexit
 from datetime import timedelta
 
 from flask_openapi3 import Info, OpenAPI
 
 from ruvak import __version__
-from ruvak.service.entry import Entry
+from ruvak.service.analyses import Analyses
+from ruvak.service.computer import Computer
+from ruvak.service.edits import Edits
+from ruvak.service.kept import KeptRigs
+from ruvak.service.pool import Compute, ComputePool, InPlace
 from ruvak.service.rigs import Rigs
-from ruvak.service.solved import Solved
 from ruvak.store.database import engine_for, sessions_for
 from ruvak.web import errors, logs, pages, security
-from ruvak.web.answers import ENTRY, EXTENSION
-from ruvak.web.api import edits, entry, health, kit, rigs, session
+from ruvak.web.answers import EXTENSION, UseCases
+from ruvak.web.api import analyses, edits, entry, health, kit, rigs, session
 from ruvak.web.json import BoundedJson
 from ruvak.web.schemas import Problem
 from ruvak.web.settings import MAX_BODY_BYTES, Settings, from_environment
 
 
 def create_app(settings: Settings | None = None) -> OpenAPI:
-    """An app on one database. Workers keep no state, so any number of them can run."""
+    """An app on one database. What workers keep is only a saving, so any number of them can run."""
     settings = settings or from_environment()
     app = OpenAPI(
         __name__,
@@ -43,13 +47,18 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     )
     engine = engine_for(settings.database_url)
     app.extensions[health.ENGINE] = engine
-    solved = Solved()
-    app.extensions[EXTENSION] = Rigs(sessions_for(engine), solved)
-    app.extensions[ENTRY] = Entry(sessions_for(engine), solved)
+    sessions, kept = sessions_for(engine), KeptRigs()
+    compute: Compute = InPlace(Computer(sessions, kept))
+    if settings.compute_processes:
+        compute = ComputePool(settings.database_url, settings.compute_processes)
+        atexit.register(compute.close)
+    app.extensions[EXTENSION] = UseCases(
+        Rigs(sessions, kept), Edits(sessions, kept), Analyses(sessions, kept, compute), compute
+    )
     logs.init_app(app)
     errors.init_app(app)
     security.init_app(app)
-    for blueprint in (session.api, rigs.api, edits.api, entry.api, kit.api, health.api):
+    for blueprint in (session.api, rigs.api, edits.api, analyses.api, entry.api, kit.api, health.api):
         app.register_api(blueprint)
     pages.init_app(app)
     return app

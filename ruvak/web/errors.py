@@ -10,13 +10,15 @@ from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from ruvak.core.errors import BadEdit, FaultyDocument, RuvakError
 from ruvak.core.rig.files import faults_of
-from ruvak.service.problems import Conflict
-from ruvak.web.schemas import FaultBody, Problem
+from ruvak.service.problems import Busy, Conflict, Meeting, NotCurrent
+from ruvak.web.schemas import FaultBody, MeetingBody, Problem
 from ruvak.web.settings import MAX_BODY_BYTES
 
 STATUS = {
     "not_found": 404,
     "conflict": 409,
+    "not_current": 410,
+    "busy": 503,
     "nothing_to_undo": 409,
     "bad_rig": 422,
     "bad_edit": 422,
@@ -32,6 +34,7 @@ _SENTENCES = {
     415: "Send JSON, with Content-Type: application/json.",
 }
 
+RETRY_AFTER_S = 2
 log = logging.getLogger("ruvak.web")
 
 
@@ -64,9 +67,17 @@ def _ruvak(error: RuvakError) -> Response:
         faults = tuple(FaultBody(code=f.code, where=f.where, sentence=f.sentence) for f in error.faults)
     elif isinstance(error, BadEdit):
         faults = (FaultBody(code=error.code, where=error.where, sentence=str(error)),)
-    version = error.current_version if isinstance(error, Conflict) else None
-    problem = Problem(code=error.code, message=str(error), faults=faults, current_version=version)
-    return reply(problem, STATUS.get(error.code, 500))
+    version = error.current_version if isinstance(error, Conflict | NotCurrent) else None
+    meetings = tuple(map(_meeting, error.meetings)) if isinstance(error, Conflict) else ()
+    problem = Problem(code=error.code, message=str(error), faults=faults, current_version=version, meetings=meetings)
+    response = reply(problem, STATUS.get(error.code, 500))
+    if isinstance(error, Busy):
+        response.headers["Retry-After"] = str(RETRY_AFTER_S)
+    return response
+
+
+def _meeting(one: Meeting) -> MeetingBody:
+    return MeetingBody(**one.touched._asdict(), yours=one.yours, theirs=one.theirs, by=one.by, label=one.label)
 
 
 def _too_large(error: RequestEntityTooLarge) -> Response:

@@ -1,19 +1,20 @@
 """Bodies and answers that belong to HTTP alone."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, RootModel, StringConstraints
 
-from ruvak.core.legs.choices import LegChoice
-from ruvak.core.remedies.remedy import Remedy
+from ruvak.core.analyse import RunAnalysis
 from ruvak.core.results.formulas import Formula
-from ruvak.core.results.records import BondResult
 from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import KitItem
 from ruvak.core.rig.values import Id, Label, Number, Record, Words
 from ruvak.service.states import HistoryLine, RigSummary
+from ruvak.service.versions import Version
+
+EditId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
 
 
 class FaultBody(Record):
@@ -24,13 +25,28 @@ class FaultBody(Record):
     sentence: str
 
 
+class MeetingBody(Record):
+    """A field that two people changed: both values, who else, and what they called their change."""
+
+    kind: str
+    id: str | None
+    field: str | None
+    key: str | None
+    yours: Any
+    theirs: Any
+    by: str
+    label: str
+
+
 class Problem(Record):
     """The one error shape: a stable code, a sentence, and where it concerns fields, each of them."""
 
     code: str
     message: str
     faults: tuple[FaultBody, ...] = ()
-    current_version: int | None = None
+    meetings: tuple[MeetingBody, ...] = ()
+    """Of a conflict."""
+    current_version: Version | None = None
     request_id: str | None = None
 
 
@@ -48,10 +64,16 @@ class PersonBody(Record):
     name: Label
 
 
-class EditBody(Record):
+class AgainBody(Record):
+    """To undo or redo: the client's own name for that, so that sent twice it is done once."""
+
+    id: EditId | None = None
+
+
+class EditBody(AgainBody):
     """An edit, and the version of the rig it was made on."""
 
-    base_version: Annotated[int, Field(strict=True, ge=0)]
+    base_version: Version
     edit: Edit
 
 
@@ -133,10 +155,6 @@ class FirstQuery(Record):
     first: bool = False
 
 
-class LegChoiceList(RootModel[tuple[LegChoice, ...]]):
-    """What could stand there, fitting and owned things first."""
-
-
 class FormulaList(RootModel[tuple[Formula, ...]]):
     """Every displayed figure that follows from others."""
 
@@ -151,6 +169,28 @@ class RigPath(Record):
     rig_id: Id
 
 
+class VersionPath(RigPath):
+    """Which version of which rig."""
+
+    version: Version
+
+
+class RunVersionPath(VersionPath):
+    """Which run of it."""
+
+    run_id: Id
+
+
+class KeysQuery(Record):
+    """Keys of runs' details, with commas between."""
+
+    keys: Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{32}(,[0-9a-f]{32}){0,127}$")]
+
+
+class RunDetails(RootModel[dict[str, RunAnalysis]]):
+    """Runs in detail, by key."""
+
+
 class RunPath(Record):
     """Which run of which rig."""
 
@@ -160,14 +200,6 @@ class RunPath(Record):
 
 class RigList(RootModel[tuple[RigSummary, ...]]):
     """All rigs."""
-
-
-class BondList(RootModel[tuple[BondResult, ...]]):
-    """Joints that close loops, the one whose opening helps most first."""
-
-
-class RemedyList(RootModel[tuple[Remedy, ...]]):
-    """Solved remedies, best first."""
 
 
 class HistoryList(RootModel[tuple[HistoryLine, ...]]):

@@ -15,6 +15,8 @@ class Settings:
     secret_key: str
     secure_cookies: bool = False
     """True behind HTTPS; the loopback demo has none."""
+    compute_processes: int = 0
+    """Processes that compute; 0 computes in the thread that asks."""
 
 
 class MissingSetting(Exception):
@@ -22,11 +24,13 @@ class MissingSetting(Exception):
 
 
 def from_environment() -> Settings:
-    """RUVAK_DATABASE_URL, and RUVAK_SECRET_KEY or RUVAK_SECRET_FILE; RUVAK_SECURE_COOKIES=1 behind HTTPS."""
+    """RUVAK_DATABASE_URL, and RUVAK_SECRET_KEY or RUVAK_SECRET_FILE; RUVAK_SECURE_COOKIES=1 behind HTTPS;
+    RUVAK_COMPUTE_PROCESSES, one a core where it is not given."""
     return Settings(
         database_url=_needed("RUVAK_DATABASE_URL"),
         secret_key=_secret(),
         secure_cookies=os.environ.get("RUVAK_SECURE_COOKIES") == "1",
+        compute_processes=int(os.environ.get("RUVAK_COMPUTE_PROCESSES") or os.cpu_count() or 1),
     )
 
 

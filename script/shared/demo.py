@@ -206,9 +206,9 @@ def _gunicorn(port: int, environment: dict[str, str]) -> None:
     sys.argv = [
         "gunicorn",
         "--no-control-socket",
-        "--threads=4",
-        "--workers",
-        "2",
+        # Computation has processes of its own, so one worker's threads answer everything else.
+        "--threads=16",
+        "--workers=1",
         "--bind",
         f"127.0.0.1:{port}",
         "ruvak.web.wsgi:app",

@@ -26,6 +26,8 @@ class WebServer:
         self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self._environment = {**os.environ, "RUVAK_DATABASE_URL": url, "RUVAK_SECRET_KEY": "test-secret"}
+        # One is enough for one browser, and starts sooner than one a core.
+        self._environment.setdefault("RUVAK_COMPUTE_PROCESSES", "1")
         self._log = log
         self._process: subprocess.Popen[bytes] | None = None
 
@@ -34,7 +36,7 @@ class WebServer:
         command = [
             ".venv/bin/gunicorn",
             "--no-control-socket",
-            "--threads=4",
+            "--threads=16",
             "--bind",
             f"127.0.0.1:{self.port}",
             "ruvak.web.wsgi:app",

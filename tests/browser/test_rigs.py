@@ -31,7 +31,7 @@ class Rigs(BrowserTest):
         page.get_by_label("Type a run").fill("small desk main L/R > speakers 1-2, 60 ft")
         page.get_by_label("Type a run").press("Enter")
         expect(page.get_by_label("Runs by their worst finding")).to_contain_text("3 clear")
-        saved = self.rigs.exported("harvest-supper")
+        saved = self.rigs.export("harvest-supper")
         self.assertEqual(
             (saved.length_unit, [one.name for one in saved.gear][:2]), ("ft", ["Lead vocal", "Small desk"])
         )
@@ -56,7 +56,7 @@ class Rigs(BrowserTest):
         page.get_by_label("Called").fill("  ")
         page.get_by_label("Called").blur()
         expect(page.get_by_label("Called")).to_have_value("Lantern Night")
-        copy, first = self.rigs.exported("lantern-evening-2"), self.rigs.exported("lantern-evening")
+        copy, first = self.rigs.export("lantern-evening-2"), self.rigs.export("lantern-evening")
         self.assertEqual((copy.name, copy.venue.mains_hz, copy.alignment.headroom_db), ("Lantern Night", 60, 18.0))
         self.assertEqual((first.name, first.venue.mains_hz, first.alignment.headroom_db), ("Lantern Evening", 50, 20.0))
         page.get_by_role("button", name="Undo").click()
@@ -71,7 +71,7 @@ class Rigs(BrowserTest):
         self.assertEqual(self.serious(), [])
         page.get_by_role("button", name="Delete for good").click()
         expect(page.locator("main")).to_contain_text("No rigs yet")
-        self.assertEqual(self.rigs.listed(), [])
+        self.assertEqual(self.rigs.list_all(), [])
         page.get_by_title("Runs (R)").click()
         expect(page.locator("main")).to_contain_text("There is no rig here")
 

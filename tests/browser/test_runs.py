@@ -66,7 +66,7 @@ class Remedies(BrowserTest):
         self.server.start()
         self.page.reload()
         expect(self.run_card()).to_contain_text("Arrives whole")
-        self.assertEqual(self.rigs.listed()[0].version, 3)
+        self.assertEqual(self.rigs.list_all()[0].version, "3.0")
         self.page.get_by_role("button", name="Undo").click()
         expect(self.run_card()).to_contain_text("cancels at Left speaker")
 
@@ -100,7 +100,7 @@ class Remedies(BrowserTest):
         card = page.locator("button.remedy").first
         card.tap()
         expect(card).to_contain_text("Tap again applies")
-        self.assertEqual(self.rigs.listed()[0].version, 0)
+        self.assertEqual(self.rigs.list_all()[0].version, "0.0")
         card.tap()
         expect(page.locator("article[data-run='slides']")).to_contain_text("Arrives whole")
         context.close()
@@ -116,7 +116,7 @@ class InPlace(BrowserTest):
         field.fill("22,5")
         field.press("Enter")
         expect(self.run_card().locator("svg[data-run]")).to_contain_text("M31, 22.5 m")
-        self.assertEqual(next(i.length_m for i in self.rigs.exported("lantern-evening").kit if i.id == "lead-31"), 22.5)
+        self.assertEqual(next(i.length_m for i in self.rigs.export("lantern-evening").kit if i.id == "lead-31"), 22.5)
 
     def test_switch(self) -> None:
         self.remedy("Mono-sum adapter").click()
@@ -131,7 +131,7 @@ class InPlace(BrowserTest):
         for _ in range(3):
             thumb.press("ArrowLeft")
         expect(self.run_card().locator("svg.ladder")).to_contain_text("53.4 arrives")
-        self.assertEqual(self.rigs.exported("lantern-evening").gear[0].settings["volume"], -3.0)
+        self.assertEqual(self.rigs.export("lantern-evening").gear[0].settings["volume"], -3.0)
 
     def test_mono(self) -> None:
         self.run_card().get_by_text("Mono sound off").click()

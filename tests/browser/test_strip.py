@@ -101,9 +101,9 @@ class StripIsTrue(BrowserTest):
     def test_two_hundred_random_wirings(self) -> None:
         for seed in range(WILD_RIGS):
             rig = wild_rig(seed, WILD_RUNS)
-            for old in self.rigs.listed():
-                self.rigs.deleted(old.id)
-            self.rigs.imported(rig, SOMEBODY)
+            for old in self.rigs.list_all():
+                self.rigs.delete(old.id)
+            self.rigs.import_rig(rig, SOMEBODY)
             self.page.reload()
             self.page.locator("article[data-run]").nth(WILD_RUNS - 1).wait_for()
             drawn = self.drawn()

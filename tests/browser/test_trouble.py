@@ -4,35 +4,62 @@ import json
 from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Route, expect
+from playwright.sync_api import Page, Route, expect
 
-from ruvak.core.rig.edits import Edit, SetLength
+from ruvak.core.rig.edits import Edit, SetField
 from ruvak.core.rig.files import rig_to_json
 from tests.support.browser import SOMEBODY, BrowserTest
 from tests.support.rigs import demo_rig, document
 
 
-class Conflicts(BrowserTest):
-    def somebody_saves(self) -> None:
-        edit = Edit(label="theirs", ops=(SetLength(item="lead-31", length_m=40.0),))
-        self.rigs.edited("lantern-evening", 0, edit, SOMEBODY)
+class TwoAtOnce(BrowserTest):
+    def somebody_saves(self, metres: float = 40.0) -> None:
+        """Another lead length."""
+        edit = Edit(label="theirs", ops=(SetField(kind="kit", id="lead-31", field="length_m", value=metres),))
+        self.edits.make("lantern-evening", self.rigs.version("lantern-evening").version, edit, SOMEBODY)
 
-    def test_theirs_is_shown_and_mine_waits_for_a_decision(self) -> None:
+    def somebody_rewires(self) -> None:
+        """The same field that a remedy of the run sets."""
+        edit = Edit(label="theirs", ops=(SetField(kind="runs", id="slides", field="joins", value=[]),))
+        self.edits.make("lantern-evening", self.rigs.version("lantern-evening").version, edit, SOMEBODY)
+
+    def unaware(self, page: Page) -> None:
+        """The page does not learn of what others save."""
+        page.route("**/api/rigs/*/version", lambda route: route.abort())
+
+    def test_what_somebody_else_saves_comes_on_screen_by_itself(self) -> None:
+        self.somebody_saves()
+        expect(self.run_card().locator("svg[data-run]")).to_contain_text("M31, 40 m")
+
+    def test_different_things_both_stand(self) -> None:
+        self.unaware(self.page)
         self.somebody_saves()
         self.remedy("Mono-sum adapter").click()
-        notice = self.page.get_by_role("alert")
-        expect(notice).to_contain_text("Somebody saved this rig meanwhile")
-        expect(notice).to_contain_text("A7 Mono-sum adapter")
+        expect(self.run_card()).to_contain_text("Arrives whole")
         expect(self.run_card().locator("svg[data-run]")).to_contain_text("M31, 40 m")
+        expect(self.page.get_by_role("alert")).to_have_count(0)
+        self.assertEqual(self.rigs.list_all()[0].version, "2.0")
+
+    def test_the_same_thing_is_shown_with_both_values_and_mine_waits_for_a_decision(self) -> None:
+        self.unaware(self.page)
+        self.somebody_rewires()
+        self.remedy("Mono-sum adapter").click()
+        notice = self.page.get_by_role("alert")
+        expect(notice).to_contain_text("changed the same meanwhile")
+        expect(notice).to_contain_text("slides, joins: yours")
+        expect(notice).to_contain_text("(Somebody else)")
+        expect(notice).to_contain_text("A7 Mono-sum adapter")
+        expect(self.run_card()).not_to_contain_text("Arrives whole")
         notice.get_by_role("button", name="Make mine on top of theirs").click()
         expect(self.run_card()).to_contain_text("Arrives whole")
-        self.assertEqual(self.rigs.listed()[0].version, 2)
+        self.assertEqual(self.rigs.list_all()[0].version, "2.0")
 
     def test_on_a_phone_it_is_in_sight_wherever_the_page_stands(self) -> None:
         context, page = self.visitor(390, 844)
+        self.unaware(page)
         page.goto(self.server.address)
         page.locator("article[data-run]").wait_for()
-        self.somebody_saves()
+        self.somebody_rewires()
         card = page.locator("button.remedy", has_text="Mono-sum adapter")
         card.scroll_into_view_if_needed()
         card.click()
@@ -40,11 +67,12 @@ class Conflicts(BrowserTest):
         context.close()
 
     def test_theirs_can_be_kept(self) -> None:
-        self.somebody_saves()
+        self.unaware(self.page)
+        self.somebody_rewires()
         self.remedy("Mono-sum adapter").click()
         self.page.get_by_role("button", name="Keep theirs").click()
         expect(self.page.get_by_role("alert")).to_have_count(0)
-        self.assertEqual(self.rigs.listed()[0].version, 1)
+        self.assertEqual(self.rigs.list_all()[0].version, "1.0")
 
 
 class ServerGone(BrowserTest):
@@ -83,10 +111,10 @@ class Files(BrowserTest):
         kit = [{"id": "l", "tag": "L", "part": "mic-lead", "length_m": -1}]
         self.bring("rig.json", json.dumps(document(kit=kit)))
         alert = self.page.get_by_role("alert")
-        expect(alert).to_contain_text("kit[0].length_m must be above 0.")
+        expect(alert).to_contain_text("kit[0].length_m must be at least 0.01.")
         self.bring("rig.json", "{ not json")
         expect(alert).to_contain_text("not JSON")
-        self.assertEqual(len(self.rigs.listed()), 1)
+        self.assertEqual(len(self.rigs.list_all()), 1)
 
     def test_a_rig_can_be_taken_away_and_brought_back(self) -> None:
         self.open("/rigs")
@@ -101,10 +129,11 @@ class Broken(BrowserTest):
         def spoil(route: Route) -> None:
             answer = route.fetch()
             body: dict[str, Any] = answer.json()
-            body["analysis"]["runs"][0]["drawing"]["conductors"] = None
+            for run in body.values():
+                run["drawing"]["conductors"] = None
             route.fulfill(response=answer, json=body)
 
-        self.page.route("**/api/rigs/lantern-evening", spoil)
+        self.page.route("**/api/rigs/*/versions/*/runs?*", spoil)
         self.page.reload()
         expect(self.page.get_by_role("alert")).to_contain_text("This view could not be drawn")
         expect(self.page.get_by_role("alert")).to_contain_text("nothing is lost")

@@ -45,13 +45,13 @@ class WholeRig(BrowserTest):
         page.get_by_title("Runs (R)").click()
         self.select("stream")
         expect(page.get_by_role("region", name="House rules")).to_contain_text("this house goes to 5.0")
-        venue = self.rigs.exported("midwinter-concert").venue
+        venue = self.rigs.export("midwinter-concert").venue
         self.assertEqual((venue.house.screens, venue.noise_dba), ("lifted-at-receiver", 31.0))
         page.get_by_role("link", name="Rigs").click()
         page.get_by_label("The empty room (dBA)").fill("500")
         page.get_by_label("The empty room (dBA)").blur()
         expect(page.get_by_role("alert")).to_be_visible()
-        self.assertEqual(self.rigs.exported("midwinter-concert").venue.noise_dba, 31.0)
+        self.assertEqual(self.rigs.export("midwinter-concert").venue.noise_dba, 31.0)
         self.trouble.clear()
 
     def test_the_foyer_is_turned_down_together_with_its_caution_beside(self) -> None:

@@ -88,15 +88,15 @@ class Command(DatabaseTest):
         self.assertEqual(self.run_command("export", "nothing")[0], 2)
 
     def test_backup_and_restore_bring_everything_back(self) -> None:
-        saved = self.rigs.imported(demo_rig(), Person(id="a", name="A")).rig
+        saved = self.rigs.import_rig(demo_rig(), Person(id="a", name="A")).rig
         file = self.folder / "all.backup"
         self.assertEqual(self.run_command("backup", str(file))[0], 0)
-        self.rigs.deleted(saved.id)
+        self.rigs.delete(saved.id)
         self.assertEqual(self.run_command("restore", str(file))[0], 0)
-        self.assertEqual(self.rigs.exported(saved.id), saved)
+        self.assertEqual(self.rigs.export(saved.id), saved)
 
     def test_a_backup_restores_into_an_empty_database(self) -> None:
-        saved = self.rigs.imported(demo_rig(), Person(id="a", name="A")).rig
+        saved = self.rigs.import_rig(demo_rig(), Person(id="a", name="A")).rig
         file = self.folder / "all.backup"
         self.run_command("backup", str(file))
         fresh = new_database()
@@ -105,12 +105,12 @@ class Command(DatabaseTest):
         self.assertEqual((code, rig_from_json(out)), (0, saved))
 
     def test_backups_are_never_overwritten_and_bad_ones_change_nothing(self) -> None:
-        saved = self.rigs.imported(demo_rig(), Person(id="a", name="A")).rig
+        saved = self.rigs.import_rig(demo_rig(), Person(id="a", name="A")).rig
         code, _, err = self.run_command("backup", str(self.file))
         self.assertEqual(code, 2)
         self.assertIn("exists already", err)
         self.assertEqual(self.run_command("restore", str(self.file))[0], 2)
-        self.assertEqual(self.rigs.exported(saved.id), saved)
+        self.assertEqual(self.rigs.export(saved.id), saved)
 
     def test_without_a_database(self) -> None:
         code, _, err = self.run_command("export", "x", url="postgresql+psycopg://x:y@127.0.0.1:9/none")

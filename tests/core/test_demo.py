@@ -5,7 +5,7 @@ import unittest
 from ruvak.core.analyse import Analysis, analyse, prepare
 from ruvak.core.judge.finding import Grade
 from ruvak.core.parts.library import library
-from ruvak.core.rig.edits import Edit, Op, PutRun, SetSetting, apply
+from ruvak.core.rig.edits import Edit, Op, PutThing, apply, set_setting
 from ruvak.core.rig.rig import Join, Rig, Run
 from ruvak.service.demo_data import DEMOS, demo_rig
 
@@ -39,14 +39,14 @@ def troubles(analysis: Analysis) -> dict[str, set[str]]:
 def rewired(rig: Rig, run_id: str, legs: list[str], *joins: tuple[str, str]) -> Op:
     run: Run = next(one for one in rig.runs if one.id == run_id)
     made = tuple(Join(a=a, b=b) for a, b in joins)
-    return PutRun(thing=run.model_copy(update={"legs": tuple(legs), "joins": made}))
+    return PutThing(kind="runs", thing=run.model_copy(update={"legs": tuple(legs), "joins": made}))
 
 
 def cures(rig: Rig) -> dict[str, list[Op]]:
     """From the kit in the cupboard, what an engineer would do."""
     return {
-        "choir-4": [SetSetting(gear="desk", setting="phantom8", value=True)],
-        "radio-mic": [SetSetting(gear="desk", setting="phantom16", value=None)],
+        "choir-4": [set_setting("desk", "phantom8", True)],
+        "radio-mic": [set_setting("desk", "phantom16", None)],
         "snare": [
             rewired(
                 rig,
@@ -83,7 +83,7 @@ def cures(rig: Rig) -> dict[str, list[Op]]:
                 ("stage-box.t17", "desk.mic17"),
                 ("stage-box.t19", "desk.mic19"),
             ),
-            SetSetting(gear="slides", setting="volume", value=-20.0),
+            set_setting("slides", "volume", -20.0),
         ],
         "guitar": [
             rewired(
@@ -143,7 +143,7 @@ def cures(rig: Rig) -> dict[str, list[Op]]:
                 ("x5.out", "camera.mic"),
             )
         ],
-        "foyer": [SetSetting(gear=f"foyer-{n}", setting="tap", value="20 W") for n in range(1, 5)],
+        "foyer": [set_setting(f"foyer-{n}", "tap", "20 W") for n in range(1, 5)],
         "porch": [rewired(rig, "porch", ["ls1"], ("porch-amp.out1", "ls1.in"), ("ls1.out", "porch.in"))],
         "lights": [rewired(rig, "lights", ["q1"], ("lights.data", "q1.out"), ("q1.in", "lantern.data"))],
     }

@@ -44,9 +44,9 @@ class BrowserTest(DatabaseTest):
         cls.addClassCleanup(cls.browser.close)
 
     def setUp(self) -> None:
-        for rig in self.rigs.listed():
-            self.rigs.deleted(rig.id)
-        self.rigs.imported(demo_rig(self.demo), SOMEBODY)
+        for rig in self.rigs.list_all():
+            self.rigs.delete(rig.id)
+        self.rigs.import_rig(demo_rig(self.demo), SOMEBODY)
         self.trouble: list[str] = []
         self.context, self.page = self.visitor()
         self.open()

@@ -7,8 +7,12 @@ import uuid
 import psycopg
 from psycopg import sql
 
+from ruvak.core.rig.edits import Edit, SetField
+from ruvak.service.edits import Edits
+from ruvak.service.kept import KeptRigs
 from ruvak.service.rigs import Rigs
-from ruvak.service.upkeep import migrate, rigs_at
+from ruvak.service.upkeep import migrate
+from ruvak.store.database import engine_for, sessions_for
 
 
 def new_database() -> str:
@@ -22,15 +26,27 @@ def new_database() -> str:
     return server.rsplit("/", 1)[0] + f"/{name}"
 
 
+def process_at(url: str) -> tuple[Rigs, Edits]:
+    """The use cases as another process has them: with nothing kept yet."""
+    sessions, kept = sessions_for(engine_for(url)), KeptRigs()
+    return Rigs(sessions, kept), Edits(sessions, kept)
+
+
+def length(metres: float) -> Edit:
+    """Of the demo rig's long lead."""
+    return Edit(label=f"{metres} m", ops=(SetField(kind="kit", id="lead-31", field="length_m", value=metres),))
+
+
 class DatabaseTest(unittest.TestCase):
-    """`url` and `rigs` of a migrated, empty database."""
+    """`url`, `rigs` and `edits` of a migrated, empty database."""
 
     url: str
     rigs: Rigs
+    edits: Edits
 
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
         cls.url = new_database()
         migrate(cls.url)
-        cls.rigs = rigs_at(cls.url)
+        cls.rigs, cls.edits = process_at(cls.url)

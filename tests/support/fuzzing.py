@@ -10,7 +10,7 @@ import numpy as np
 
 from ruvak.core.analyse import analyse, bonds_of
 from ruvak.core.errors import RuvakError
-from ruvak.core.rig.edits import Edit, PutGear, PutKit, PutRun, apply
+from ruvak.core.rig.edits import Edit, PutThing, apply
 from ruvak.core.rig.rig import Rig
 from tests.support.agreement import circuit_of, disagreements, some_points
 from tests.support.figures import unfinite
@@ -116,20 +116,20 @@ def faults(rig: Rig, seed: int) -> list[str]:
     return found
 
 
-def edited(pick: Random, rig: Rig) -> PutGear | PutKit | PutRun:
+def edited(pick: Random, rig: Rig) -> PutThing:
     """A lead of another length or part, a device at another outlet, a run that lost a join or got another's leg."""
     run, item, gear = pick.choice(rig.runs), pick.choice(rig.kit), pick.choice(rig.gear)
     outlets = [point.id for point in rig.venue.earth] + [None]
     match pick.randrange(5):
         case 0:
             length_m = pick.uniform(0.1, 300.0) if item.length_m else None
-            return PutKit(thing=item.model_copy(update={"length_m": length_m}))
+            return PutThing(kind="kit", thing=item.model_copy(update={"length_m": length_m}))
         case 1:
-            return PutKit(thing=item.model_copy(update={"part": pick.choice(rig.kit).part}))
+            return PutThing(kind="kit", thing=item.model_copy(update={"part": pick.choice(rig.kit).part}))
         case 2:
-            return PutGear(thing=gear.model_copy(update={"outlet": pick.choice(outlets)}))
+            return PutThing(kind="gear", thing=gear.model_copy(update={"outlet": pick.choice(outlets)}))
         case 3:
             joins = tuple(join for join in run.joins if pick.random() < 0.7)
-            return PutRun(thing=run.model_copy(update={"joins": joins}))
+            return PutThing(kind="runs", thing=run.model_copy(update={"joins": joins}))
         case _:
-            return PutRun(thing=run.model_copy(update={"legs": (*run.legs, pick.choice(rig.kit).id)}))
+            return PutThing(kind="runs", thing=run.model_copy(update={"legs": (*run.legs, pick.choice(rig.kit).id)}))

@@ -3,6 +3,7 @@
 from typing import Any
 
 from flask.testing import FlaskClient
+from flask_openapi3 import OpenAPI
 from werkzeug.test import TestResponse
 
 from ruvak.web.app import create_app
@@ -18,10 +19,14 @@ class WebTest(DatabaseTest):
     rig_id: str
 
     def setUp(self) -> None:
-        self.app = create_app(Settings(self.url, "test-secret"))
+        self.app = self.another_app()
         self.client = self.app.test_client()
         self.token = self.client.get("/api/session").get_json()["csrf_token"]
         self.rig_id = self.post("/api/rigs", demo_rig().model_dump(mode="json")).get_json()["rig"]["id"]
+
+    def another_app(self) -> OpenAPI:
+        """On the same database, with nothing kept."""
+        return create_app(Settings(self.url, "test-secret"))
 
     def post(self, path: str, body: Any = None, data: bytes | None = None) -> TestResponse:
         headers = {"X-CSRF-Token": self.token}
@@ -33,6 +38,24 @@ class WebTest(DatabaseTest):
         return self.client.get(f"/api/rigs/{self.rig_id}").get_json()
 
     def edit(self, *ops: dict[str, Any], base_version: Any = None) -> TestResponse:
-        version = self.state()["version"] if base_version is None else base_version
-        body = {"base_version": version, "edit": {"label": "test", "ops": list(ops)}}
-        return self.post(f"/api/rigs/{self.rig_id}/edits", body)
+        return self.save({"label": "test", "ops": list(ops)}, base_version)
+
+    def save(self, edit: Any, base_version: Any = None) -> TestResponse:
+        """An edit on the version that is current, unless another is given."""
+        version = self.version() if base_version is None else base_version
+        return self.post(f"/api/rigs/{self.rig_id}/edits", {"base_version": version, "edit": edit})
+
+    def version(self) -> Any:
+        return self.client.get(f"/api/rigs/{self.rig_id}/version").get_json()["version"]
+
+    def analysis(self, part: str, **more: Any) -> TestResponse:
+        """A part of the current version's analysis."""
+        return self.client.get(f"/api/rigs/{self.rig_id}/versions/{self.version()}/{part}", **more)
+
+    def codes(self, run_id: str) -> list[str]:
+        """Of a run's findings as the rig stands."""
+        return [finding["code"] for finding in self.analysis(f"runs/{run_id}").get_json()["findings"]]
+
+    def thing(self, kind: str, id_: str) -> Any:
+        """A gear, kit item, run or part of the rig as it stands."""
+        return next(one for one in self.state()["rig"][kind] if one["id"] == id_)

@@ -15,12 +15,12 @@ from tests.support.rigs import demo_rig
 from tests.support.rigs import document as rig_document
 from tests.support.web import WebTest
 
-LENGTH = {"op": "set_length", "item": "lead-31", "length_m": 20}
+LENGTH = {"op": "set", "kind": "kit", "id": "lead-31", "field": "length_m", "value": 20}
 
 
 class Answers(WebTest):
-    def test_bonds_are_ranked(self) -> None:
-        got = self.client.get(f"/api/rigs/{self.rig_id}/bonds")
+    def test_connections_are_ranked(self) -> None:
+        got = self.analysis("connections")
         self.assertEqual(got.status_code, 200)
         self.assertIsInstance(got.get_json(), list)
 
@@ -32,17 +32,21 @@ class Answers(WebTest):
         self.assertTrue(all(text.startswith("* Lantern Evening") and text.endswith(".end\n") for text in texts))
         self.assertEqual(self.client.get("/api/rigs/ghost/netlists").status_code, 404)
 
-    def test_a_rig_comes_with_its_analysis(self) -> None:
-        state = self.state()
-        self.assertEqual(state["analysis"]["verdict"]["stop"], 1)
-        self.assertEqual(state["analysis"]["runs"][0]["findings"][0]["code"], "centre_cancels")
+    def test_a_rig_has_an_analysis(self) -> None:
+        self.assertEqual(self.analysis("overview").get_json()["verdict"]["stop"], 1)
+        self.assertEqual(self.codes("slides")[0], "centre_cancels")
 
     def test_edit_undo_redo(self) -> None:
-        self.assertEqual(self.edit(LENGTH).get_json()["rig"]["kit"][4]["length_m"], 20)
-        undone = self.post(f"/api/rigs/{self.rig_id}/undo").get_json()
-        self.assertEqual(undone["rig"]["kit"][4]["length_m"], 15)
+        outcome = self.edit(LENGTH).get_json()
+        self.assertEqual((outcome["base"], outcome["version"]), ("0.0", "1.0"))
+        self.assertEqual([one["thing"]["length_m"] for one in outcome["changed"]], [20])
+        undone = self.post(f"/api/rigs/{self.rig_id}/undo", {}).get_json()
+        self.assertEqual(undone["changed"][0]["thing"]["length_m"], 15)
         self.assertEqual(undone["redo_label"], "test")
-        self.assertEqual(self.post(f"/api/rigs/{self.rig_id}/redo").get_json()["rig"]["kit"][4]["length_m"], 20)
+        self.assertEqual(self.thing("kit", "lead-31")["length_m"], 15)
+        redone = self.post(f"/api/rigs/{self.rig_id}/redo", {"id": "redo-once"}).get_json()
+        self.assertEqual(redone["changed"][0]["thing"]["length_m"], 20)
+        self.assertEqual(self.post(f"/api/rigs/{self.rig_id}/redo", {"id": "redo-once"}).status_code, 200)
 
     def test_a_copy_has_everything_but_the_history(self) -> None:
         self.edit(LENGTH)
@@ -52,10 +56,10 @@ class Answers(WebTest):
         said = {"id": copy["rig"]["id"], "name": "Second Evening", "occasion": "Sunday"}
         self.assertEqual(copy["rig"], {**old["rig"], **said})
         self.assertNotEqual(copy["rig"]["id"], self.rig_id)
-        self.assertEqual((copy["version"], copy["undo_label"]), (0, None))
+        self.assertEqual((copy["version"], copy["undo_label"]), ("0.0", None))
         self.post(
             f"/api/rigs/{said['id']}/edits",
-            {"base_version": 0, "edit": {"label": "x", "ops": [{**LENGTH, "length_m": 3}]}},
+            {"base_version": "0.0", "edit": {"label": "x", "ops": [{**LENGTH, "value": 3}]}},
         )
         self.assertEqual(self.state()["rig"]["kit"][4]["length_m"], 20)
         self.assertEqual(self.client.get("/api/rigs").get_json()[0]["id"], said["id"])
@@ -68,11 +72,11 @@ class Answers(WebTest):
         self.assertEqual(self.client.get("/api/rigs").get_json(), before)
 
     def test_a_preview_saves_nothing(self) -> None:
-        flip = {"op": "set_setting", "gear": "laptop", "setting": "mono", "value": True}
+        flip = {"op": "set", "kind": "gear", "id": "laptop", "field": "settings", "key": "mono", "value": True}
         body = {"edit": {"label": "x", "ops": [flip]}}
         preview = self.post(f"/api/rigs/{self.rig_id}/preview", body).get_json()
         self.assertEqual(preview["analysis"]["runs"][0]["findings"][0]["code"], "silent")
-        self.assertEqual(self.state()["version"], 0)
+        self.assertEqual(self.version(), "0.0")
 
     def test_remedies(self) -> None:
         remedies = self.client.get(f"/api/rigs/{self.rig_id}/runs/slides/remedies").get_json()
@@ -116,17 +120,23 @@ class Refusals(WebTest):
 
     def tearDown(self) -> None:
         self.assertEqual(self.state()["rig"], {**demo_rig().model_dump(mode="json"), "id": self.rig_id})
-        self.assertEqual(self.state()["version"], 0)
+        self.assertEqual(self.version(), "0.0")
 
     def test_bad_edits_name_the_field(self) -> None:
         for op, where in (
-            ({"op": "set_length", "item": "lead-31", "length_m": -3}, "length_m"),
-            ({"op": "set_length", "item": "lead-31", "length_m": 1e12}, "length_m"),
-            ({"op": "set_setting", "gear": "laptop", "setting": "volume", "value": 40}, "value"),
-            ({"op": "set_setting", "gear": "laptop", "setting": "bass", "value": 0}, "setting"),
+            ({**LENGTH, "value": -3}, "value"),
+            ({**LENGTH, "value": 1e12}, "value"),
+            ({**LENGTH, "value": "20"}, "value"),
+            ({**LENGTH, "value": True}, "value"),
+            ({**LENGTH, "field": "colour"}, "field"),
+            ({**LENGTH, "id": "ghost"}, "id"),
         ):
             problem = self.refused(self.edit(op), 422, "bad_edit")
             self.assertEqual(problem["faults"][0]["where"], where)
+        laptop = {"op": "set", "kind": "gear", "id": "laptop", "field": "settings"}
+        for key, value in (("volume", 40), ("bass", 0)):
+            problem = self.refused(self.edit({**laptop, "key": key, "value": value}), 422, "bad_rig")
+            self.assertEqual(problem["faults"][0]["where"], f"gear[0].settings.{key}")
 
     def test_edits_that_would_spoil_the_rig(self) -> None:
         run = demo_rig().runs[0].model_dump(mode="json")
@@ -135,14 +145,13 @@ class Refusals(WebTest):
             ({**run, "legs": ["ghost"], "joins": []}, "unknown_leg"),
             ({**run, "joins": [{"a": "laptop.phones", "b": "lead-31.in"}]}, "does_not_fit"),
         ):
-            problem = self.refused(self.edit({"op": "put_run", "thing": thing}), 422, "bad_rig")
+            problem = self.refused(self.edit({"op": "put", "kind": "runs", "thing": thing}), 422, "bad_rig")
             self.assertIn(code, [fault["code"] for fault in problem["faults"]])
 
     def test_bodies_of_the_wrong_shape(self) -> None:
         self.refused(self.edit({"op": "sing"}), 422, "bad_request")
-        self.refused(self.edit({**LENGTH, "length_m": "20"}), 422, "bad_request")
-        self.refused(self.edit({**LENGTH, "length_m": True}), 422, "bad_request")
-        self.refused(self.edit(LENGTH, base_version=-1), 422, "bad_request")
+        self.refused(self.edit({**LENGTH, "kind": "furniture"}), 422, "bad_request")
+        self.refused(self.edit(LENGTH, base_version="-1"), 422, "bad_request")
         self.refused(self.post(f"/api/rigs/{self.rig_id}/edits", data=b"{"), 400, "broken_json")
         self.refused(self.post(f"/api/rigs/{self.rig_id}/edits", data=b"[" * 50_000), 400, "broken_json")
         self.refused(self.post(f"/api/rigs/{self.rig_id}/edits", data=b"\xff\x00"), 400, "broken_json")
@@ -154,7 +163,10 @@ class Refusals(WebTest):
     def test_bad_rig_files(self) -> None:
         for given, code in (
             (rig_document(gear=[{"id": "a", "name": "A", "part": "no-such-part"}], runs=[]), "unknown_part"),
-            (rig_document(kit=[{"id": "l", "tag": "L", "part": "mic-lead", "length_m": -1}]), "field_greater_than_equal"),
+            (
+                rig_document(kit=[{"id": "l", "tag": "L", "part": "mic-lead", "length_m": -1}]),
+                "field_greater_than_equal",
+            ),
             ({"format": "something else"}, "not_a_rig"),
         ):
             problem = self.refused(self.post("/api/rigs", given), 422, "bad_rig")
@@ -169,7 +181,7 @@ class Refusals(WebTest):
         self.refused(problem, 422, "bad_rig")
 
     def test_without_the_token_nothing_changes(self) -> None:
-        body = {"base_version": 0, "edit": {"label": "x", "ops": [LENGTH]}}
+        body = {"base_version": "0.0", "edit": {"label": "x", "ops": [LENGTH]}}
         self.refused(self.client.post(f"/api/rigs/{self.rig_id}/edits", json=body), 403, "csrf")
 
     def test_addresses_that_are_not_there(self) -> None:
@@ -180,7 +192,7 @@ class Refusals(WebTest):
         self.refused(self.client.patch("/api/rigs"), 405, "method_not_allowed")
 
     def test_nothing_to_undo(self) -> None:
-        self.refused(self.post(f"/api/rigs/{self.rig_id}/undo"), 409, "nothing_to_undo")
+        self.refused(self.post(f"/api/rigs/{self.rig_id}/undo", {}), 409, "nothing_to_undo")
 
     def test_a_database_that_is_gone(self) -> None:
         from ruvak.web.app import create_app
@@ -195,10 +207,15 @@ class Refusals(WebTest):
 
 class Conflicts(WebTest):
     def test_the_second_of_two_is_told_the_version_it_met(self) -> None:
-        self.edit(LENGTH, base_version=0)
-        answer = self.edit({**LENGTH, "length_m": 30}, base_version=0)
+        self.edit(LENGTH, base_version="0.0")
+        self.client = self.app.test_client()
+        self.token = self.client.get("/api/session").get_json()["csrf_token"]
+        answer = self.edit({**LENGTH, "value": 30}, base_version="0.0")
         self.assertEqual(answer.status_code, 409)
-        self.assertEqual(answer.get_json()["current_version"], 1)
+        self.assertEqual(answer.get_json()["current_version"], "1.0")
+        (meeting,) = answer.get_json()["meetings"]
+        self.assertEqual((meeting["kind"], meeting["id"], meeting["field"]), ("kit", "lead-31", "length_m"))
+        self.assertEqual((meeting["yours"], meeting["theirs"]), (30, 20))
         self.assertEqual(self.state()["rig"]["kit"][4]["length_m"], 20)
 
 

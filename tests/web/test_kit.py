@@ -11,9 +11,9 @@ class Kit(WebTest):
         self.assertEqual([len(line["items"]) for line in got["lines"]], [6, 0])
         self.assertIn("Nothing here is called", got["lines"][1]["problem"])
         before = len(self.state()["rig"]["kit"])
-        saved = self.post(f"/api/rigs/{self.rig_id}/edits", {"base_version": 0, "edit": got["edit"]})
+        saved = self.save(got["edit"])
         self.assertEqual(saved.status_code, 200, saved.get_json())
-        self.assertEqual(len(saved.get_json()["rig"]["kit"]), before + 6)
+        self.assertEqual(len(self.state()["rig"]["kit"]), before + 6)
 
     def test_a_list_goes_out_and_comes_in(self) -> None:
         got = self.client.get(f"/api/rigs/{self.rig_id}/kit.csv")
@@ -31,15 +31,18 @@ class Kit(WebTest):
         self.assertGreaterEqual(len(listed), 100)
         part = self.client.get("/api/parts/mic-lead").get_json()
         own = {**part, "id": "own-one", "name": "Our own", "called": ["our own lead"]}
-        edit = {"label": "Part", "ops": [{"op": "put_part", "thing": own}]}
-        saved = self.post(f"/api/rigs/{self.rig_id}/edits", {"base_version": 0, "edit": edit})
+        edit = {"label": "Part", "ops": [{"op": "put", "kind": "parts", "thing": own}]}
+        saved = self.save(edit)
         self.assertEqual(saved.status_code, 200, saved.get_json())
         line = self.post(f"/api/rigs/{self.rig_id}/kit-lines", {"text": "2 our own leads 4 m"}).get_json()["lines"][0]
         self.assertEqual({item["part"] for item in line["items"]}, {"own-one"}, line)
         self.assertEqual(self.client.get("/api/parts/ghost").status_code, 404)
 
     def test_a_faulty_part_is_refused_field_by_field(self) -> None:
-        edit = {"label": "Part", "ops": [{"op": "put_part", "thing": {"id": "own", "name": "x", "kind": "lead"}}]}
-        got = self.post(f"/api/rigs/{self.rig_id}/edits", {"base_version": 0, "edit": edit})
+        edit = {
+            "label": "Part",
+            "ops": [{"op": "put", "kind": "parts", "thing": {"id": "own", "name": "x", "kind": "lead"}}],
+        }
+        got = self.save(edit)
         self.assertEqual(got.status_code, 422)
         self.assertIn("connectors", got.get_json()["message"])

@@ -3,7 +3,6 @@
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from functools import reduce
 from itertools import chain, islice, zip_longest
 
 from ruvak.core.analyse import alone, glance
@@ -16,7 +15,7 @@ from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.parts.library import embed
 from ruvak.core.rig.connectors import fits
 from ruvak.core.rig.controls import phantom_settings
-from ruvak.core.rig.edits import Op, PutGear, PutPart, PutRun, SetSetting, with_setting
+from ruvak.core.rig.edits import Edit, Op, PutThing, SetField, replay, set_setting
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.rig.rig import Gear, Join, Rig, Run
@@ -215,19 +214,20 @@ class Proposer:
             *self._gear_ops(base, new),
             *put_ops(base, wiring.route.items),
             *switches,
-            PutRun(thing=run),
+            PutThing(kind="runs", thing=run),
         )
-        return Built(
-            wanted, run, wiring.route, ops, reduce(with_setting, switches, _with(base, wiring.route, run)), None
-        )
+        rig = _with(base, wiring.route, run)
+        if switches:
+            rig = replay(rig, Edit(label="phantom", ops=switches))
+        return Built(wanted, run, wiring.route, ops, rig, None)
 
     def _gear_ops(self, base: Rig, new: dict[str, Gear]) -> Iterator[Op]:
         known = set(self.rig.parts_by_id)
         for gear in new.values():
             if gear.part not in known:
                 known.add(gear.part)
-                yield PutPart(thing=base.parts_by_id[gear.part])
-            yield PutGear(thing=gear)
+                yield PutThing(kind="parts", thing=base.parts_by_id[gear.part])
+            yield PutThing(kind="gear", thing=gear)
 
     def _plainest(self, pool: Pool, wanted: Wanted) -> Iterator[_Wiring]:
         """One owned piece a line that is made for both sockets: where that is clear, nothing else need be sought."""
@@ -315,14 +315,14 @@ def _want_phantom(rig: Rig, sources: tuple[Endpoint, ...]) -> bool:
     return False
 
 
-def _phantom_on(rig: Rig, goals: tuple[Endpoint, ...]) -> Iterator[SetSetting]:
+def _phantom_on(rig: Rig, goals: tuple[Endpoint, ...]) -> Iterator[SetField]:
     """What switches phantom on at these sockets, where it can be and is not yet."""
     for goal in goals:
         gear = rig.owners_by_id[goal.owner]
         if isinstance(gear, Gear):
             for name in phantom_settings(rig.part_of(gear.id), (goal.connector,)):
                 if gear.settings.get(name) is not True:
-                    yield SetSetting(gear=gear.id, setting=name, value=True)
+                    yield set_setting(gear.id, name, True)
 
 
 def _kinds(route: Route) -> tuple[tuple[str, ...], tuple[str, ...]]:

@@ -10,7 +10,7 @@ from ruvak.core.entry.reading import Reading, ReadPiece, ReadProblem, ReadRun
 from ruvak.core.entry.rows import InputRow, line_of, note_of
 from ruvak.core.entry.words import plain
 from ruvak.core.judge.finding import Grade
-from ruvak.core.rig.edits import Edit, SetSetting
+from ruvak.core.rig.edits import Edit, is_setting
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.trace.drawing import draw
@@ -157,7 +157,7 @@ def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
         length_m=wanted.length_m,
         reach_assumed=wanted.length_m is None,
         options=wanted.options,
-        phantom_on=any(isinstance(op, SetSetting) for op in proposal.ops),
+        phantom_on=any(is_setting(op) for op in proposal.ops),
         grade=Grade(worst.grade),
         finding=worst,
         drawing=draw(proposal.solved.rig, proposal.solved.traced, proposal.run),

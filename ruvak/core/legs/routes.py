@@ -9,7 +9,7 @@ from ruvak.core.legs.chains import Chain, Step, filled, kinds
 from ruvak.core.legs.pool import Pool, Socket, Way
 from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import Form, made_for
-from ruvak.core.rig.edits import Op, PutKit, PutPart
+from ruvak.core.rig.edits import Op, PutThing
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem, Rig
 from ruvak.core.trace.trace import connector_at
@@ -66,10 +66,10 @@ def put_ops(rig: Rig, items: tuple[KitItem, ...]) -> list[Op]:
         if item.part not in known:
             if item.part not in library():
                 raise BadEdit("part", f"There is no part '{item.part}' here or in the library.")
-            ops.append(PutPart(thing=library()[item.part]))
+            ops.append(PutThing(kind="parts", thing=library()[item.part]))
             known.add(item.part)
         if item.id not in have:
-            ops.append(PutKit(thing=item))
+            ops.append(PutThing(kind="kit", thing=item))
             have.add(item.id)
     return ops
 

@@ -6,7 +6,7 @@ from itertools import islice, takewhile
 from ruvak.core.legs.cures import Made, ids_of
 from ruvak.core.legs.pool import pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
-from ruvak.core.rig.edits import Edit, Op, PutRun
+from ruvak.core.rig.edits import Edit, Op, changes
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, Rig, Run
@@ -123,7 +123,7 @@ def edit_for(rig: Rig, run: Run, route: Route, label: str) -> Edit:
     """The edit that rewires the run so, adding to the kit what is not owned."""
     ops: list[Op] = put_ops(rig, route.items)
     legs = tuple(item.id for item in route.items)
-    ops.append(PutRun(thing=run.model_copy(update={"legs": legs, "joins": route.joins})))
+    ops += changes("runs", run, run.model_copy(update={"legs": legs, "joins": route.joins}))
     return Edit(label=label, ops=tuple(ops))
 
 

@@ -20,7 +20,7 @@ from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.remedies.remedy import Effect, Needed, Remedy
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.results.surroundings import Surroundings
-from ruvak.core.rig.edits import Edit, SetSetting, apply
+from ruvak.core.rig.edits import Edit, SetField, apply, is_setting
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem, Rig, Run
@@ -298,10 +298,10 @@ class _Search:
 
     def _kind(self, edit: Edit) -> tuple[str, ...]:
         """What there is to do: parts put in, parts taken out, switches flipped."""
-        moved_by = [op for op in edit.ops if isinstance(op, SetSetting)]
+        moved_by = [op for op in edit.ops if isinstance(op, SetField) and is_setting(op)]
         # How far several are moved together is one thing to do: the smallest change that cures is told.
         together = len(moved_by) > 1
-        flips = tuple(f"{op.gear}.{op.setting}" + ("" if together else f"={op.value}") for op in moved_by)
+        flips = tuple(f"{op.id}.{op.key}" + ("" if together else f"={op.value}") for op in moved_by)
         after = apply(self.rig, edit)
         owners = {item.id: item.part for item in (*self.rig.kit, *after.kit)}
         used = next(run for run in after.runs if run.id == self.run.id)

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ruvak.core.analyse import RunAnalysis
-from ruvak.core.rig.edits import Edit, SetSetting
+from ruvak.core.rig.edits import Edit, SetField, set_setting
 from ruvak.core.rig.part import Part, Setting
 from ruvak.core.rig.rig import Gear, Rig, SettingValue, setting_of
 
@@ -20,7 +20,7 @@ def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
     """
     # Mono gives up one of two sides: only where one is lost anyway.
     loses = any(one.code in LOST_SIDES for one in found.findings)
-    levels: list[tuple[str, SetSetting]] = []
+    levels: list[tuple[str, SetField]] = []
     alike: dict[tuple[str, str, SettingValue, SettingValue], list[Gear]] = {}
     for control in found.controls:
         gear = next(one for one in rig.gear if one.id == control.gear)
@@ -32,7 +32,7 @@ def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
             for value in _others(setting, now, found):
                 if setting.id == part.earthing_setting and not _keeps_earth(part, now, value):
                     continue
-                op = SetSetting(gear=gear.id, setting=setting.id, value=value)
+                op = set_setting(gear.id, setting.id, value)
                 label = f"{gear.name}: {setting.label}"
                 if setting.type == "level":
                     levels.append((label, op))
@@ -46,7 +46,7 @@ def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
     for (part_id, setting_id, _, value), devices in alike.items():
         words = next(one.label for one in rig.parts_by_id[part_id].settings if one.id == setting_id)
         names = " and ".join(filter(None, (", ".join(one.name for one in devices[:-1]), devices[-1].name)))
-        ops = tuple(SetSetting(gear=one.id, setting=setting_id, value=value) for one in devices)
+        ops = tuple(set_setting(one.id, setting_id, value) for one in devices)
         yield Edit(label=f"{names}: {words} {spoken(value)}"[:120], ops=ops)
 
 

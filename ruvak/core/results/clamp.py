@@ -13,7 +13,7 @@ from ruvak.core.errors import BadEdit
 from ruvak.core.results.solving import RigSolver, cause_emfs
 from ruvak.core.rig.check_earth import MOST_EARTH_V
 from ruvak.core.rig.earth import EarthPoint, EarthVoltage, Preset
-from ruvak.core.rig.edits import Edit, PutEarth
+from ruvak.core.rig.edits import Edit, SetField
 from ruvak.core.rig.rig import Gear, Rig
 from ruvak.core.rig.slim import in_use
 from ruvak.core.trace.trace import trace
@@ -46,8 +46,9 @@ def earth_from_current(rig: Rig, item_id: str, reading_a: float, spectrum: Prese
             "that is a fault for a licensed electrician, or the reading is not in amperes."
         )
         raise BadEdit("reading_a", sentence)
+    measured = _measured(here, there, spectrum, volt)
     label = f"{item.tag}: {1000 * reading_a:.3g} mA by clamp, {1000 * volt:.3g} mV between outlets"
-    return Edit(label=label[:120], ops=(PutEarth(thing=_measured(here, there, spectrum, volt)),))
+    return Edit(label=label[:120], ops=(SetField(kind="earth", id=here.id, field="voltage", value=measured.voltage),))
 
 
 def _outlets(rig: Rig, item_id: str, tag: str) -> tuple[EarthPoint, EarthPoint]:

@@ -4,7 +4,7 @@ Each check yields Faults that name the place and the mend; check() gathers all o
 """
 
 from collections import Counter
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Collection, Container, Iterable, Iterator
 
 from ruvak.core.errors import Fault, RigFault
 from ruvak.core.rig.check_earth import earth_faults
@@ -15,13 +15,38 @@ from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, Rig, Run
 
 
-def check(rig: Rig, sound: tuple[Part, ...] = ()) -> Rig:
-    """The rig itself when sound; otherwise RigFault with everything found. `sound`: parts known to be."""
-    faults = tuple(_duplicates(rig)) + tuple(_parts(rig, {id(part) for part in sound}))
+def check(rig: Rig) -> Rig:
+    """The rig itself when sound; otherwise RigFault with everything found."""
+    faults = tuple(_duplicates(rig)) + tuple(_parts(rig))
     if not faults:
         faults = tuple(_owners(rig))
     if not faults:
         faults = tuple(_runs(rig)) + tuple(earth_faults(rig))
+    if faults:
+        raise RigFault(faults)
+    return rig
+
+
+def check_touched(rig: Rig, touched: Collection[tuple[str, str | None]]) -> Rig:
+    """The rig itself when what an edit touched is sound, and what refers to it; else RigFault. `touched`: the kind and
+    id of each thing; everything else was checked before."""
+    by_kind: dict[str, set[str]] = {}
+    for kind, id_ in touched:
+        if id_ is not None:
+            by_kind.setdefault(kind, set()).add(id_)
+    parts = by_kind.get("parts", set())
+    owners = by_kind.get("gear", set()) | by_kind.get("kit", set())
+    runs = by_kind.get("runs", set())
+    if parts:
+        owners |= {one.id for one in rig.gear if one.part in parts} | {one.id for one in rig.kit if one.part in parts}
+    if owners:
+        runs = runs | {run.id for run in rig.runs if not owners.isdisjoint((*run.legs, *run.owners))}
+    faults = tuple(_duplicates(rig)) + tuple(_parts(rig, lambda part: part.id in parts))
+    if not faults and owners:
+        faults = tuple(_owners(rig, owners))
+    if not faults:
+        faults = tuple(_runs(rig, runs)) if runs else ()
+        faults += tuple(earth_faults(rig)) if owners or by_kind.keys() & {"earth", "bonds"} else ()
     if faults:
         raise RigFault(faults)
     return rig
@@ -46,16 +71,18 @@ def _duplicates(rig: Rig) -> Iterator[Fault]:
                 yield Fault("duplicate_id", where, f"The id '{name}' stands {count} times; give each its own.")
 
 
-def _parts(rig: Rig, sound: set[int]) -> Iterator[Fault]:
+def _parts(rig: Rig, asked: Callable[[Part], bool] = lambda part: True) -> Iterator[Fault]:
     for index, part in enumerate(rig.parts):
-        if id(part) in sound:
+        if not asked(part):
             continue
         for fault in part_faults(part):
             yield Fault(fault.code, f"parts[{index}].{fault.where}", f"In the part '{part.id}': {fault.sentence}")
 
 
-def _owners(rig: Rig) -> Iterator[Fault]:
+def _owners(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
     for i, gear in enumerate(rig.gear):
+        if only is not None and gear.id not in only:
+            continue
         part = rig.parts_by_id.get(gear.part)
         if part is None or part.kind != "gear":
             yield Fault(
@@ -76,6 +103,8 @@ def _owners(rig: Rig) -> Iterator[Fault]:
                 sentence = f"'{gear.name}' has no input '{name}'; it has {listed(inputs)}."
                 yield Fault("unknown_input", f"gear[{i}].faders_db", sentence)
     for i, item in enumerate(rig.kit):
+        if only is not None and item.id not in only:
+            continue
         part = rig.parts_by_id.get(item.part)
         if part is None or part.kind == "gear":
             yield Fault(
@@ -88,11 +117,19 @@ def _owners(rig: Rig) -> Iterator[Fault]:
             yield Fault("length", f"kit[{i}].length_m", f"'{item.tag}' {sentence}")
 
 
-def _runs(rig: Rig) -> Iterator[Fault]:
+def _runs(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
+    """Faults of all runs, or of `only` some, which are looked at last so that theirs are the ones that meet another."""
+    order = list(enumerate(rig.runs))
+    if only is not None:
+        order.sort(key=lambda entry: entry[1].id in only)
     tags = {item.id: item.tag for item in rig.kit}
     leg_user: dict[str, str] = {}
     end_user: dict[Endpoint, str] = {}
-    for i, run in enumerate(rig.runs):
+    for i, run in order:
+        if only is not None and run.id not in only:
+            leg_user.update(dict.fromkeys(run.legs, run.name))
+            end_user.update(dict.fromkeys(run.ends, run.name))
+            continue
         for j, leg in enumerate(run.legs):
             where = f"runs[{i}].legs[{j}]"
             if leg not in tags:

@@ -119,6 +119,13 @@ def _unknown_connectors(part: Part) -> Iterator[Fault]:
         for name in names:
             if name not in connectors:
                 yield Fault("unknown_connector", field, f"there is no connector '{name}'.")
+    ports = {f"outputs[{i}]": output.connectors for i, output in enumerate(part.outputs)}
+    ports |= {f"inputs[{i}]": receiver.connectors for i, receiver in enumerate(part.inputs)}
+    for where, point in _ports(part):
+        own = ports[where[: where.index("]") + 1]]
+        if isinstance(point, Contact) and point.connector not in own:
+            sentence = f"'{point}' is not on its own connectors ({listed(own)}); list {point.connector} among them."
+            yield Fault("foreign_contact", where, sentence)
 
 
 def _setting(setting: Setting, where: str) -> Iterator[Fault]:

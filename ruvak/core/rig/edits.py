@@ -1,151 +1,85 @@
-"""Edits: small, invertible changes to a rig. Every change anyone makes is one of these, so undo is exact."""
+"""Edits: small, invertible changes to a rig and what it uses. Every change anyone makes is one of these.
 
-from typing import Annotated, Literal, TypeVar
+An operation names the thing and the field, so that two people who change different things never meet.
+"""
 
-from pydantic import Field, ValidationError
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Annotated, Any, Literal, NamedTuple, TypeVar, Union
+
+from pydantic import BeforeValidator, Field, ValidationError, ValidationInfo, field_validator
+from pydantic_core import to_jsonable_python
 
 from ruvak.core.errors import BadEdit
-from ruvak.core.rig.check import check
-from ruvak.core.rig.check_part import setting_fault
-from ruvak.core.rig.earth import Bond, EarthPoint
-from ruvak.core.rig.part import Part, SettingValue
-from ruvak.core.rig.rig import (
-    ALIGNMENTS,
-    MAX_LENGTH_M,
-    MIN_LENGTH_M,
-    Alignment,
-    Gear,
-    HouseRules,
-    KitItem,
-    Loudness,
-    Rig,
-    Run,
-    Venue,
+from ruvak.core.rig.check import check_touched
+from ruvak.core.rig.collections import (
+    COLLECTIONS,
+    RECORDS,
+    REGISTRY,
+    CollectionName,
+    HolderKind,
+    holder_record,
+    is_collection,
+    own_fields,
+    with_holder,
 )
-from ruvak.core.rig.values import Id, Identified, Label, Number, Record, Value, Words
+from ruvak.core.rig.files import faults_of
+from ruvak.core.rig.rig import ALIGNMENTS, MAX_LENGTH_M, MIN_LENGTH_M, Rig
+from ruvak.core.rig.values import Id, Identified, Label, Record
 
-Thing = TypeVar("Thing", bound=Identified)
+if TYPE_CHECKING:
+    Listed = Identified
+else:
+    Listed = Union[tuple(one.record for one in REGISTRY)]  # noqa: UP007
+
+Holding = TypeVar("Holding", bound=Record)
 At = Annotated[int, Field(strict=True, ge=0, le=10_000)] | None
-"""Position in its list; None keeps the place, or appends."""
+"""Position in its collection; None keeps the place, or appends."""
+FieldName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9_]{0,63}$")]
+JsonValue = Annotated[Any, BeforeValidator(to_jsonable_python)]
+"""As it stands in a rig file; records given in Python are written out."""
 
 
-class SetSetting(Record):
-    """A switch or control of a piece of gear. None goes back to the part's default."""
+class SetField(Record):
+    """One field of a thing, or of the rig or its venue itself, gets a value. None goes back to the default.
 
-    op: Literal["set_setting"] = "set_setting"
-    gear: Id
-    setting: Id
-    value: SettingValue | None
-
-
-class SetLength(Record):
-    """The length of a lead, in metres."""
-
-    op: Literal["set_length"] = "set_length"
-    item: Id
-    length_m: Number
-
-
-class PutGear(Record):
-    """Adds gear, or replaces the one with the same id."""
-
-    op: Literal["put_gear"] = "put_gear"
-    thing: Gear
-    at: At = None
-
-
-class PutKit(Record):
-    """Adds a kit item, or replaces the one with the same id."""
-
-    op: Literal["put_kit"] = "put_kit"
-    thing: KitItem
-    at: At = None
-
-
-class PutRun(Record):
-    """Adds a run, or replaces the one with the same id."""
-
-    op: Literal["put_run"] = "put_run"
-    thing: Run
-    at: At = None
-
-
-class PutPart(Record):
-    """Adds a part, or replaces the one with the same id."""
-
-    op: Literal["put_part"] = "put_part"
-    thing: Part
-    at: At = None
-
-
-class PutEarth(Record):
-    """Adds a point of the building's earth, or replaces the one with the same id."""
-
-    op: Literal["put_earth"] = "put_earth"
-    thing: EarthPoint
-    at: At = None
-
-
-class PutBond(Record):
-    """Adds a bond beside the runs, or replaces the one with the same id."""
-
-    op: Literal["put_bond"] = "put_bond"
-    thing: Bond
-    at: At = None
-
-
-class SetHouse(Record):
-    """One thing the house says of itself: a rule where the trade disagrees, how loud it plays, how quiet the room is.
-
-    None goes back to the default rule, or to nobody having said.
+    `key` names one entry of a field that holds several: a device's setting, an input's fader, a house rule.
     """
 
-    op: Literal["set_house"] = "set_house"
-    field: Literal["unbalanced_limit_m", "screens", "passive_y", "programme_db_spl", "noise_dba"]
-    value: Value | Number | Label | None
+    op: Literal["set"] = "set"
+    kind: CollectionName | HolderKind
+    id: Id | None = None
+    """Of the thing; left out where `kind` is the rig or its venue."""
+    field: FieldName
+    key: FieldName | Id | None = None
+    value: JsonValue
 
 
-class SetRig(Record):
-    """One thing about the rig as a whole: what it and its venue are called, what it is measured in, its mains."""
+class PutThing(Record):
+    """Adds a thing, or replaces the one with the same id."""
 
-    op: Literal["set_rig"] = "set_rig"
-    field: Literal["name", "occasion", "venue_name", "length_unit", "mains_hz", "alignment"]
-    value: Alignment | Number | Words
-    """An alignment by its name in ALIGNMENTS, or as it stands."""
+    op: Literal["put"] = "put"
+    kind: CollectionName
+    thing: Listed
+    at: At = None
+
+    @field_validator("thing", mode="wrap")
+    @classmethod
+    def _by_kind(cls, thing: Any, handler: Any, info: ValidationInfo) -> Any:
+        # By its kind and not by what it looks like, so that a fault is told of the record that was meant.
+        collection = COLLECTIONS.get(info.data.get("kind", ""))
+        return collection.record.model_validate(thing) if collection is not None else handler(thing)
 
 
-ListName = Literal["gear", "kit", "runs", "parts", "earth", "bonds"]
-"""The rig's lists; earth is the venue's."""
-
-
-class Remove(Record):
-    """Takes something out of one of the rig's lists."""
+class RemoveThing(Record):
+    """Takes a thing out of its collection."""
 
     op: Literal["remove"] = "remove"
-    kind: ListName
+    kind: CollectionName
     id: Id
 
 
-Op = Annotated[
-    SetSetting | SetLength | PutGear | PutKit | PutRun | PutPart | PutEarth | PutBond | SetHouse | SetRig | Remove,
-    Field(discriminator="op"),
-]
-HOUSE_WORDS = {
-    "unbalanced_limit_m": "The longest unbalanced run is a length above 0 m",
-    "screens": "Screens are joined at both-ends, lifted-at-receiver, or joined through-capacitor",
-    "passive_y": "Two outputs share an input never, or with-resistors",
-    "programme_db_spl": "Programme at the listener is a level from 0 to 140 dB SPL",
-    "noise_dba": "An empty room has from -10 to 120 dBA",
-}
-RIG_WORDS = {
-    "name": "A rig's name has 1 to 120 letters",
-    "occasion": "An occasion has up to 600 letters",
-    "venue_name": "A venue's name has 1 to 120 letters",
-    "length_unit": "Lengths are in m or ft",
-    "mains_hz": "Mains has 50 or 60 Hz",
-    "alignment": f"An alignment is one of {', '.join(ALIGNMENTS)}",
-}
-Listed = Gear | KitItem | Run | Part | EarthPoint | Bond
+Op = Annotated[SetField | PutThing | RemoveThing, Field(discriminator="op")]
 
 
 class Edit(Record):
@@ -155,191 +89,210 @@ class Edit(Record):
     ops: tuple[Op, ...] = Field(min_length=1, max_length=5000)
 
 
+class Touched(NamedTuple):
+    """What an operation changes: a whole thing, one of its fields, or one entry of a field. Holders have no id."""
+
+    kind: CollectionName | HolderKind
+    id: str | None
+    field: str | None = None
+    key: str | None = None
+
+
+@dataclass(frozen=True)
+class Applied:
+    """What came of an edit: the rig, checked; the edit that takes it back exactly; what it touched."""
+
+    rig: Rig
+    inverse: Edit
+    touched: tuple[Touched, ...]
+
+
+_WORDS: dict[tuple[str, str, str | None], str] = {
+    ("kit", "length_m", None): f"A length is {MIN_LENGTH_M:g} to {MAX_LENGTH_M:g} m",
+    ("venue", "house", "unbalanced_limit_m"): "The longest unbalanced run is a length above 0 m",
+    ("venue", "house", "screens"): "Screens are joined at both-ends, lifted-at-receiver, or joined through-capacitor",
+    ("venue", "house", "passive_y"): "Two outputs share an input never, or with-resistors",
+    ("venue", "programme_db_spl", None): "Programme at the listener is a level from 0 to 140 dB SPL",
+    ("venue", "noise_dba", None): "An empty room has from -10 to 120 dBA",
+    ("venue", "name", None): "A venue's name has 1 to 120 letters",
+    ("venue", "mains_hz", None): "Mains has 50 or 60 Hz",
+    ("rig", "name", None): "A rig's name has 1 to 120 letters",
+    ("rig", "occasion", None): "An occasion has up to 600 letters",
+    ("rig", "length_unit", None): "Lengths are in m or ft",
+    ("rig", "alignment", None): f"An alignment is one of {', '.join(ALIGNMENTS)}",
+}
+"""What a field takes, where people set it on screen; the format's own sentences answer for the others."""
+
+
 def apply(rig: Rig, edit: Edit) -> Rig:
-    """The edited rig, checked as a whole; the given one is checked already. Raises BadEdit or RigFault and leaves
-    the given rig as it is."""
-    return check(_applied(rig, edit), rig.parts)
+    """The edited rig. As apply_edit()."""
+    return apply_edit(rig, edit).rig
 
 
-def inverse(rig: Rig, edit: Edit) -> Edit:
-    """The edit that takes `edit`, applied to `rig`, back exactly."""
-    undoing: list[Op] = []
+def apply_edit(rig: Rig, edit: Edit) -> Applied:
+    """The edited rig, checked where the edit touches it; the given one is checked already and stays as it is.
+
+    Raises BadEdit for what the edit names, RigFault for what it would leave.
+    """
+    draft = _Draft(rig)
+    backward: list[SetField | PutThing | RemoveThing] = []
     for op in edit.ops:
-        undoing.append(_inverse_of(rig, op))
-        rig = _apply_op(rig, op)
-    return Edit(label=edit.label, ops=tuple(reversed(undoing)))
+        backward.append(draft.change(op))
+    touched = tuple(dict.fromkeys(touched_by(op) for op in edit.ops))
+    after = check_touched(draft.rig(), {(one.kind, one.id) for one in touched})
+    return Applied(after, Edit(label=edit.label, ops=tuple(reversed(backward))), touched)
 
 
-def _applied(rig: Rig, edit: Edit) -> Rig:
+def replay(rig: Rig, edit: Edit) -> Rig:
+    """The rig after an edit that was accepted before: nothing is checked again."""
+    draft = _Draft(rig)
     for op in edit.ops:
-        rig = _apply_op(rig, op)
-    return rig
+        draft.change(op)
+    return draft.rig()
 
 
-def _apply_op(rig: Rig, op: Op) -> Rig:
+def touched_by(op: SetField | PutThing | RemoveThing) -> Touched:
+    """What one operation changes."""
     match op:
-        case SetSetting():
-            return with_setting(rig, op)
-        case SetLength():
-            item = _find(rig.kit, op.item, "lead")
-            if not MIN_LENGTH_M <= op.length_m <= MAX_LENGTH_M:
-                sentence = f"A length is {MIN_LENGTH_M:g} to {MAX_LENGTH_M:g} m; {op.length_m:g} m is not."
-                raise BadEdit("length_m", sentence)
-            changed = item.model_copy(update={"length_m": op.length_m})
-            return rig.replaced(kit=_put(rig.kit, changed, None))
-        case PutGear():
-            return rig.replaced(gear=_put(rig.gear, op.thing, op.at))
-        case PutKit():
-            return rig.replaced(kit=_put(rig.kit, op.thing, op.at))
-        case PutRun():
-            return rig.replaced(runs=_put(rig.runs, op.thing, op.at))
-        case PutPart():
-            return rig.replaced(parts=_put(rig.parts, op.thing, op.at))
-        case PutEarth():
-            return _with_list(rig, "earth", _put(rig.venue.earth, op.thing, op.at))
-        case PutBond():
-            return rig.replaced(bonds=_put(rig.bonds, op.thing, op.at))
-        case SetHouse():
-            return rig.replaced(venue=_with_house(rig.venue, op))
-        case SetRig():
-            return _with_said(rig, op)
-        case Remove():
-            things = _list_of(rig, op.kind)
-            _find(things, op.id, op.kind)
-            return _with_list(rig, op.kind, tuple(thing for thing in things if thing.id != op.id))
+        case SetField():
+            return Touched(op.kind, op.id, op.field, op.key)
+        case PutThing():
+            return Touched(op.kind, op.thing.id)
+        case RemoveThing():
+            return Touched(op.kind, op.id)
 
 
-def _inverse_of(rig: Rig, op: Op) -> Op:
-    match op:
-        case SetSetting():
-            gear = _find(rig.gear, op.gear, "gear")
-            return SetSetting(gear=op.gear, setting=op.setting, value=gear.settings.get(op.setting))
-        case SetLength():
-            length_m = _find(rig.kit, op.item, "lead").length_m
-            if length_m is None:
-                raise BadEdit("item", f"'{op.item}' has no length to change.")
-            return SetLength(item=op.item, length_m=length_m)
-        case PutGear():
-            return _unput(rig.gear, op.thing, "gear")
-        case PutKit():
-            return _unput(rig.kit, op.thing, "kit")
-        case PutRun():
-            return _unput(rig.runs, op.thing, "runs")
-        case PutPart():
-            return _unput(rig.parts, op.thing, "parts")
-        case PutEarth():
-            return _unput(rig.venue.earth, op.thing, "earth")
-        case PutBond():
-            return _unput(rig.bonds, op.thing, "bonds")
-        case SetHouse():
-            return SetHouse(field=op.field, value=getattr(_house_of(rig.venue, op.field), op.field))
-        case SetRig():
-            holder, name = _holder_of(rig, op.field)
-            return SetRig(field=op.field, value=getattr(holder, name))
-        case Remove():
-            things = _list_of(rig, op.kind)
-            thing = _find(things, op.id, op.kind)
-            return _put_op(thing, things.index(thing))
+def value_at(rig: Rig, place: Touched) -> Any:
+    """What stands there, as in a rig file: a thing, a field, an entry; None where there is nothing."""
+    found: Any
+    if is_collection(place.kind):
+        found = next((one for one in COLLECTIONS[place.kind].things(rig) if one.id == place.id), None)
+    else:
+        found = holder_record(rig, place.kind)
+    for step in (place.field, place.key):
+        if step is not None and found is not None:
+            found = found.get(step) if isinstance(found, dict) else getattr(found, step, None)
+    return to_jsonable_python(found)
 
 
-def _house_of(venue: Venue, field: str) -> HouseRules | Venue:
-    """What holds that field."""
-    return venue.house if field in HouseRules.model_fields else venue
+def changes(kind: CollectionName, before: Identified, after: Identified) -> Iterator[SetField]:
+    """An operation for each field in which two states of one thing differ."""
+    for name in type(after).model_fields:
+        if (value := getattr(after, name)) != getattr(before, name):
+            yield SetField(kind=kind, id=after.id, field=name, value=value)
 
 
-def _with_house(venue: Venue, op: SetHouse) -> Venue:
-    holder = _house_of(venue, op.field)
-    # Only the field itself is checked; everything beside it is sound already.
-    given = {} if op.value is None else {op.field: op.value}
+def set_setting(gear: str, setting: str, value: Any) -> SetField:
+    """A switch or control of a device."""
+    return SetField(kind="gear", id=gear, field="settings", key=setting, value=value)
+
+
+def is_setting(op: object) -> bool:
+    """Whether an operation moves a switch or control of a device."""
+    return isinstance(op, SetField) and (op.kind, op.field) == ("gear", "settings")
+
+
+class _Draft:
+    """A rig while operations change it: touched collections as dictionaries, so that many operations cost little."""
+
+    def __init__(self, rig: Rig) -> None:
+        self._rig = rig
+        self._open: dict[CollectionName, dict[str, Identified]] = {}
+
+    def rig(self) -> Rig:
+        """What has become of it."""
+        rig = self._rig
+        for name, things in self._open.items():
+            rig = with_holder(rig, COLLECTIONS[name].holder, **{name: tuple(things.values())})
+        return rig
+
+    def change(self, op: SetField | PutThing | RemoveThing) -> SetField | PutThing | RemoveThing:
+        """Carries an operation out; returns the one that takes it back. Raises BadEdit."""
+        match op:
+            case SetField():
+                return self._set(op)
+            case PutThing():
+                return self._put(op)
+            case RemoveThing():
+                things = self._things(op.kind)
+                old = self._find(op.kind, op.id)
+                place = list(things).index(op.id)
+                del things[op.id]
+                return PutThing.model_construct(kind=op.kind, thing=old, at=place)
+
+    def _things(self, name: CollectionName) -> dict[str, Identified]:
+        if name not in self._open:
+            self._open[name] = {one.id: one for one in COLLECTIONS[name].things(self._rig)}
+        return self._open[name]
+
+    def _find(self, name: CollectionName, id_: str) -> Identified:
+        things = self._things(name)
+        if id_ not in things:
+            raise BadEdit("id", f"There is no {COLLECTIONS[name].noun} '{id_}' here.")
+        return things[id_]
+
+    def _put(self, op: PutThing) -> PutThing | RemoveThing:
+        things, thing = self._things(op.kind), op.thing
+        old = things.get(thing.id)
+        if old is not None or op.at is None or op.at >= len(things):
+            things[thing.id] = thing
+        else:
+            entries = list(things.items())
+            entries.insert(op.at, (thing.id, thing))
+            self._open[op.kind] = dict(entries)
+        if old is not None:
+            return PutThing.model_construct(kind=op.kind, thing=old, at=None)
+        return RemoveThing(kind=op.kind, id=thing.id)
+
+    def _set(self, op: SetField) -> SetField:
+        if is_collection(op.kind):
+            if op.id is None:
+                raise BadEdit("id", f"Say which {COLLECTIONS[op.kind].noun}: its id is missing.")
+            old = self._find(op.kind, op.id)
+            self._things(op.kind)[op.id] = _with_field(old, op)
+            return _back(old, op)
+        if op.id is not None or op.kind not in RECORDS or op.field not in own_fields(op.kind):
+            raise BadEdit("field", f"'{op.field}' is no field of the {op.kind} that can be set.")
+        holder = holder_record(self._rig, op.kind)
+        changed = _with_field(holder, op)
+        self._rig = with_holder(self._rig, op.kind, **{op.field: getattr(changed, op.field)})
+        return _back(holder, op)
+
+
+def _back(old: Record, op: SetField) -> SetField:
+    value = getattr(old, op.field)
+    if op.key is not None:
+        value = value.get(op.key) if isinstance(value, dict) else getattr(value, op.key)
+    return op.model_copy(update={"value": to_jsonable_python(value)})
+
+
+def _with_field(record: Holding, op: SetField) -> Holding:
+    """The record with one field set and checked; what stands beside it is sound already and passes as it is."""
+    fields = {name: getattr(record, name) for name in type(record).model_fields}
+    if op.field not in fields or op.field == "id":
+        raise BadEdit("field", f"'{op.field}' is no field that can be set here.")
     try:
-        said = HouseRules.model_validate(given) if isinstance(holder, HouseRules) else Loudness.model_validate(given)
+        fields[op.field] = _with_entry(fields[op.field], op) if op.key is not None else _given(record, op)
+        return type(record).model_validate(fields)
     except ValidationError as problem:
-        raise BadEdit("value", f"{HOUSE_WORDS[op.field]}; {op.value} is not.") from problem
-    changed = holder.model_copy(update={op.field: getattr(said, op.field)})
-    return venue.model_copy(update={"house": changed}) if isinstance(changed, HouseRules) else changed
+        words = _WORDS.get((op.kind, op.field, op.key))
+        fault = faults_of(problem)[0]
+        sentence = f"{words}; {op.value!r} is not." if words else f"{fault.where} {fault.sentence}"
+        raise BadEdit("value", sentence) from problem
 
 
-def _holder_of(rig: Rig, field: str) -> tuple[Rig | Venue, str]:
-    """What has that field, and what it is called there."""
-    if field in ("venue_name", "mains_hz"):
-        return rig.venue, field.removeprefix("venue_")
-    return rig, field
+def _given(record: Record, op: SetField) -> Any:
+    """The value, or for None the default of a field that has one."""
+    field = type(record).model_fields[op.field]
+    if op.value is None and not field.is_required():
+        return field.get_default(call_default_factory=True)
+    return op.value
 
 
-def _with_said(rig: Rig, op: SetRig) -> Rig:
-    holder, name = _holder_of(rig, op.field)
-    value = ALIGNMENTS.get(op.value, op.value) if op.field == "alignment" and isinstance(op.value, str) else op.value
-    # What stands beside it is sound already and passes as it is.
-    fields = {one: getattr(holder, one) for one in type(holder).model_fields}
-    try:
-        said = getattr(type(holder).model_validate({**fields, name: value}), name)
-    except ValidationError as problem:
-        raise BadEdit("value", f"{RIG_WORDS[op.field]}; '{op.value}' is not.") from problem
-    if isinstance(holder, Rig):
-        return holder.replaced(**{name: said})
-    return rig.replaced(venue=holder.model_copy(update={name: said}))
-
-
-def _list_of(rig: Rig, kind: ListName) -> tuple[Listed, ...]:
-    things: tuple[Listed, ...] = rig.venue.earth if kind == "earth" else getattr(rig, kind)
-    return things
-
-
-def _with_list(rig: Rig, kind: ListName, things: tuple[Listed, ...]) -> Rig:
-    if kind == "earth":
-        return rig.replaced(venue=rig.venue.model_copy(update={"earth": things}))
-    return rig.replaced(**{kind: things})
-
-
-def with_setting(rig: Rig, op: SetSetting) -> Rig:
-    """One switch or control set; the rig is not checked again. Raises BadEdit for a setting or value that is none."""
-    gear = _find(rig.gear, op.gear, "gear")
-    part = rig.parts_by_id[gear.part]
-    setting = next((one for one in part.settings if one.id == op.setting), None)
-    if setting is None:
-        have = ", ".join(one.id for one in part.settings) or "none"
-        raise BadEdit("setting", f"'{gear.name}' has no setting '{op.setting}'; it has {have}.")
-    settings = {name: value for name, value in gear.settings.items() if name != op.setting}
-    if op.value is not None:
-        if sentence := setting_fault(setting, op.value):
-            raise BadEdit("value", sentence)
-        settings[op.setting] = op.value
-    return rig.replaced(gear=_put(rig.gear, gear.model_copy(update={"settings": settings}), None))
-
-
-def _find(things: tuple[Thing, ...], id_: str, kind: str) -> Thing:
-    for thing in things:
-        if thing.id == id_:
-            return thing
-    raise BadEdit("id", f"There is no '{id_}' among the rig's {kind}.")
-
-
-def _put(things: tuple[Thing, ...], thing: Thing, at: int | None) -> tuple[Thing, ...]:
-    place = next((i for i, other in enumerate(things) if other.id == thing.id), None)
-    if place is not None:
-        return (*things[:place], thing, *things[place + 1 :])
-    at = len(things) if at is None else at
-    return (*things[:at], thing, *things[at:])
-
-
-def _unput(things: tuple[Listed, ...], put: Listed, kind: ListName) -> Op:
-    for thing in things:
-        if thing.id == put.id:
-            return _put_op(thing, None)
-    return Remove(kind=kind, id=put.id)
-
-
-def _put_op(thing: Listed, at: int | None) -> Op:
-    match thing:
-        case Gear():
-            return PutGear(thing=thing, at=at)
-        case KitItem():
-            return PutKit(thing=thing, at=at)
-        case Run():
-            return PutRun(thing=thing, at=at)
-        case EarthPoint():
-            return PutEarth(thing=thing, at=at)
-        case Bond():
-            return PutBond(thing=thing, at=at)
-        case Part():
-            return PutPart(thing=thing, at=at)
+def _with_entry(now: Any, op: SetField) -> Any:
+    if isinstance(now, dict):
+        kept = {name: value for name, value in now.items() if name != op.key}
+        return kept if op.value is None else {**kept, op.key: op.value}
+    if isinstance(now, Record):
+        return _with_field(now, op.model_copy(update={"field": op.key, "key": None}))
+    raise BadEdit("key", f"'{op.field}' has no entries to set one by one.")

@@ -3,7 +3,7 @@
 from functools import cached_property
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import BeforeValidator, Field
 
 from ruvak.core.rig.connectors import Family, Sleeve
 from ruvak.core.rig.earth import Beside, Bond, Disturbances, EarthPoint, MainsRun, Place
@@ -164,7 +164,11 @@ ALIGNMENTS: dict[str, Alignment] = {
     "smpte-rp-155": Alignment(),
     "ebu-r-68": Alignment(full_scale_dbu=18.0, nominal_dbu=0.0, source="EBU R 68: 0 dBu = -18 dBFS"),
 }
-"""The two schools; a file may state any other."""
+"""The two schools, which a file may name; it may state any other."""
+
+
+def _alignment_by_name(given: Any) -> Any:
+    return ALIGNMENTS.get(given, given) if isinstance(given, str) else given
 
 
 class Rig(Record):
@@ -177,7 +181,7 @@ class Rig(Record):
     occasion: Words = ""
     venue: Venue
     length_unit: Literal["m", "ft"] = "m"
-    alignment: Alignment = Alignment()
+    alignment: Annotated[Alignment, BeforeValidator(_alignment_by_name)] = Alignment()
     assumptions: Assumptions | None = None
     gear: tuple[Gear, ...] = Field(default=(), max_length=2000)
     kit: tuple[KitItem, ...] = Field(default=(), max_length=10_000)

@@ -1,6 +1,9 @@
 """Numbers that say where they come from."""
 
-from typing import Annotated, Any
+import hashlib
+from collections.abc import Mapping
+from functools import cached_property
+from typing import Annotated, Any, Self
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 from pydantic_core import PydanticCustomError
@@ -23,11 +26,23 @@ class Record(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
+    def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
+        """A copy with some fields exchanged, and nothing of what was computed from the old ones."""
+        copied = super().model_copy(update=update, deep=deep)
+        for name in copied.__dict__.keys() - type(self).model_fields.keys():
+            del copied.__dict__[name]
+        return copied
+
 
 class Identified(Record):
     """Something with a stable id, unique among its kind."""
 
     id: Id
+
+    @cached_property
+    def content_digest(self) -> bytes:
+        """SHA-256 of all its fields, computed once."""
+        return hashlib.sha256(self.model_dump_json().encode()).digest()
 
 
 class Value(Record):

@@ -2,40 +2,44 @@
 
 from flask import Response
 
-from ruvak.service.states import Preview, RigState
-from ruvak.web.answers import answer, rigs
+from ruvak.service.states import EditOutcome, Preview
+from ruvak.web.answers import answer, computed, use_cases
 from ruvak.web.api.blueprint import blueprint
-from ruvak.web.schemas import EditBody, HistoryList, PreviewBody, RigPath
+from ruvak.web.schemas import AgainBody, EditBody, HistoryList, PreviewBody, RigPath
 from ruvak.web.security import person, visitor
 
 api = blueprint("edits", "Changes to a rig, each a row")
 
 
-@api.post("/rigs/<rig_id>/edits", responses={"200": RigState})
+@api.post("/rigs/<rig_id>/edits", responses={"200": EditOutcome})
 def edit_rig(path: RigPath, body: EditBody) -> Response:
-    """Applies and saves an edit made on the given version; 409 when somebody saved meanwhile."""
-    return answer(rigs().edited(path.rig_id, body.base_version, body.edit, person()))
+    """Applies and saves an edit made on the given version, beside whatever others have changed since.
+
+    409 where somebody changed the same field of the same thing, with both values. An edit whose `id` was sent before
+    is answered again and not applied again. Nothing is computed: the analysis of the new version has its own address.
+    """
+    return answer(use_cases().edits.make(path.rig_id, body.base_version, body.edit, person(), body.id))
 
 
 @api.post("/rigs/<rig_id>/preview", responses={"200": Preview})
 def preview_edit(path: RigPath, body: PreviewBody) -> Response:
     """What an edit would do, without doing it."""
-    return answer(rigs().previewed(path.rig_id, body.edit))
+    return computed(path.rig_id, "preview", body.edit)
 
 
-@api.post("/rigs/<rig_id>/undo", responses={"200": RigState})
-def undo_edit(path: RigPath) -> Response:
+@api.post("/rigs/<rig_id>/undo", responses={"200": EditOutcome})
+def undo_edit(path: RigPath, body: AgainBody) -> Response:
     """Takes back one's own latest edit."""
-    return answer(rigs().undone(path.rig_id, person()))
+    return answer(use_cases().edits.undo(path.rig_id, person(), body.id))
 
 
-@api.post("/rigs/<rig_id>/redo", responses={"200": RigState})
-def redo_edit(path: RigPath) -> Response:
+@api.post("/rigs/<rig_id>/redo", responses={"200": EditOutcome})
+def redo_edit(path: RigPath, body: AgainBody) -> Response:
     """Does again what one undid last."""
-    return answer(rigs().redone(path.rig_id, person()))
+    return answer(use_cases().edits.redo(path.rig_id, person(), body.id))
 
 
 @api.get("/rigs/<rig_id>/history", responses={"200": HistoryList})
 def list_history(path: RigPath) -> Response:
     """Everyone's edits, newest first."""
-    return answer(HistoryList(tuple(rigs().history(path.rig_id, visitor()))))
+    return answer(HistoryList(tuple(use_cases().rigs.list_history(path.rig_id, visitor()))))

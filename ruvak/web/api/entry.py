@@ -5,14 +5,13 @@ from flask import Response
 from ruvak.core.results.formulas import FORMULAS
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.formats.input_list import rows_from_csv
-from ruvak.service.states import Preview, Readings, Rewired
-from ruvak.web.answers import answer, entry
+from ruvak.service.states import LegChoiceList, Preview, Readings, Rewired
+from ruvak.web.answers import answer, computed
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import (
     ContactList,
     FormulaList,
     InputListBody,
-    LegChoiceList,
     LegsBody,
     LinesBody,
     PlaceQuery,
@@ -27,19 +26,19 @@ api = blueprint("entry", "Entering runs")
 @api.post("/rigs/<rig_id>/lines", responses={"200": Readings})
 def read_lines(path: RigPath, body: LinesBody) -> Response:
     """What typed lines mean, with legs chosen and solved."""
-    return answer(entry().read(path.rig_id, body.text))
+    return computed(path.rig_id, "read_lines", body.text)
 
 
 @api.post("/rigs/<rig_id>/input-list", responses={"200": Readings})
 def read_input_list(path: RigPath, body: InputListBody) -> Response:
     """What an input list means, row by row."""
-    return answer(entry().read_list(path.rig_id, rows_from_csv(body.csv), body.goal))
+    return computed(path.rig_id, "read_list", rows_from_csv(body.csv), body.goal)
 
 
 @api.post("/rigs/<rig_id>/screen-current", responses={"200": Preview})
 def read_screen_current(path: RigPath, body: ScreenCurrentBody) -> Response:
     """What a clamp meter round a lead shows, as the voltage between the outlets at its ends."""
-    return answer(entry().earth_from_current(path.rig_id, body.item, body.reading_a, body.spectrum))
+    return computed(path.rig_id, "earth_from_current", body.item, body.reading_a, body.spectrum)
 
 
 @api.get("/formulas", responses={"200": FormulaList})
@@ -57,10 +56,10 @@ def list_contacts() -> Response:
 @api.get("/rigs/<rig_id>/runs/<run_id>/choices", responses={"200": LegChoiceList})
 def list_choices(path: RunPath, query: PlaceQuery) -> Response:
     """What could stand at a place among a run's legs."""
-    return answer(LegChoiceList(entry().choices(path.rig_id, path.run_id, query.at, query.replace)))
+    return computed(path.rig_id, "choices", path.run_id, query.at, query.replace)
 
 
 @api.post("/rigs/<rig_id>/runs/<run_id>/legs", responses={"200": Rewired})
 def rewire_run(path: RunPath, body: LegsBody) -> Response:
     """The run with other legs, plugged as far as they fit, solved."""
-    return answer(entry().rewired(path.rig_id, path.run_id, body.legs))
+    return computed(path.rig_id, "rewire", path.run_id, body.legs)

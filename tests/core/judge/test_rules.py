@@ -10,7 +10,7 @@ from ruvak.core.judge.finding import Grade
 from ruvak.core.judge.registry import RIG_RULES, RULES
 from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, signed, written
 from ruvak.core.parts.reading import rig_from_document
-from ruvak.core.rig.edits import Edit, SetSetting, apply
+from ruvak.core.rig.edits import Edit, apply, set_setting
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Value
 from tests.support.data_lines import lit
@@ -56,7 +56,7 @@ def codes_in(found: Analysis) -> list[str]:
 
 
 def flipped(gear: str, setting: str, value: bool | str | float) -> Rig:
-    return apply(demo_rig(), Edit(label="x", ops=(SetSetting(gear=gear, setting=setting, value=value),)))
+    return apply(demo_rig(), Edit(label="x", ops=(set_setting(gear, setting, value),)))
 
 
 def headset(device: str, socket: str) -> tuple[list[dict[str, Any] | str], list[tuple[str, str]]]:

@@ -9,7 +9,7 @@ from ruvak.core.legs.screens import opens_screen
 from ruvak.core.parts.library import library
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.remedies.settings import settings_edits
-from ruvak.core.rig.edits import Edit, PutKit, PutPart, PutRun, SetSetting, apply
+from ruvak.core.rig.edits import Edit, PutThing, SetField, apply
 from ruvak.core.rig.rig import Rig, earthing_of
 from ruvak.service.demo_data import demo_rig
 from tests.outside.test_library_rigs import rig_of
@@ -75,7 +75,7 @@ class NeverAProtectiveEarth(unittest.TestCase):
     def kept(self, rig: Rig, edit: Edit) -> None:
         """An edit of leads and switches alone, after which every earthed device is earthed or off the mains."""
         for op in edit.ops:
-            self.assertIsInstance(op, PutKit | PutPart | PutRun | SetSetting)
+            self.assertIsInstance(op, PutThing | SetField)
         after = apply(rig, edit)
         self.assertEqual((after.venue, after.bonds), (rig.venue, rig.bonds))
         for old, new in zip(rig.gear, after.gear, strict=True):

@@ -8,7 +8,7 @@ from ruvak.core.judge.finding import Grade
 from ruvak.core.legs.cures import asks_little
 from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.remedies.search import first_remedy, remedies_for
-from ruvak.core.rig.edits import Edit, Remove, SetSetting, apply
+from ruvak.core.rig.edits import Edit, RemoveThing, apply, set_setting
 from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.solve.memory import Memory
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
@@ -59,7 +59,7 @@ class DemoRemedies(unittest.TestCase):
     def test_the_mono_switch_is_named_as_no_help_because_it_silences(self) -> None:
         last = self.found[-1]
         self.assertFalse(last.helps)
-        self.assertIn(SetSetting(gear="laptop", setting="mono", value=True), last.edit.ops)
+        self.assertIn(set_setting("laptop", "mono", True), last.edit.ops)
         self.assertTrue(last.effect.startswith("Silences it"))
         self.assertEqual(last.effects[0].after.codes, ("silent",))
 
@@ -101,7 +101,7 @@ class Otherwise(unittest.TestCase):
             remedies_for(demo_rig(), "nothing")
 
     def test_what_is_not_in_the_kit_is_said_to_be_got(self) -> None:
-        poor = apply(demo_rig(), Edit(label="x", ops=(Remove(kind="kit", id="adapter-7"),)))
+        poor = apply(demo_rig(), Edit(label="x", ops=(RemoveThing(kind="kit", id="adapter-7"),)))
         sums = [one for one in remedies_for(poor, "slides") if "adapter-trs35-xlr-sum" in parts_used(poor, one)]
         self.assertFalse(any(piece.in_kit for piece in sums[0].pieces))
         self.assertFalse(
@@ -111,7 +111,7 @@ class Otherwise(unittest.TestCase):
     def test_a_clipping_input_is_cured_by_its_switch_or_the_volume(self) -> None:
         best = next(one for one in remedies_for(demo_rig(), "slides") if one.helps)
         loud = apply(apply(demo_rig(), best.edit),
-                     Edit(label="x", ops=(SetSetting(gear="speaker", setting="input1", value="mic"),)))  # fmt: skip
+                     Edit(label="x", ops=(set_setting("speaker", "input1", "mic"),)))  # fmt: skip
         self.assertEqual(analyse(loud).runs[0].findings[0].code, "level_clips")
         titles = [one.title for one in remedies_for(loud, "slides") if one.helps]
         self.assertIn("Left speaker: Input 1 switch line", titles)

@@ -8,7 +8,7 @@ from ruvak.core.analyse import analyse
 from ruvak.core.errors import BadEdit
 from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.earth import EarthVoltage
-from ruvak.core.rig.edits import Edit, PutEarth, apply
+from ruvak.core.rig.edits import Edit, SetField, apply
 from ruvak.core.rig.rig import Rig
 from tests.support.earths import class_1, earthed, hum_of, quiet, ts_cable, ts_input, ts_source, xlr_cable
 from tests.support.earths import xlr_input as balanced_input
@@ -30,8 +30,8 @@ def rig(earthing: Any = None, at: dict[str, str] | None = None, **more: Any) -> 
 def entered(edit: Edit) -> tuple[str, EarthVoltage]:
     """The outlet and what is now measured there."""
     (op,) = edit.ops
-    assert isinstance(op, PutEarth) and op.thing.voltage is not None
-    return op.thing.id, op.thing.voltage
+    assert isinstance(op, SetField) and op.field == "voltage" and op.id is not None
+    return op.id, EarthVoltage.model_validate(op.value)
 
 
 class Clamp(unittest.TestCase):

@@ -5,7 +5,7 @@ import unittest
 
 from ruvak.core.analyse import analyse
 from ruvak.core.results.records import InputResult, RunResult
-from ruvak.core.rig.edits import Edit, SetLength, SetSetting, apply
+from ruvak.core.rig.edits import Edit, SetField, apply, set_setting
 from ruvak.core.rig.rig import Rig
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
 
@@ -57,7 +57,7 @@ class Gains(unittest.TestCase):
 
 class Levels(unittest.TestCase):
     def test_volume_moves_everything_by_itself(self) -> None:
-        down = apply(demo_rig(), Edit(label="x", ops=(SetSetting(gear="laptop", setting="volume", value=-12.0),)))
+        down = apply(demo_rig(), Edit(label="x", ops=(set_setting("laptop", "volume", -12.0),)))
         before, after = first(demo_rig()).levels[0], first(down).levels[0]
         for field in ("arriving_dbu", "sides_dbu", "peak_dbu"):
             self.assertAlmostEqual(getattr(after, field), getattr(before, field) - 12.0, places=9)
@@ -67,7 +67,7 @@ class Levels(unittest.TestCase):
     def test_both_switch_positions_are_solved_and_the_active_one_is_marked(self) -> None:
         levels = first(demo_rig()).levels
         self.assertEqual([(level.when, level.active) for level in levels], [("line", True), ("mic", False)])
-        flipped = apply(demo_rig(), Edit(label="x", ops=(SetSetting(gear="speaker", setting="input1", value="mic"),)))
+        flipped = apply(demo_rig(), Edit(label="x", ops=(set_setting("speaker", "input1", "mic"),)))
         turned = first(flipped).levels
         self.assertEqual([(level.when, level.active) for level in turned], [("line", False), ("mic", True)])
         for one, other in zip(levels, turned, strict=True):
@@ -79,7 +79,7 @@ class Levels(unittest.TestCase):
         self.assertAlmostEqual(result(europe).sources[0].nominal_dbu, 2.2 - 18.0)
 
     def test_mono_sends_half_of_each_to_both(self) -> None:
-        mono = apply(demo_rig(), Edit(label="x", ops=(SetSetting(gear="laptop", setting="mono", value=True),)))
+        mono = apply(demo_rig(), Edit(label="x", ops=(set_setting("laptop", "mono", True),)))
         one = first(mono)
         self.assertTrue(result(mono).sources[0].mono)
         self.assertEqual(one.sum_null, "nothing_arrives")
@@ -96,7 +96,10 @@ class Tone(unittest.TestCase):
                 part["outputs"][0]["z_ohm"]["value"] = 1000.0
             if part["id"] == "mic-lead":
                 part["cables"][0]["core_to_core_f_per_m"]["value"] = 0.0
-        long = apply(wired(rig, parts=parts), Edit(label="x", ops=(SetLength(item="lead-31", length_m=18.0),)))
+        long = apply(
+            wired(rig, parts=parts),
+            Edit(label="x", ops=(SetField(kind="kit", id="lead-31", field="length_m", value=18.0),)),
+        )
         response = first(long).response
         assert response is not None
         load = 1000.0 * (1 / (1 / 1000.0 + 1 / 20_000.0 + 1 / 20_000.0)) / 1000.0
@@ -107,7 +110,9 @@ class Tone(unittest.TestCase):
     def test_a_longer_lead_never_brings_more_treble_here(self) -> None:
         losses = []
         for length_m in (5.0, 50.0, 200.0, 800.0):
-            rig = apply(demo_rig(), Edit(label="x", ops=(SetLength(item="lead-31", length_m=length_m),)))
+            rig = apply(
+                demo_rig(), Edit(label="x", ops=(SetField(kind="kit", id="lead-31", field="length_m", value=length_m),))
+            )
             response = first(rig).response
             assert response is not None
             losses.append(response.level_db[-1])

@@ -6,7 +6,7 @@ import numpy as np
 
 from bench.rigs import earthed_rig
 from ruvak.core.analyse import analyse, assess, prepare
-from ruvak.core.rig.edits import Edit, SetLength, apply
+from ruvak.core.rig.edits import Edit, SetField, apply
 from ruvak.core.solve.memory import Answers, Memory
 from ruvak.service.demo_data import demo_rig
 
@@ -20,7 +20,10 @@ class Remembered(unittest.TestCase):
         rig, memory = earthed_rig(12), Memory()
         analyse(rig, memory)
         for length_m in (3.0, 30.0, 3.0):
-            edited = apply(rig, Edit(label="length", ops=(SetLength(item=rig.kit[1].id, length_m=length_m),)))
+            edited = apply(
+                rig,
+                Edit(label="length", ops=(SetField(kind="kit", id=rig.kit[1].id, field="length_m", value=length_m),)),
+            )
             self.assertEqual(analyse(edited, memory), analyse(edited))
 
     def test_a_stage_with_a_multicore_too(self) -> None:

@@ -1,6 +1,7 @@
 /** Each query's key and fetch, side by side. */
 import { queryOptions } from '@tanstack/svelte-query';
 import { answer, client, type Schemas } from './client';
+import { fetchView } from './rig-view';
 
 export const sessionQuery = () =>
 	queryOptions({ queryKey: ['session'], queryFn: () => answer(client.GET('/api/session')) });
@@ -11,13 +12,10 @@ export const rigsQuery = () =>
 	queryOptions({ queryKey: ['rigs'], queryFn: () => answer(client.GET('/api/rigs')) });
 
 export const rigQuery = (rigId: string) =>
-	queryOptions({
-		queryKey: ['rig', rigId],
-		queryFn: () => answer(client.GET('/api/rigs/{rig_id}', { params: { path: { rig_id: rigId } } }))
-	});
+	queryOptions({ queryKey: ['rig', rigId], queryFn: (context) => fetchView(context.client, rigId) });
 
 /** Remedies hold for one version of the rig, so the version is part of the key. `first`: the one found soonest. */
-export const remediesQuery = (rigId: string, runId: string, version: number, first: boolean) =>
+export const remediesQuery = (rigId: string, runId: string, version: string, first: boolean) =>
 	queryOptions({
 		queryKey: ['remedies', rigId, runId, version, first],
 		queryFn: () =>
@@ -29,7 +27,7 @@ export const remediesQuery = (rigId: string, runId: string, version: number, fir
 		staleTime: Infinity
 	});
 
-export const historyQuery = (rigId: string, version: number) =>
+export const historyQuery = (rigId: string, version: string) =>
 	queryOptions({
 		queryKey: ['history', rigId, version],
 		queryFn: () => answer(client.GET('/api/rigs/{rig_id}/history', { params: { path: { rig_id: rigId } } }))
@@ -37,12 +35,15 @@ export const historyQuery = (rigId: string, version: number) =>
 
 const path = (rigId: string) => ({ params: { path: { rig_id: rigId } } });
 
-export const saveEdit = (rigId: string, base_version: number, edit: Schemas['Edit']) =>
-	answer(client.POST('/api/rigs/{rig_id}/edits', { ...path(rigId), body: { base_version, edit } }));
+/** `id`: the edit's own name, so that sent again after a lost answer it is not made twice. */
+export const saveEdit = (rigId: string, base_version: string, edit: Schemas['Edit'], id: string) =>
+	answer(client.POST('/api/rigs/{rig_id}/edits', { ...path(rigId), body: { base_version, edit, id } }));
 
-export const undoEdit = (rigId: string) => answer(client.POST('/api/rigs/{rig_id}/undo', path(rigId)));
+export const undoEdit = (rigId: string, id: string) =>
+	answer(client.POST('/api/rigs/{rig_id}/undo', { ...path(rigId), body: { id } }));
 
-export const redoEdit = (rigId: string) => answer(client.POST('/api/rigs/{rig_id}/redo', path(rigId)));
+export const redoEdit = (rigId: string, id: string) =>
+	answer(client.POST('/api/rigs/{rig_id}/redo', { ...path(rigId), body: { id } }));
 
 /** Sends a rig file as it is; the server reads it and names every fault. */
 export const importRig = (text: string) =>
@@ -92,7 +93,7 @@ export const contactsQuery = () =>
 	});
 
 /** What could stand at a place among a run's legs. */
-export const choicesQuery = (rigId: string, runId: string, version: number, at: number, replace: boolean) =>
+export const choicesQuery = (rigId: string, runId: string, version: string, at: number, replace: boolean) =>
 	queryOptions({
 		queryKey: ['choices', rigId, runId, version, at, replace],
 		queryFn: () =>

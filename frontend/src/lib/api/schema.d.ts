@@ -47,12 +47,29 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A rig with its analysis. */
+        /** A rig as it stands; its analysis has addresses of its own. */
         get: operations["rigs_open_rig_rigs__rig_id__get"];
         put?: never;
         post?: never;
         /** Deletes a rig and its history. */
         delete: operations["rigs_delete_rig_rigs__rig_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a rig stands; 304 where that is what the client has. Made to be asked every second. */
+        get: operations["rigs_read_version_rigs__rig_id__version_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -92,26 +109,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rigs/{rig_id}/bonds": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Every joint that closes a loop, its current, and what opening it would do to every input.
-         * @description <br/>Opening a protective earth is never among them.
-         */
-        get: operations["rigs_list_bonds_rigs__rig_id__bonds_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/rigs/{rig_id}/netlists": {
         parameters: {
             query?: never;
@@ -129,26 +126,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rigs/{rig_id}/runs/{run_id}/remedies": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Solved remedies for one run, best first; then what is often tried and does not help.
-         * @description <br/>With `first` the search ends at the first that clears the run, which is soonest.
-         */
-        get: operations["rigs_list_remedies_rigs__rig_id__runs__run_id__remedies_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/rigs/{rig_id}/edits": {
         parameters: {
             query?: never;
@@ -158,7 +135,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Applies and saves an edit made on the given version; 409 when somebody saved meanwhile. */
+        /**
+         * Applies and saves an edit made on the given version, beside whatever others have changed since.
+         * @description <br/>409 where somebody changed the same field of the same thing, with both values. An edit whose `id` was sent before<br/>is answered again and not applied again. Nothing is computed: the analysis of the new version has its own address.
+         */
         post: operations["edits_edit_rig_rigs__rig_id__edits_post"];
         delete?: never;
         options?: never;
@@ -226,6 +206,117 @@ export interface paths {
         };
         /** Everyone's edits, newest first. */
         get: operations["edits_list_history_rigs__rig_id__history_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/versions/{version}/overview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Verdict, what concerns the whole rig, and each run in a line with the key of its details.
+         * @description <br/>410 where somebody has saved the rig since.
+         */
+        get: operations["analyses_read_overview_rigs__rig_id__versions__version__overview_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/versions/{version}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Details of several runs, by the keys that the overview gives them. What a key names never changes. */
+        get: operations["analyses_read_runs_rigs__rig_id__versions__version__runs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/versions/{version}/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One run in detail: its drawing, figures, findings and controls. */
+        get: operations["analyses_read_run_rigs__rig_id__versions__version__runs__run_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/versions/{version}/destinations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each device makes of all its inputs together. */
+        get: operations["analyses_read_destinations_rigs__rig_id__versions__version__destinations_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/versions/{version}/connections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every connection that closes a loop, its current, and what opening it would do to every input.
+         * @description <br/>Opening a protective earth is never among them.
+         */
+        get: operations["analyses_read_connections_rigs__rig_id__versions__version__connections_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/runs/{run_id}/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Solved remedies for one run, best first; then what is often tried and does not help.
+         * @description <br/>With `first` the search ends at the first that clears the run, which is soonest.
+         */
+        get: operations["analyses_list_remedies_rigs__rig_id__runs__run_id__remedies_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -491,10 +582,15 @@ export interface components {
              */
             faults: components["schemas"]["FaultBody"][];
             /**
+             * Meetings
+             * @default []
+             */
+            meetings: components["schemas"]["MeetingBody"][];
+            /**
              * Current Version
              * @default null
              */
-            current_version: number | null;
+            current_version: string | null;
             /**
              * Request Id
              * @default null
@@ -512,6 +608,28 @@ export interface components {
             where: string;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * MeetingBody
+         * @description A field that two people changed: both values, who else, and what they called their change.
+         */
+        MeetingBody: {
+            /** Kind */
+            kind: string;
+            /** Id */
+            id: string | null;
+            /** Field */
+            field: string | null;
+            /** Key */
+            key: string | null;
+            /** Yours */
+            yours: unknown;
+            /** Theirs */
+            theirs: unknown;
+            /** By */
+            by: string;
+            /** Label */
+            label: string;
         };
         /**
          * SessionBody
@@ -552,7 +670,7 @@ export interface components {
             /** Venue */
             venue: string;
             /** Version */
-            version: number;
+            version: string;
             /**
              * Saved At
              * Format: date-time
@@ -561,18 +679,17 @@ export interface components {
         };
         /**
          * RigState
-         * @description A rig with its analysis at one version, and what this person can take back.
+         * @description A rig at one version, and what this person can take back. Its analysis has addresses of its own.
          */
         RigState: {
             /** Version */
-            version: number;
+            version: string;
             /**
              * Saved At
              * Format: date-time
              */
             saved_at: string;
             rig: components["schemas"]["Rig"];
-            analysis: components["schemas"]["Analysis"];
             /** Undo Label */
             undo_label: string | null;
             /** Redo Label */
@@ -600,49 +717,6 @@ export interface components {
             source: string;
         };
         /**
-         * Analysis
-         * @description The whole rig, runs in the rig's order.
-         */
-        Analysis: {
-            /** Rig */
-            rig: string;
-            verdict: components["schemas"]["Verdict"];
-            /** Runs */
-            runs: components["schemas"]["RunAnalysis"][];
-            /**
-             * Findings
-             * @default []
-             */
-            findings: components["schemas"]["RigFinding"][];
-            /**
-             * Destinations
-             * @default []
-             */
-            destinations: components["schemas"]["DestinationResult"][];
-            /**
-             * Assumed
-             * @default []
-             */
-            assumed: components["schemas"]["Assumed"][];
-        };
-        /**
-         * Assumed
-         * @description One question. `gear`: the devices it is about; empty where it is about the building.
-         */
-        Assumed: {
-            /**
-             * Code
-             * @enum {string}
-             */
-            code: "plug" | "supply" | "between";
-            /** Gear */
-            gear: string[];
-            /** Question */
-            question: string;
-            /** Why */
-            why: string;
-        };
-        /**
          * Assumptions
          * @description What holds where nobody has measured. A rig carries its own copy.
          */
@@ -654,31 +728,6 @@ export interface components {
             stray_f: components["schemas"]["Value"];
             temperature_c: components["schemas"]["Value"];
             disturbances: components["schemas"]["Disturbances"];
-        };
-        /**
-         * Balance
-         * @description What really is balanced: impedance of each leg to the input's reference at 1 kHz, whatever the plugs are.
-         *
-         *     An unbalanced input's cold is its own reference, 0 ohm, and counts as joined to the screen.
-         */
-        Balance: {
-            /** Hot Ohm */
-            hot_ohm: number;
-            /** Cold Ohm */
-            cold_ohm: number;
-            /** Mismatch Percent */
-            mismatch_percent: number;
-            /** Cold On Screen */
-            cold_on_screen: boolean;
-            /** Hot On Cold */
-            hot_on_cold: boolean;
-            /** Screen Arrives */
-            screen_arrives: boolean;
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "balanced" | "unbalanced" | "two_signals" | "open" | "shorted";
         };
         /**
          * BalancedChannel
@@ -964,27 +1013,6 @@ export interface components {
             farad: components["schemas"]["Value"];
         };
         /**
-         * CauseShare
-         * @description What one cause leaves at an input by itself; `owner`: the earth point, device, lead or venue it comes from.
-         */
-        CauseShare: {
-            /**
-             * Code
-             * @enum {string}
-             */
-            code: "earth_measured" | "earth" | "field" | "mains_pair" | "touch" | "electric" | "computer" | "supply_fault";
-            /** Owner */
-            owner: string;
-            /** Likely Dbu */
-            likely_dbu: number;
-            /** Worst Dbu */
-            worst_dbu: number;
-            /** Weighted Dbu */
-            weighted_dbu: number;
-            /** Tones */
-            tones: components["schemas"]["Tone"][];
-        };
-        /**
          * Channel
          * @description One signal of an unbalanced output: its short name ("L", "R", or "1") and the contact it leaves by.
          *
@@ -1001,22 +1029,6 @@ export interface components {
              * @default null
              */
             inner: string | null;
-        };
-        /**
-         * ChannelGain
-         * @description How one channel of a source arrives. `in_phase` is None when nothing but a residue does.
-         */
-        ChannelGain: {
-            /** Source */
-            source: number;
-            /** Channel */
-            channel: string;
-            /** Gain Db */
-            gain_db: number;
-            /** Floored */
-            floored: boolean;
-            /** In Phase */
-            in_phase: boolean | null;
         };
         /**
          * ChoiceSetting
@@ -1081,113 +1093,6 @@ export interface components {
              * @enum {string}
              */
             ring: "open" | "sleeve";
-        };
-        /**
-         * Control
-         * @description A switch or control that belongs to a run's sockets.
-         */
-        Control: {
-            /** Gear */
-            gear: string;
-            /** Setting */
-            setting: string;
-        };
-        /**
-         * CoreResult
-         * @description A transformer on the way: what loud programme would put over its primary at `at_hz`, and what it bears there.
-         */
-        CoreResult: {
-            /** Owner */
-            owner: string;
-            /** At Hz */
-            at_hz: number;
-            /** Peak Dbu */
-            peak_dbu: number;
-            /** Saturates Dbu */
-            saturates_dbu: number;
-        };
-        /**
-         * Crosstalk
-         * @description The other run's source that is heard most at an input, against the input's own programme at 1 and 10 kHz.
-         */
-        Crosstalk: {
-            /** Gear */
-            gear: string;
-            /** Channel */
-            channel: string;
-            /** At 1K Db */
-            at_1k_db: number;
-            /** At 10K Db */
-            at_10k_db: number;
-        };
-        /**
-         * DataLead
-         * @description A lead on a data line: its wave impedance, and what share of every edge it sends back.
-         */
-        DataLead: {
-            /** Owner */
-            owner: string;
-            /** Ohm */
-            ohm: number;
-            /** Reflected Percent */
-            reflected_percent: number;
-        };
-        /**
-         * DataLine
-         * @description A run of data from its driver to its receivers; levels, hum and hiss say nothing about it.
-         *
-         *     `end_ohm`: what receivers, and whatever else ends the line, put across it. `limit_m`, `most_receivers`: what such
-         *     a line is made for, by `source`.
-         */
-        DataLine: {
-            /**
-             * Carries
-             * @enum {string}
-             */
-            carries: "microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video";
-            /** Wave Ohm */
-            wave_ohm: number;
-            /** Length M */
-            length_m: number;
-            /** Limit M */
-            limit_m: number;
-            /** Leads */
-            leads: components["schemas"]["DataLead"][];
-            /** End Ohm */
-            end_ohm: number;
-            /** End Reflected Percent */
-            end_reflected_percent: number;
-            /** Receivers */
-            receivers: number;
-            /** Most Receivers */
-            most_receivers: number;
-            /** Source */
-            source: string;
-        };
-        /**
-         * DestinationResult
-         * @description What a device makes of all its inputs together, each at the gain that brings its programme to one level.
-         *
-         *     Hum A-weighted and noise, below that level; as sound at the listener where the venue says how loud it is. Inputs'
-         *     `faders_db` count. One cause's share adds up as it arrives, with its sign; different causes as powers.
-         */
-        DestinationResult: {
-            /** Gear */
-            gear: string;
-            /** Inputs */
-            inputs: string[];
-            /** Hum Below Db */
-            hum_below_db: number;
-            /** Hum Below Worst Db */
-            hum_below_worst_db: number;
-            /** Noise Below Db */
-            noise_below_db: number;
-            /** Hum Dba */
-            hum_dba: number | null;
-            /** Noise Dba */
-            noise_dba: number | null;
-            /** Room Dba */
-            room_dba: number | null;
         };
         /**
          * Disturbances
@@ -1257,110 +1162,6 @@ export interface components {
             presets: {
                 [key: string]: components["schemas"]["Harmonics"];
             };
-        };
-        /**
-         * DrawnConductor
-         * @description All points of this run on one piece of its own metal, and what it is to source and destination.
-         */
-        DrawnConductor: {
-            /** Id */
-            id: string;
-            /** Points */
-            points: string[];
-            /** Carries */
-            carries: string[];
-            /** Arrives */
-            arrives: string[];
-        };
-        /**
-         * DrawnConnector
-         * @description A connector of a piece. `lane` is its row, 0 at the top; `contacts` are point ids in drawing order.
-         */
-        DrawnConnector: {
-            /** End */
-            end: string;
-            /** Label */
-            label: string;
-            form: components["schemas"]["Form"];
-            /** Lane */
-            lane: number;
-            /** Contacts */
-            contacts: string[];
-        };
-        /**
-         * DrawnElement
-         * @description A component that interrupts the metal: its points in the order its type names them, its value in words.
-         */
-        DrawnElement: {
-            /**
-             * Type
-             * @enum {string}
-             */
-            type: "resistor" | "capacitor" | "inductor" | "transformer" | "buffer";
-            /** Owner */
-            owner: string;
-            /** Points */
-            points: string[];
-            /** Label */
-            label: string;
-        };
-        /**
-         * DrawnInput
-         * @description What listens at a destination's contacts; an unbalanced input has no cold.
-         */
-        DrawnInput: {
-            /** Gear */
-            gear: string;
-            /** Input */
-            input: string;
-            /** Hot */
-            hot: string;
-            /** Cold */
-            cold: string | null;
-        };
-        /**
-         * DrawnLink
-         * @description Metal between two points. Inner nodes of a part may stand at either end.
-         */
-        DrawnLink: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "wire" | "core" | "screen" | "mate";
-            /** A */
-            a: string;
-            /** B */
-            b: string;
-            /** Owner */
-            owner: string;
-        };
-        /**
-         * DrawnPiece
-         * @description Gear at an end, or a leg. `column` counts joins from the source; `id` is unique even where one device is both.
-         */
-        DrawnPiece: {
-            /** Id */
-            id: string;
-            /** Owner */
-            owner: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "gear" | "lead" | "adapter" | "box";
-            /** Name */
-            name: string;
-            /** Length M */
-            length_m: number | null;
-            /** Installed */
-            installed: boolean;
-            /** Column */
-            column: number;
-            /** Ins */
-            ins: components["schemas"]["DrawnConnector"][];
-            /** Outs */
-            outs: components["schemas"]["DrawnConnector"][];
         };
         /**
          * EarthPoint
@@ -1482,36 +1283,6 @@ export interface components {
             computer_v: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
         };
         /**
-         * Finding
-         * @description A code with its parameters; the words are the catalogue's.
-         *
-         *     `subject`: the mix, input or output concerned, owner.id.
-         */
-        Finding: {
-            /** Code */
-            code: string;
-            grade: components["schemas"]["Grade"];
-            /** Run */
-            run: string;
-            /** Items */
-            items: string[];
-            /** Subject */
-            subject: string;
-            /** Params */
-            params: {
-                [key: string]: number | string;
-            };
-            /** Sentence */
-            sentence: string;
-            /** Advice */
-            advice: string;
-            /**
-             * Caution
-             * @default
-             */
-            caution: string;
-        };
-        /**
          * Form
          * @description What a connector is, by shape and gender.
          * @enum {string}
@@ -1555,12 +1326,6 @@ export interface components {
             faders_db?: Record<string, never>;
         };
         /**
-         * Grade
-         * @description Worst first: no usable signal or a hazard; an audience will notice; little margin; nothing to do.
-         * @enum {string}
-         */
-        Grade: "stop" | "fix" | "watch" | "clear";
-        /**
          * Harmonics
          * @description A preset: amplitude relative to h = 1.
          */
@@ -1596,32 +1361,6 @@ export interface components {
              * @enum {string}
              */
             passive_y: "never" | "with-resistors";
-        };
-        /**
-         * Hum
-         * @description Every disturbance at an input: rms over all tones, unweighted and A-weighted; causes by A-weighted size.
-         *
-         *     Likely adds causes as powers, worst as sizes. `below_programme_db`: A-weighted under the arriving programme.
-         */
-        Hum: {
-            /** Likely Dbu */
-            likely_dbu: number;
-            /** Worst Dbu */
-            worst_dbu: number;
-            /** Weighted Dbu */
-            weighted_dbu: number;
-            /** Weighted Worst Dbu */
-            weighted_worst_dbu: number;
-            /** Below Programme Db */
-            below_programme_db: number | null;
-            /** Below Programme Worst Db */
-            below_programme_worst_db: number | null;
-            /** Tones */
-            tones: components["schemas"]["Tone"][];
-            /** Causes */
-            causes: components["schemas"]["CauseShare"][];
-            /** Rest Dbu */
-            rest_dbu: number;
         };
         /**
          * Inductor
@@ -1661,39 +1400,6 @@ export interface components {
             /** Rejection Db */
             rejection_db: components["schemas"]["Value"] | components["schemas"]["Spread"];
             rejection_corner_hz: components["schemas"]["Value"];
-        };
-        /**
-         * InputResult
-         * @description One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest.
-         */
-        InputResult: {
-            /** Gear */
-            gear: string;
-            /** Input */
-            input: string;
-            /** Label */
-            label: string;
-            /** Signal */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
-            /** Main */
-            main: number | null;
-            /** Channels */
-            channels: components["schemas"]["ChannelGain"][];
-            sum: components["schemas"]["Sum"] | null;
-            /** Sum Null */
-            sum_null: ("no_source" | "one_channel" | "nothing_arrives") | null;
-            /** Levels */
-            levels: components["schemas"]["Levels"][];
-            response: components["schemas"]["Response"] | null;
-            balance: components["schemas"]["Balance"];
-            /** @default null */
-            hum: components["schemas"]["Hum"] | null;
-            /** @default null */
-            noise: components["schemas"]["Noise"] | null;
-            /** @default null */
-            crosstalk: components["schemas"]["Crosstalk"] | null;
-            /** @default null */
-            loudspeaker: components["schemas"]["LoudspeakerLine"] | null;
         };
         /**
          * Join
@@ -1763,58 +1469,6 @@ export interface components {
             default_db: number;
         };
         /**
-         * Levels
-         * @description Levels at an input's contacts in one position of its switch, in dBu and dB.
-         *
-         *     `arriving_dbu` is average programme common to both sides (what a voice in the middle delivers); `peak_dbu`
-         *     the loudest thing that can arrive. gap = nominal - arriving: the gain wanted. `short_db` is what of it the
-         *     control cannot give.
-         */
-        Levels: {
-            /** When */
-            when: string | null;
-            /** Active */
-            active: boolean;
-            /** Arriving Dbu */
-            arriving_dbu: number;
-            /** Sides Dbu */
-            sides_dbu: number;
-            /** Peak Dbu */
-            peak_dbu: number;
-            /** Nominal Dbu */
-            nominal_dbu: number;
-            /** Clip Dbu */
-            clip_dbu: number;
-            /** Noise Dbu */
-            noise_dbu: number;
-            /** Headroom Db */
-            headroom_db: number;
-            /** Gap Db */
-            gap_db: number;
-            /** Boost Db */
-            boost_db: number;
-            /** Short Db */
-            short_db: number;
-        };
-        /**
-         * LoudspeakerLine
-         * @description A loudspeaker at the end of an amplified run, at 1 kHz: what is lost after the amplifier, and what it gets.
-         */
-        LoudspeakerLine: {
-            /** Sent Dbu */
-            sent_dbu: number;
-            /** Gets Dbu */
-            gets_dbu: number;
-            /** Loss Db */
-            loss_db: number;
-            /** Ohm */
-            ohm: number;
-            /** Peak W */
-            peak_w: number;
-            /** Rated W */
-            rated_w: number;
-        };
-        /**
          * MainsLine
          * @description One harmonic of the mains, as a phasor.
          */
@@ -1869,64 +1523,6 @@ export interface components {
              * @default []
              */
             right: string[];
-        };
-        /**
-         * MixResult
-         * @description Inputs heard together: one mono sum, or a left and a right and what they become in mono.
-         *
-         *     `channels` and `sum` are what all inputs make together. `pair` compares the two sides of a stereo destination
-         *     for a programme in the middle: its centre is what mono playback leaves of it.
-         */
-        MixResult: {
-            /** Gear */
-            gear: string;
-            /** Mix */
-            mix: string;
-            /** Label */
-            label: string;
-            /** Inputs */
-            inputs: string[];
-            /** Stereo */
-            stereo: boolean;
-            /** Channels */
-            channels: components["schemas"]["ChannelGain"][];
-            sum: components["schemas"]["Sum"] | null;
-            /** Sum Null */
-            sum_null: ("no_source" | "one_channel" | "nothing_arrives") | null;
-            /** Left */
-            left: components["schemas"]["ChannelGain"][];
-            /** Right */
-            right: components["schemas"]["ChannelGain"][];
-            pair: components["schemas"]["Sum"] | null;
-        };
-        /**
-         * Noise
-         * @description Hiss at an input's contacts, 20 Hz to 20 kHz, unweighted: the input's own, and of the resistances before it.
-         *
-         *     `thermal_dbu`: None where nothing resistive is joined.
-         */
-        Noise: {
-            /** Receiver Dbu */
-            receiver_dbu: number;
-            /** Thermal Dbu */
-            thermal_dbu: number | null;
-            /** Total Dbu */
-            total_dbu: number;
-            /** Below Programme Db */
-            below_programme_db: number | null;
-        };
-        /**
-         * Note
-         * @description What this house does otherwise, and what the figures say to it.
-         */
-        Note: {
-            /**
-             * Code
-             * @enum {string}
-             */
-            code: "unbalanced_long" | "screens" | "passive_y";
-            /** Sentence */
-            sentence: string;
         };
         /**
          * Part
@@ -2025,31 +1621,6 @@ export interface components {
             stock_lengths_m: number[];
         };
         /**
-         * PhantomAt
-         * @description Phantom at one channel of a source: volts of the legs' middle against its reference, and between the legs.
-         *
-         *     `wanted_a`, `wanted_v`: what it draws and needs; None where it wants none. `leg_a`: direct current in a leg of an
-         *     output's own impedance, which only a source that wants none should never see.
-         */
-        PhantomAt: {
-            /** Gear */
-            gear: string;
-            /** Output */
-            output: string;
-            /** Channel */
-            channel: string;
-            /** Wanted A */
-            wanted_a: number | null;
-            /** Wanted V */
-            wanted_v: number | null;
-            /** Volt */
-            volt: number;
-            /** Across V */
-            across_v: number;
-            /** Leg A */
-            leg_a: number;
-        };
-        /**
          * PhantomFeed
          * @description Supply of microphones through equal resistors to both legs, or one to the hot of an unbalanced input.
          *
@@ -2118,25 +1689,6 @@ export interface components {
             y_m: number;
         };
         /**
-         * Residue
-         * @description One unknown's share of the centre, relative to the louder side alone: likely and worst, in dB.
-         */
-        Residue: {
-            /**
-             * Code
-             * @enum {string}
-             */
-            code: "channel_match" | "source_leg_mismatch" | "input_leg_mismatch" | "receiver_rejection";
-            /** Owner */
-            owner: string;
-            /** Likely Db */
-            likely_db: number;
-            /** Worst Db */
-            worst_db: number;
-            /** Source */
-            source: string;
-        };
-        /**
          * Resistor
          * @description Between two points of a box.
          */
@@ -2151,31 +1703,6 @@ export interface components {
             /** B */
             b: string;
             ohm: components["schemas"]["Value"];
-        };
-        /**
-         * Response
-         * @description Level against frequency, in dB relative to 1 kHz, for what arrives strongest; floor-limited.
-         *
-         *     `own_db`: the same of the source by itself, where it has a voice of its own (a pickup); corners and losses are
-         *     then counted from there.
-         */
-        Response: {
-            /** Of */
-            of: string;
-            /** Frequencies Hz */
-            frequencies_hz: number[];
-            /** Level Db */
-            level_db: number[];
-            /** Own Db */
-            own_db: number[] | null;
-            /** Low 3Db Hz */
-            low_3db_hz: number | null;
-            /** High 3Db Hz */
-            high_3db_hz: number | null;
-            /** Loss 10K Db */
-            loss_10k_db: number;
-            /** Loss 20K Db */
-            loss_20k_db: number;
         };
         /**
          * Rig
@@ -2247,29 +1774,6 @@ export interface components {
             parts: components["schemas"]["Part"][];
         };
         /**
-         * RigFinding
-         * @description Something about the whole rig, said once. `gear`, `runs`: what it concerns; `subject`: a device or point.
-         */
-        RigFinding: {
-            /** Code */
-            code: string;
-            grade: components["schemas"]["Grade"];
-            /** Gear */
-            gear: string[];
-            /** Runs */
-            runs: string[];
-            /** Subject */
-            subject: string;
-            /** Params */
-            params: {
-                [key: string]: number | string;
-            };
-            /** Sentence */
-            sentence: string;
-            /** Advice */
-            advice: string;
-        };
-        /**
          * Run
          * @description One path from source sockets to destination sockets, leg by leg from the source.
          */
@@ -2302,99 +1806,12 @@ export interface components {
             route: components["schemas"]["Place"][];
         };
         /**
-         * RunAnalysis
-         * @description One run: its drawing, its figures, what there is to say about it, what can be switched on it.
-         */
-        RunAnalysis: {
-            /** Run */
-            run: string;
-            drawing: components["schemas"]["RunDrawing"];
-            result: components["schemas"]["RunResult"];
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
-            /** Controls */
-            controls: components["schemas"]["Control"][];
-            /**
-             * Notes
-             * @default []
-             */
-            notes: components["schemas"]["Note"][];
-        };
-        /**
-         * RunDrawing
-         * @description Everything the strip needs; nothing about position in pixels.
-         */
-        RunDrawing: {
-            /** Pieces */
-            pieces: components["schemas"]["DrawnPiece"][];
-            /** Links */
-            links: components["schemas"]["DrawnLink"][];
-            /** Elements */
-            elements: components["schemas"]["DrawnElement"][];
-            /** Conductors */
-            conductors: components["schemas"]["DrawnConductor"][];
-            /** Listening */
-            listening: components["schemas"]["DrawnInput"][];
-        };
-        /**
-         * RunResult
-         * @description Everything computed about one run.
-         */
-        RunResult: {
-            /** Run */
-            run: string;
-            /** Sources */
-            sources: components["schemas"]["SourceResult"][];
-            /** Inputs */
-            inputs: components["schemas"]["InputResult"][];
-            /** Mixes */
-            mixes: components["schemas"]["MixResult"][];
-            /** Floating */
-            floating: string[];
-            /**
-             * Phantom
-             * @default []
-             */
-            phantom: components["schemas"]["PhantomAt"][];
-            /**
-             * Cores
-             * @default []
-             */
-            cores: components["schemas"]["CoreResult"][];
-            /** @default null */
-            data: components["schemas"]["DataLine"] | null;
-        };
-        /**
          * Segment
          * @description Default of a conductor that leads to an earth point of some kind.
          */
         Segment: {
             ohm: components["schemas"]["Value"];
             length_m: components["schemas"]["Value"];
-        };
-        /**
-         * SourceResult
-         * @description One output a run starts from, and the channels of it that the run takes.
-         */
-        SourceResult: {
-            /** Gear */
-            gear: string;
-            /** Output */
-            output: string;
-            /** Signal */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
-            /** Channels */
-            channels: string[];
-            /** Peak Dbu */
-            peak_dbu: number;
-            /** Nominal Dbu */
-            nominal_dbu: number;
-            /** Mono */
-            mono: boolean;
-            /** Load Ohm */
-            load_ohm: number;
-            /** Min Load Ohm */
-            min_load_ohm: number | null;
         };
         /**
          * Spread
@@ -2410,29 +1827,6 @@ export interface components {
              * @default stated
              */
             source: string;
-        };
-        /**
-         * Sum
-         * @description What happens to the centre (common to left and right) and the sides (their difference).
-         *
-         *     In dB relative to the louder side alone: a good mono sum has centre +6, one side alone 0. `ideal_db` is what
-         *     perfectly matched parts would give; likely adds the unknowns as powers, worst as magnitudes.
-         */
-        Sum: {
-            /** Centre Db */
-            centre_db: number;
-            /** Centre Worst Db */
-            centre_worst_db: number;
-            /** Centre Ideal Db */
-            centre_ideal_db: number;
-            /** Centre Ideal Floored */
-            centre_ideal_floored: boolean;
-            /** Sides Db */
-            sides_db: number;
-            /** Sides Worst Db */
-            sides_worst_db: number;
-            /** Residues */
-            residues: components["schemas"]["Residue"][];
         };
         /**
          * Switch
@@ -2470,18 +1864,6 @@ export interface components {
              * @default false
              */
             default: boolean;
-        };
-        /**
-         * Tone
-         * @description One frequency of a disturbance at an input's contacts, dBu.
-         */
-        Tone: {
-            /** Frequency Hz */
-            frequency_hz: number;
-            /** Likely Dbu */
-            likely_dbu: number;
-            /** Worst Dbu */
-            worst_dbu: number;
         };
         /**
          * Transformer
@@ -2728,20 +2110,6 @@ export interface components {
             house: components["schemas"]["HouseRules"];
         };
         /**
-         * Verdict
-         * @description How many runs have each grade as their worst, what is said of the whole rig counted in.
-         */
-        Verdict: {
-            /** Stop */
-            stop: number;
-            /** Fix */
-            fix: number;
-            /** Watch */
-            watch: number;
-            /** Clear */
-            clear: number;
-        };
-        /**
          * Wire
          * @description A join without resistance worth counting: solder, a link on a board, a strap in a plug.
          */
@@ -2750,6 +2118,19 @@ export interface components {
             a: string;
             /** B */
             b: string;
+        };
+        /**
+         * RigVersion
+         * @description Where a rig stands: what a browser asks for every second.
+         */
+        RigVersion: {
+            /** Version */
+            version: string;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
         };
         /**
          * CopyBody
@@ -2765,8 +2146,982 @@ export interface components {
             occasion: string;
         };
         /**
+         * EditOutcome
+         * @description An edit as it was saved. `base`: the version it was applied to, perhaps later than the one it was made on.
+         */
+        EditOutcome: {
+            /** Base */
+            base: string;
+            /** Version */
+            version: string;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Changed */
+            changed: components["schemas"]["Changed"][];
+            /** Undo Label */
+            undo_label: string | null;
+            /** Redo Label */
+            redo_label: string | null;
+        };
+        /**
+         * Changed
+         * @description A thing as an edit left it, or the rig's or its venue's own fields; `thing` is None where it is gone.
+         */
+        Changed: {
+            /** Kind */
+            kind: ("parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains") | ("rig" | "venue" | "cupboard" | "house");
+            /** Id */
+            id: string | null;
+            /** Thing */
+            thing: {
+                [key: string]: unknown;
+            } | null;
+            /** At */
+            at: number | null;
+        };
+        /**
+         * EditBody
+         * @description An edit, and the version of the rig it was made on.
+         */
+        EditBody: {
+            /**
+             * Id
+             * @default null
+             */
+            id: string | null;
+            /** Base Version */
+            base_version: string;
+            edit: components["schemas"]["Edit"];
+        };
+        /**
+         * Edit
+         * @description One thing a person did: its words and the operations, in order.
+         */
+        Edit: {
+            /** Label */
+            label: string;
+            /** Ops */
+            ops: (components["schemas"]["SetField"] | components["schemas"]["PutThing"] | components["schemas"]["RemoveThing"])[];
+        };
+        /**
+         * PutThing
+         * @description Adds a thing, or replaces the one with the same id.
+         */
+        PutThing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "put";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains";
+            /** Thing */
+            thing: components["schemas"]["Part"] | components["schemas"]["Gear"] | components["schemas"]["KitItem"] | components["schemas"]["Run"] | components["schemas"]["Bond"] | components["schemas"]["EarthPoint"] | components["schemas"]["MainsRun"];
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+        };
+        /**
+         * RemoveThing
+         * @description Takes a thing out of its collection.
+         */
+        RemoveThing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "remove";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains";
+            /** Id */
+            id: string;
+        };
+        /**
+         * SetField
+         * @description One field of a thing, or of the rig or its venue itself, gets a value. None goes back to the default.
+         *
+         *     `key` names one entry of a field that holds several: a device's setting, an input's fader, a house rule.
+         */
+        SetField: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "set";
+            /** Kind */
+            kind: ("parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains") | ("rig" | "venue" | "cupboard" | "house");
+            /**
+             * Id
+             * @default null
+             */
+            id: string | null;
+            /** Field */
+            field: string;
+            /**
+             * Key
+             * @default null
+             */
+            key: string | null;
+            /** Value */
+            value: unknown;
+        };
+        /**
+         * Preview
+         * @description What an edit would do, without doing it.
+         */
+        Preview: {
+            edit: components["schemas"]["Edit"];
+            analysis: components["schemas"]["Analysis"];
+        };
+        /**
+         * Analysis
+         * @description The whole rig, runs in the rig's order.
+         */
+        Analysis: {
+            /** Rig */
+            rig: string;
+            verdict: components["schemas"]["Verdict"];
+            /** Runs */
+            runs: components["schemas"]["RunAnalysis"][];
+            /**
+             * Findings
+             * @default []
+             */
+            findings: components["schemas"]["RigFinding"][];
+            /**
+             * Destinations
+             * @default []
+             */
+            destinations: components["schemas"]["DestinationResult"][];
+            /**
+             * Assumed
+             * @default []
+             */
+            assumed: components["schemas"]["Assumed"][];
+        };
+        /**
+         * Assumed
+         * @description One question. `gear`: the devices it is about; empty where it is about the building.
+         */
+        Assumed: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "plug" | "supply" | "between";
+            /** Gear */
+            gear: string[];
+            /** Question */
+            question: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Balance
+         * @description What really is balanced: impedance of each leg to the input's reference at 1 kHz, whatever the plugs are.
+         *
+         *     An unbalanced input's cold is its own reference, 0 ohm, and counts as joined to the screen.
+         */
+        Balance: {
+            /** Hot Ohm */
+            hot_ohm: number;
+            /** Cold Ohm */
+            cold_ohm: number;
+            /** Mismatch Percent */
+            mismatch_percent: number;
+            /** Cold On Screen */
+            cold_on_screen: boolean;
+            /** Hot On Cold */
+            hot_on_cold: boolean;
+            /** Screen Arrives */
+            screen_arrives: boolean;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "balanced" | "unbalanced" | "two_signals" | "open" | "shorted";
+        };
+        /**
+         * CauseShare
+         * @description What one cause leaves at an input by itself; `owner`: the earth point, device, lead or venue it comes from.
+         */
+        CauseShare: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "earth_measured" | "earth" | "field" | "mains_pair" | "touch" | "electric" | "computer" | "supply_fault";
+            /** Owner */
+            owner: string;
+            /** Likely Dbu */
+            likely_dbu: number;
+            /** Worst Dbu */
+            worst_dbu: number;
+            /** Weighted Dbu */
+            weighted_dbu: number;
+            /** Tones */
+            tones: components["schemas"]["Tone"][];
+        };
+        /**
+         * ChannelGain
+         * @description How one channel of a source arrives. `in_phase` is None when nothing but a residue does.
+         */
+        ChannelGain: {
+            /** Source */
+            source: number;
+            /** Channel */
+            channel: string;
+            /** Gain Db */
+            gain_db: number;
+            /** Floored */
+            floored: boolean;
+            /** In Phase */
+            in_phase: boolean | null;
+        };
+        /**
+         * Control
+         * @description A switch or control that belongs to a run's sockets.
+         */
+        Control: {
+            /** Gear */
+            gear: string;
+            /** Setting */
+            setting: string;
+        };
+        /**
+         * CoreResult
+         * @description A transformer on the way: what loud programme would put over its primary at `at_hz`, and what it bears there.
+         */
+        CoreResult: {
+            /** Owner */
+            owner: string;
+            /** At Hz */
+            at_hz: number;
+            /** Peak Dbu */
+            peak_dbu: number;
+            /** Saturates Dbu */
+            saturates_dbu: number;
+        };
+        /**
+         * Crosstalk
+         * @description The other run's source that is heard most at an input, against the input's own programme at 1 and 10 kHz.
+         */
+        Crosstalk: {
+            /** Gear */
+            gear: string;
+            /** Channel */
+            channel: string;
+            /** At 1K Db */
+            at_1k_db: number;
+            /** At 10K Db */
+            at_10k_db: number;
+        };
+        /**
+         * DataLead
+         * @description A lead on a data line: its wave impedance, and what share of every edge it sends back.
+         */
+        DataLead: {
+            /** Owner */
+            owner: string;
+            /** Ohm */
+            ohm: number;
+            /** Reflected Percent */
+            reflected_percent: number;
+        };
+        /**
+         * DataLine
+         * @description A run of data from its driver to its receivers; levels, hum and hiss say nothing about it.
+         *
+         *     `end_ohm`: what receivers, and whatever else ends the line, put across it. `limit_m`, `most_receivers`: what such
+         *     a line is made for, by `source`.
+         */
+        DataLine: {
+            /**
+             * Carries
+             * @enum {string}
+             */
+            carries: "microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video";
+            /** Wave Ohm */
+            wave_ohm: number;
+            /** Length M */
+            length_m: number;
+            /** Limit M */
+            limit_m: number;
+            /** Leads */
+            leads: components["schemas"]["DataLead"][];
+            /** End Ohm */
+            end_ohm: number;
+            /** End Reflected Percent */
+            end_reflected_percent: number;
+            /** Receivers */
+            receivers: number;
+            /** Most Receivers */
+            most_receivers: number;
+            /** Source */
+            source: string;
+        };
+        /**
+         * DestinationResult
+         * @description What a device makes of all its inputs together, each at the gain that brings its programme to one level.
+         *
+         *     Hum A-weighted and noise, below that level; as sound at the listener where the venue says how loud it is. Inputs'
+         *     `faders_db` count. One cause's share adds up as it arrives, with its sign; different causes as powers.
+         */
+        DestinationResult: {
+            /** Gear */
+            gear: string;
+            /** Inputs */
+            inputs: string[];
+            /** Hum Below Db */
+            hum_below_db: number;
+            /** Hum Below Worst Db */
+            hum_below_worst_db: number;
+            /** Noise Below Db */
+            noise_below_db: number;
+            /** Hum Dba */
+            hum_dba: number | null;
+            /** Noise Dba */
+            noise_dba: number | null;
+            /** Room Dba */
+            room_dba: number | null;
+        };
+        /**
+         * DrawnConductor
+         * @description All points of this run on one piece of its own metal, and what it is to source and destination.
+         */
+        DrawnConductor: {
+            /** Id */
+            id: string;
+            /** Points */
+            points: string[];
+            /** Carries */
+            carries: string[];
+            /** Arrives */
+            arrives: string[];
+        };
+        /**
+         * DrawnConnector
+         * @description A connector of a piece. `lane` is its row, 0 at the top; `contacts` are point ids in drawing order.
+         */
+        DrawnConnector: {
+            /** End */
+            end: string;
+            /** Label */
+            label: string;
+            form: components["schemas"]["Form"];
+            /** Lane */
+            lane: number;
+            /** Contacts */
+            contacts: string[];
+        };
+        /**
+         * DrawnElement
+         * @description A component that interrupts the metal: its points in the order its type names them, its value in words.
+         */
+        DrawnElement: {
+            /**
+             * Type
+             * @enum {string}
+             */
+            type: "resistor" | "capacitor" | "inductor" | "transformer" | "buffer";
+            /** Owner */
+            owner: string;
+            /** Points */
+            points: string[];
+            /** Label */
+            label: string;
+        };
+        /**
+         * DrawnInput
+         * @description What listens at a destination's contacts; an unbalanced input has no cold.
+         */
+        DrawnInput: {
+            /** Gear */
+            gear: string;
+            /** Input */
+            input: string;
+            /** Hot */
+            hot: string;
+            /** Cold */
+            cold: string | null;
+        };
+        /**
+         * DrawnLink
+         * @description Metal between two points. Inner nodes of a part may stand at either end.
+         */
+        DrawnLink: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wire" | "core" | "screen" | "mate";
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Owner */
+            owner: string;
+        };
+        /**
+         * DrawnPiece
+         * @description Gear at an end, or a leg. `column` counts joins from the source; `id` is unique even where one device is both.
+         */
+        DrawnPiece: {
+            /** Id */
+            id: string;
+            /** Owner */
+            owner: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "gear" | "lead" | "adapter" | "box";
+            /** Name */
+            name: string;
+            /** Length M */
+            length_m: number | null;
+            /** Installed */
+            installed: boolean;
+            /** Column */
+            column: number;
+            /** Ins */
+            ins: components["schemas"]["DrawnConnector"][];
+            /** Outs */
+            outs: components["schemas"]["DrawnConnector"][];
+        };
+        /**
+         * Finding
+         * @description A code with its parameters; the words are the catalogue's.
+         *
+         *     `subject`: the mix, input or output concerned, owner.id.
+         */
+        Finding: {
+            /** Code */
+            code: string;
+            grade: components["schemas"]["Grade"];
+            /** Run */
+            run: string;
+            /** Items */
+            items: string[];
+            /** Subject */
+            subject: string;
+            /** Params */
+            params: {
+                [key: string]: number | string;
+            };
+            /** Sentence */
+            sentence: string;
+            /** Advice */
+            advice: string;
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
+        };
+        /**
+         * Grade
+         * @description Worst first: no usable signal or a hazard; an audience will notice; little margin; nothing to do.
+         * @enum {string}
+         */
+        Grade: "stop" | "fix" | "watch" | "clear";
+        /**
+         * Hum
+         * @description Every disturbance at an input: rms over all tones, unweighted and A-weighted; causes by A-weighted size.
+         *
+         *     Likely adds causes as powers, worst as sizes. `below_programme_db`: A-weighted under the arriving programme.
+         */
+        Hum: {
+            /** Likely Dbu */
+            likely_dbu: number;
+            /** Worst Dbu */
+            worst_dbu: number;
+            /** Weighted Dbu */
+            weighted_dbu: number;
+            /** Weighted Worst Dbu */
+            weighted_worst_dbu: number;
+            /** Below Programme Db */
+            below_programme_db: number | null;
+            /** Below Programme Worst Db */
+            below_programme_worst_db: number | null;
+            /** Tones */
+            tones: components["schemas"]["Tone"][];
+            /** Causes */
+            causes: components["schemas"]["CauseShare"][];
+            /** Rest Dbu */
+            rest_dbu: number;
+        };
+        /**
+         * InputResult
+         * @description One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest.
+         */
+        InputResult: {
+            /** Gear */
+            gear: string;
+            /** Input */
+            input: string;
+            /** Label */
+            label: string;
+            /** Signal */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            /** Main */
+            main: number | null;
+            /** Channels */
+            channels: components["schemas"]["ChannelGain"][];
+            sum: components["schemas"]["Sum"] | null;
+            /** Sum Null */
+            sum_null: ("no_source" | "one_channel" | "nothing_arrives") | null;
+            /** Levels */
+            levels: components["schemas"]["Levels"][];
+            response: components["schemas"]["Response"] | null;
+            balance: components["schemas"]["Balance"];
+            /** @default null */
+            hum: components["schemas"]["Hum"] | null;
+            /** @default null */
+            noise: components["schemas"]["Noise"] | null;
+            /** @default null */
+            crosstalk: components["schemas"]["Crosstalk"] | null;
+            /** @default null */
+            loudspeaker: components["schemas"]["LoudspeakerLine"] | null;
+        };
+        /**
+         * Levels
+         * @description Levels at an input's contacts in one position of its switch, in dBu and dB.
+         *
+         *     `arriving_dbu` is average programme common to both sides (what a voice in the middle delivers); `peak_dbu`
+         *     the loudest thing that can arrive. gap = nominal - arriving: the gain wanted. `short_db` is what of it the
+         *     control cannot give.
+         */
+        Levels: {
+            /** When */
+            when: string | null;
+            /** Active */
+            active: boolean;
+            /** Arriving Dbu */
+            arriving_dbu: number;
+            /** Sides Dbu */
+            sides_dbu: number;
+            /** Peak Dbu */
+            peak_dbu: number;
+            /** Nominal Dbu */
+            nominal_dbu: number;
+            /** Clip Dbu */
+            clip_dbu: number;
+            /** Noise Dbu */
+            noise_dbu: number;
+            /** Headroom Db */
+            headroom_db: number;
+            /** Gap Db */
+            gap_db: number;
+            /** Boost Db */
+            boost_db: number;
+            /** Short Db */
+            short_db: number;
+        };
+        /**
+         * LoudspeakerLine
+         * @description A loudspeaker at the end of an amplified run, at 1 kHz: what is lost after the amplifier, and what it gets.
+         */
+        LoudspeakerLine: {
+            /** Sent Dbu */
+            sent_dbu: number;
+            /** Gets Dbu */
+            gets_dbu: number;
+            /** Loss Db */
+            loss_db: number;
+            /** Ohm */
+            ohm: number;
+            /** Peak W */
+            peak_w: number;
+            /** Rated W */
+            rated_w: number;
+        };
+        /**
+         * MixResult
+         * @description Inputs heard together: one mono sum, or a left and a right and what they become in mono.
+         *
+         *     `channels` and `sum` are what all inputs make together. `pair` compares the two sides of a stereo destination
+         *     for a programme in the middle: its centre is what mono playback leaves of it.
+         */
+        MixResult: {
+            /** Gear */
+            gear: string;
+            /** Mix */
+            mix: string;
+            /** Label */
+            label: string;
+            /** Inputs */
+            inputs: string[];
+            /** Stereo */
+            stereo: boolean;
+            /** Channels */
+            channels: components["schemas"]["ChannelGain"][];
+            sum: components["schemas"]["Sum"] | null;
+            /** Sum Null */
+            sum_null: ("no_source" | "one_channel" | "nothing_arrives") | null;
+            /** Left */
+            left: components["schemas"]["ChannelGain"][];
+            /** Right */
+            right: components["schemas"]["ChannelGain"][];
+            pair: components["schemas"]["Sum"] | null;
+        };
+        /**
+         * Noise
+         * @description Hiss at an input's contacts, 20 Hz to 20 kHz, unweighted: the input's own, and of the resistances before it.
+         *
+         *     `thermal_dbu`: None where nothing resistive is joined.
+         */
+        Noise: {
+            /** Receiver Dbu */
+            receiver_dbu: number;
+            /** Thermal Dbu */
+            thermal_dbu: number | null;
+            /** Total Dbu */
+            total_dbu: number;
+            /** Below Programme Db */
+            below_programme_db: number | null;
+        };
+        /**
+         * Note
+         * @description What this house does otherwise, and what the figures say to it.
+         */
+        Note: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "unbalanced_long" | "screens" | "passive_y";
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * PhantomAt
+         * @description Phantom at one channel of a source: volts of the legs' middle against its reference, and between the legs.
+         *
+         *     `wanted_a`, `wanted_v`: what it draws and needs; None where it wants none. `leg_a`: direct current in a leg of an
+         *     output's own impedance, which only a source that wants none should never see.
+         */
+        PhantomAt: {
+            /** Gear */
+            gear: string;
+            /** Output */
+            output: string;
+            /** Channel */
+            channel: string;
+            /** Wanted A */
+            wanted_a: number | null;
+            /** Wanted V */
+            wanted_v: number | null;
+            /** Volt */
+            volt: number;
+            /** Across V */
+            across_v: number;
+            /** Leg A */
+            leg_a: number;
+        };
+        /**
+         * Residue
+         * @description One unknown's share of the centre, relative to the louder side alone: likely and worst, in dB.
+         */
+        Residue: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "channel_match" | "source_leg_mismatch" | "input_leg_mismatch" | "receiver_rejection";
+            /** Owner */
+            owner: string;
+            /** Likely Db */
+            likely_db: number;
+            /** Worst Db */
+            worst_db: number;
+            /** Source */
+            source: string;
+        };
+        /**
+         * Response
+         * @description Level against frequency, in dB relative to 1 kHz, for what arrives strongest; floor-limited.
+         *
+         *     `own_db`: the same of the source by itself, where it has a voice of its own (a pickup); corners and losses are
+         *     then counted from there.
+         */
+        Response: {
+            /** Of */
+            of: string;
+            /** Frequencies Hz */
+            frequencies_hz: number[];
+            /** Level Db */
+            level_db: number[];
+            /** Own Db */
+            own_db: number[] | null;
+            /** Low 3Db Hz */
+            low_3db_hz: number | null;
+            /** High 3Db Hz */
+            high_3db_hz: number | null;
+            /** Loss 10K Db */
+            loss_10k_db: number;
+            /** Loss 20K Db */
+            loss_20k_db: number;
+        };
+        /**
+         * RigFinding
+         * @description Something about the whole rig, said once. `gear`, `runs`: what it concerns; `subject`: a device or point.
+         */
+        RigFinding: {
+            /** Code */
+            code: string;
+            grade: components["schemas"]["Grade"];
+            /** Gear */
+            gear: string[];
+            /** Runs */
+            runs: string[];
+            /** Subject */
+            subject: string;
+            /** Params */
+            params: {
+                [key: string]: number | string;
+            };
+            /** Sentence */
+            sentence: string;
+            /** Advice */
+            advice: string;
+        };
+        /**
+         * RunAnalysis
+         * @description One run: its drawing, its figures, what there is to say about it, what can be switched on it.
+         */
+        RunAnalysis: {
+            /** Run */
+            run: string;
+            drawing: components["schemas"]["RunDrawing"];
+            result: components["schemas"]["RunResult"];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["Note"][];
+        };
+        /**
+         * RunDrawing
+         * @description Everything the strip needs; nothing about position in pixels.
+         */
+        RunDrawing: {
+            /** Pieces */
+            pieces: components["schemas"]["DrawnPiece"][];
+            /** Links */
+            links: components["schemas"]["DrawnLink"][];
+            /** Elements */
+            elements: components["schemas"]["DrawnElement"][];
+            /** Conductors */
+            conductors: components["schemas"]["DrawnConductor"][];
+            /** Listening */
+            listening: components["schemas"]["DrawnInput"][];
+        };
+        /**
+         * RunResult
+         * @description Everything computed about one run.
+         */
+        RunResult: {
+            /** Run */
+            run: string;
+            /** Sources */
+            sources: components["schemas"]["SourceResult"][];
+            /** Inputs */
+            inputs: components["schemas"]["InputResult"][];
+            /** Mixes */
+            mixes: components["schemas"]["MixResult"][];
+            /** Floating */
+            floating: string[];
+            /**
+             * Phantom
+             * @default []
+             */
+            phantom: components["schemas"]["PhantomAt"][];
+            /**
+             * Cores
+             * @default []
+             */
+            cores: components["schemas"]["CoreResult"][];
+            /** @default null */
+            data: components["schemas"]["DataLine"] | null;
+        };
+        /**
+         * SourceResult
+         * @description One output a run starts from, and the channels of it that the run takes.
+         */
+        SourceResult: {
+            /** Gear */
+            gear: string;
+            /** Output */
+            output: string;
+            /** Signal */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            /** Channels */
+            channels: string[];
+            /** Peak Dbu */
+            peak_dbu: number;
+            /** Nominal Dbu */
+            nominal_dbu: number;
+            /** Mono */
+            mono: boolean;
+            /** Load Ohm */
+            load_ohm: number;
+            /** Min Load Ohm */
+            min_load_ohm: number | null;
+        };
+        /**
+         * Sum
+         * @description What happens to the centre (common to left and right) and the sides (their difference).
+         *
+         *     In dB relative to the louder side alone: a good mono sum has centre +6, one side alone 0. `ideal_db` is what
+         *     perfectly matched parts would give; likely adds the unknowns as powers, worst as magnitudes.
+         */
+        Sum: {
+            /** Centre Db */
+            centre_db: number;
+            /** Centre Worst Db */
+            centre_worst_db: number;
+            /** Centre Ideal Db */
+            centre_ideal_db: number;
+            /** Centre Ideal Floored */
+            centre_ideal_floored: boolean;
+            /** Sides Db */
+            sides_db: number;
+            /** Sides Worst Db */
+            sides_worst_db: number;
+            /** Residues */
+            residues: components["schemas"]["Residue"][];
+        };
+        /**
+         * Tone
+         * @description One frequency of a disturbance at an input's contacts, dBu.
+         */
+        Tone: {
+            /** Frequency Hz */
+            frequency_hz: number;
+            /** Likely Dbu */
+            likely_dbu: number;
+            /** Worst Dbu */
+            worst_dbu: number;
+        };
+        /**
+         * Verdict
+         * @description How many runs have each grade as their worst, what is said of the whole rig counted in.
+         */
+        Verdict: {
+            /** Stop */
+            stop: number;
+            /** Fix */
+            fix: number;
+            /** Watch */
+            watch: number;
+            /** Clear */
+            clear: number;
+        };
+        /**
+         * PreviewBody
+         * @description An edit to look at without making it.
+         */
+        PreviewBody: {
+            edit: components["schemas"]["Edit"];
+        };
+        /**
+         * AgainBody
+         * @description To undo or redo: the client's own name for that, so that sent twice it is done once.
+         */
+        AgainBody: {
+            /**
+             * Id
+             * @default null
+             */
+            id: string | null;
+        };
+        /**
+         * HistoryList
+         * @description Edits, newest first.
+         */
+        HistoryList: components["schemas"]["HistoryLine"][];
+        /**
+         * HistoryLine
+         * @description One thing somebody did.
+         */
+        HistoryLine: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Person */
+            person: string;
+            /** Mine */
+            mine: boolean;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Undone */
+            undone: boolean;
+        };
+        /**
+         * Overview
+         * @description A rig's analysis at a glance; each run's details, the destinations and the connections are parts of their own.
+         */
+        Overview: {
+            /** Rig */
+            rig: string;
+            verdict: components["schemas"]["Verdict"];
+            /** Findings */
+            findings: components["schemas"]["RigFinding"][];
+            /** Assumed */
+            assumed: components["schemas"]["Assumed"][];
+            /** Runs */
+            runs: components["schemas"]["RunSummary"][];
+        };
+        /**
+         * RunSummary
+         * @description A run in the overview: its verdict in a sentence, and the key by which its details are found.
+         */
+        RunSummary: {
+            /** Run */
+            run: string;
+            /** Key */
+            key: string;
+            grade: components["schemas"]["Grade"];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * RunDetails
+         * @description Runs in detail, by key.
+         */
+        RunDetails: {
+            [key: string]: components["schemas"]["RunAnalysis"];
+        };
+        /**
+         * DestinationList
+         * @description What each device makes of all its inputs together.
+         */
+        DestinationList: components["schemas"]["DestinationResult"][];
+        /**
          * BondList
-         * @description Joints that close loops, the one whose opening helps most first.
+         * @description Connections that close loops, the one whose opening helps most first.
          */
         BondList: components["schemas"]["BondResult"][];
         /**
@@ -2820,16 +3175,6 @@ export interface components {
          */
         RemedyList: components["schemas"]["Remedy"][];
         /**
-         * Edit
-         * @description One thing a person did: its words and the operations, in order.
-         */
-        Edit: {
-            /** Label */
-            label: string;
-            /** Ops */
-            ops: (components["schemas"]["SetSetting"] | components["schemas"]["SetLength"] | components["schemas"]["PutGear"] | components["schemas"]["PutKit"] | components["schemas"]["PutRun"] | components["schemas"]["PutPart"] | components["schemas"]["PutEarth"] | components["schemas"]["PutBond"] | components["schemas"]["SetHouse"] | components["schemas"]["SetRig"] | components["schemas"]["Remove"])[];
-        };
-        /**
          * Effect
          * @description One run before and after.
          */
@@ -2871,108 +3216,6 @@ export interface components {
             in_kit: boolean;
         };
         /**
-         * PutBond
-         * @description Adds a bond beside the runs, or replaces the one with the same id.
-         */
-        PutBond: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "put_bond";
-            thing: components["schemas"]["Bond"];
-            /**
-             * At
-             * @default null
-             */
-            at: number | null;
-        };
-        /**
-         * PutEarth
-         * @description Adds a point of the building's earth, or replaces the one with the same id.
-         */
-        PutEarth: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "put_earth";
-            thing: components["schemas"]["EarthPoint"];
-            /**
-             * At
-             * @default null
-             */
-            at: number | null;
-        };
-        /**
-         * PutGear
-         * @description Adds gear, or replaces the one with the same id.
-         */
-        PutGear: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "put_gear";
-            thing: components["schemas"]["Gear"];
-            /**
-             * At
-             * @default null
-             */
-            at: number | null;
-        };
-        /**
-         * PutKit
-         * @description Adds a kit item, or replaces the one with the same id.
-         */
-        PutKit: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "put_kit";
-            thing: components["schemas"]["KitItem"];
-            /**
-             * At
-             * @default null
-             */
-            at: number | null;
-        };
-        /**
-         * PutPart
-         * @description Adds a part, or replaces the one with the same id.
-         */
-        PutPart: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "put_part";
-            thing: components["schemas"]["Part"];
-            /**
-             * At
-             * @default null
-             */
-            at: number | null;
-        };
-        /**
-         * PutRun
-         * @description Adds a run, or replaces the one with the same id.
-         */
-        PutRun: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "put_run";
-            thing: components["schemas"]["Run"];
-            /**
-             * At
-             * @default null
-             */
-            at: number | null;
-        };
-        /**
          * Remedy
          * @description `helps` is False for what people try that does not cure; `changes` counts things done by hand.
          */
@@ -2998,148 +3241,6 @@ export interface components {
             effects: components["schemas"]["Effect"][];
             verdict: components["schemas"]["Verdict"];
             after: components["schemas"]["RunAnalysis"];
-        };
-        /**
-         * Remove
-         * @description Takes something out of one of the rig's lists.
-         */
-        Remove: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "remove";
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "gear" | "kit" | "runs" | "parts" | "earth" | "bonds";
-            /** Id */
-            id: string;
-        };
-        /**
-         * SetHouse
-         * @description One thing the house says of itself: a rule where the trade disagrees, how loud it plays, how quiet the room is.
-         *
-         *     None goes back to the default rule, or to nobody having said.
-         */
-        SetHouse: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "set_house";
-            /**
-             * Field
-             * @enum {string}
-             */
-            field: "unbalanced_limit_m" | "screens" | "passive_y" | "programme_db_spl" | "noise_dba";
-            /** Value */
-            value: components["schemas"]["Value"] | number | string | null;
-        };
-        /**
-         * SetLength
-         * @description The length of a lead, in metres.
-         */
-        SetLength: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "set_length";
-            /** Item */
-            item: string;
-            /** Length M */
-            length_m: number;
-        };
-        /**
-         * SetRig
-         * @description One thing about the rig as a whole: what it and its venue are called, what it is measured in, its mains.
-         */
-        SetRig: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "set_rig";
-            /**
-             * Field
-             * @enum {string}
-             */
-            field: "name" | "occasion" | "venue_name" | "length_unit" | "mains_hz" | "alignment";
-            /** Value */
-            value: components["schemas"]["Alignment"] | number | string;
-        };
-        /**
-         * SetSetting
-         * @description A switch or control of a piece of gear. None goes back to the part's default.
-         */
-        SetSetting: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "set_setting";
-            /** Gear */
-            gear: string;
-            /** Setting */
-            setting: string;
-            /** Value */
-            value: boolean | number | string | null;
-        };
-        /**
-         * EditBody
-         * @description An edit, and the version of the rig it was made on.
-         */
-        EditBody: {
-            /** Base Version */
-            base_version: number;
-            edit: components["schemas"]["Edit"];
-        };
-        /**
-         * Preview
-         * @description What an edit would do, without doing it.
-         */
-        Preview: {
-            edit: components["schemas"]["Edit"];
-            analysis: components["schemas"]["Analysis"];
-        };
-        /**
-         * PreviewBody
-         * @description An edit to look at without making it.
-         */
-        PreviewBody: {
-            edit: components["schemas"]["Edit"];
-        };
-        /**
-         * HistoryList
-         * @description Edits, newest first.
-         */
-        HistoryList: components["schemas"]["HistoryLine"][];
-        /**
-         * HistoryLine
-         * @description One thing somebody did.
-         */
-        HistoryLine: {
-            /** Id */
-            id: number;
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
-            /** Person */
-            person: string;
-            /** Mine */
-            mine: boolean;
-            /** Base Version */
-            base_version: number;
-            /**
-             * Made At
-             * Format: date-time
-             */
-            made_at: string;
-            /** Undone */
-            undone: boolean;
         };
         /**
          * Readings
@@ -3894,6 +3995,82 @@ export interface operations {
             };
         };
     };
+    rigs_read_version_rigs__rig_id__version_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigVersion"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     rigs_copy_rig_rigs__rig_id__copies_post: {
         parameters: {
             query?: never;
@@ -4050,82 +4227,6 @@ export interface operations {
             };
         };
     };
-    rigs_list_bonds_rigs__rig_id__bonds_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BondList"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     rigs_export_netlists_rigs__rig_id__netlists_get: {
         parameters: {
             query?: never;
@@ -4137,85 +4238,6 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    rigs_list_remedies_rigs__rig_id__runs__run_id__remedies_get: {
-        parameters: {
-            query?: {
-                first?: boolean;
-            };
-            header?: never;
-            path: {
-                rig_id: string;
-                run_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RemedyList"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4293,7 +4315,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RigState"];
+                    "application/json": components["schemas"]["EditOutcome"];
                 };
             };
             /** @description Forbidden */
@@ -4441,7 +4463,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -4449,7 +4475,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RigState"];
+                    "application/json": components["schemas"]["EditOutcome"];
                 };
             };
             /** @description Forbidden */
@@ -4517,7 +4543,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -4525,7 +4555,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RigState"];
+                    "application/json": components["schemas"]["EditOutcome"];
                 };
             };
             /** @description Forbidden */
@@ -4602,6 +4632,473 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_read_overview_rigs__rig_id__versions__version__overview_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                version: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overview"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_read_runs_rigs__rig_id__versions__version__runs_get: {
+        parameters: {
+            query: {
+                keys: string;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+                version: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_read_run_rigs__rig_id__versions__version__runs__run_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                version: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunAnalysis"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_read_destinations_rigs__rig_id__versions__version__destinations_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                version: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DestinationList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_read_connections_rigs__rig_id__versions__version__connections_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                version: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BondList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_list_remedies_rigs__rig_id__runs__run_id__remedies_get: {
+        parameters: {
+            query?: {
+                first?: boolean;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemedyList"];
                 };
             };
             /** @description Forbidden */

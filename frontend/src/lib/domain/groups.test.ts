@@ -1,3 +1,4 @@
+import type { RigView } from '../api/rig-view';
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
 import { grouped, worstFirst, worstRun } from './groups';
@@ -14,7 +15,7 @@ const state = (...runs: Schemas['RunAnalysis'][]) =>
 	({
 		rig: { gear: [{ id: 'desk', name: 'Desk' }] },
 		analysis: { runs }
-	}) as unknown as Schemas['RigState'];
+	}) as unknown as RigView;
 
 describe('runs', () => {
 	it('stand together by where they go, in the rig’s order', () => {

@@ -1,4 +1,5 @@
 /** Runs by where they go, in the rig's order. */
+import type { RigView } from '../api/rig-view';
 import type { Schemas } from '../api/client';
 import { number } from './format';
 import { GRADES, worstOf, type Grade } from './grades';
@@ -17,7 +18,7 @@ export interface Group {
 	runs: Schemas['RunAnalysis'][];
 }
 
-export function grouped(state: Schemas['RigState']): Group[] {
+export function grouped(state: RigView): Group[] {
 	const names = new Map((state.rig.gear ?? []).map((gear) => [gear.id, gear.name]));
 	const groups = new Map<string, Group>();
 	for (const run of state.analysis.runs) {
@@ -33,7 +34,7 @@ export function grouped(state: Schemas['RigState']): Group[] {
 }
 
 /** The same runs by their worst finding, in the rig's order within a grade. */
-export function worstFirst(state: Schemas['RigState']): Group[] {
+export function worstFirst(state: RigView): Group[] {
 	return GRADES.map((grade) => ({
 		words: HEADINGS[grade],
 		together: '',
@@ -42,8 +43,7 @@ export function worstFirst(state: Schemas['RigState']): Group[] {
 }
 
 /** The first of the worst: what a stranger should see. */
-export const worstRun = (state: Schemas['RigState']): Schemas['RunAnalysis'] | undefined =>
-	worstFirst(state)[0]?.runs[0];
+export const worstRun = (state: RigView): Schemas['RunAnalysis'] | undefined => worstFirst(state)[0]?.runs[0];
 
 /** "its 8 inputs together: hum 64.0 dB under the programme, 21.0 dBA at the listener in a room of 30". */
 export function togetherWords(heard: Schemas['DestinationResult']): string {

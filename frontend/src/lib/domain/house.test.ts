@@ -4,7 +4,10 @@ import { houseEdit, lengthSaid, numberSaid } from './house';
 describe('house rules', () => {
 	it('say one thing and nothing about the others', () => {
 		expect(houseEdit('screens', 'through-capacitor').ops).toEqual([
-			{ op: 'set_house', field: 'screens', value: 'through-capacitor' }
+			{ op: 'set', kind: 'venue', id: null, field: 'house', key: 'screens', value: 'through-capacitor' }
+		]);
+		expect(houseEdit('noise_dba', 30).ops).toEqual([
+			{ op: 'set', kind: 'venue', id: null, field: 'noise_dba', key: null, value: 30 }
 		]);
 	});
 

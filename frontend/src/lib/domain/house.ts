@@ -1,9 +1,10 @@
 /** House rules and loudness of a venue, and the edit that says one of them. */
 import type { Schemas } from '../api/client';
+import { setField } from './ops';
 import { toMetres, type LengthUnit } from './format';
 
 type House = Schemas['HouseRules'];
-type SetHouse = Schemas['SetHouse'];
+export type HouseField = keyof House | 'programme_db_spl' | 'noise_dba';
 
 export const SCREENS: Record<House['screens'], string> = {
 	'both-ends': 'joined at both ends',
@@ -16,13 +17,15 @@ export const PASSIVE_Y: Record<House['passive_y'], string> = {
 	never: 'never'
 };
 
-const LABELS: Record<SetHouse['field'], string> = {
+const LABELS: Record<HouseField, string> = {
 	unbalanced_limit_m: 'House rule: longest unbalanced run',
 	screens: 'House rule: screens',
 	passive_y: 'House rule: two outputs on one input',
 	programme_db_spl: 'How loud programme is',
 	noise_dba: 'How quiet the room is'
 };
+
+const LOUDNESS = { programme_db_spl: true, noise_dba: true };
 
 /** An empty field takes the answer back. */
 export function numberSaid(text: string): number | null {
@@ -35,6 +38,7 @@ export function lengthSaid(text: string, unit: LengthUnit): number | null {
 }
 
 /** One thing at a time: what somebody else, or the field before, said meanwhile stands. */
-export function houseEdit(field: SetHouse['field'], value: number | string | null): Schemas['Edit'] {
-	return { label: LABELS[field], ops: [{ op: 'set_house', field, value }] };
+export function houseEdit(name: HouseField, value: number | string | null): Schemas['Edit'] {
+	const place = name in LOUDNESS ? setField('venue', null, name) : setField('venue', null, 'house', name);
+	return { label: LABELS[name], ops: [{ ...place, value }] };
 }

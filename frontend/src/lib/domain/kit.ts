@@ -1,5 +1,6 @@
 /** The kit as a cupboard holds it: the same things of one length together, which are in use, which are free. */
 import type { Schemas } from '../api/client';
+import { set } from './ops';
 
 type Rig = Schemas['Rig'];
 type Item = NonNullable<Rig['kit']>[number];
@@ -61,5 +62,5 @@ export const removeEdit = (item: Item): Schemas['Edit'] => ({
 
 export const ownedEdit = (item: Item, owned: boolean): Schemas['Edit'] => ({
 	label: `Kit: ${item.tag} ${owned ? 'is ours' : 'still to get'}`,
-	ops: [{ op: 'put_kit', thing: { ...item, owned }, at: null }]
+	ops: [set('kit', item.id, 'owned', owned)]
 });

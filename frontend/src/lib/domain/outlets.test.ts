@@ -1,3 +1,4 @@
+import { set } from './ops';
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
 import { ANOTHER, EARTH_OPEN, isEarthed, NOBODY_SAID, plugEdit, stripOf, stripsOf } from './outlets';
@@ -47,18 +48,20 @@ describe('mains plugs', () => {
 	it('go into a strip there is, into a new one, or out again', () => {
 		const place = rig(point('strip-1', 'strip', null));
 		const known = plugEdit(place, gear(null), 'strip-1');
-		expect(known.ops.map((op) => op.op)).toEqual(['put_earth', 'put_gear']);
+		expect(known.ops.map((op) => op.op)).toEqual(['put', 'set', 'set']);
 		expect(known.ops[0]).toMatchObject({ thing: { id: 'desk-plug', kind: 'outlet', parent: 'strip-1' } });
 		const another = plugEdit(place, gear(null), ANOTHER);
 		expect(another.ops[0]).toMatchObject({ thing: { id: 'strip-2', name: 'Strip 2', kind: 'strip' } });
-		expect(another.ops[2]).toMatchObject({ thing: { outlet: 'desk-plug' } });
-		expect(plugEdit(place, gear('desk-plug'), NOBODY_SAID).ops[0]).toMatchObject({ thing: { outlet: null } });
+		expect(another.ops[2]).toEqual(set('gear', 'desk', 'outlet', 'desk-plug'));
+		expect(plugEdit(place, gear('desk-plug'), NOBODY_SAID).ops[0]).toEqual(
+			set('gear', 'desk', 'outlet', null)
+		);
 		const broken = plugEdit(place, gear('desk-plug'), EARTH_OPEN);
-		expect(broken.ops[0]).toMatchObject({ thing: { outlet: 'desk-plug', earth_open: true } });
+		expect(broken.ops).toEqual([set('gear', 'desk', 'earth_open', true)]);
 		expect(stripOf(place, { ...gear('desk-plug'), earth_open: true })).toBe(EARTH_OPEN);
-		expect(plugEdit(place, { ...gear(null), earth_open: true }, 'strip-1').ops[1]).toMatchObject({
-			thing: { earth_open: false }
-		});
+		expect(plugEdit(place, { ...gear(null), earth_open: true }, 'strip-1').ops[2]).toEqual(
+			set('gear', 'desk', 'earth_open', false)
+		);
 		expect(() => plugEdit(place, gear(null), 'gone')).toThrow('no strip');
 	});
 });

@@ -1,5 +1,6 @@
 /** Where mains plugs are: strips of the venue, and the edit that says which one a device is at. */
 import type { Schemas } from '../api/client';
+import { put, set } from './ops';
 import { valueOf } from './settings';
 
 type Rig = Schemas['Rig'];
@@ -39,13 +40,13 @@ export function plugEdit(rig: Rig, gear: Gear, choice: string): Schemas['Edit'] 
 	if (choice === NOBODY_SAID) {
 		return {
 			label: `${gear.name}: outlet not known`,
-			ops: [{ op: 'put_gear', thing: { ...gear, outlet: null, earth_open: false }, at: null }]
+			ops: [set('gear', gear.id, 'outlet', null), set('gear', gear.id, 'earth_open', false)]
 		};
 	}
 	if (choice === EARTH_OPEN) {
 		return {
 			label: `${gear.name}: mains earth found open`,
-			ops: [{ op: 'put_gear', thing: { ...gear, earth_open: true }, at: null }]
+			ops: [set('gear', gear.id, 'earth_open', true)]
 		};
 	}
 	const strips = stripsOf(rig);
@@ -61,14 +62,13 @@ export function plugEdit(rig: Rig, gear: Gear, choice: string): Schemas['Edit'] 
 	return {
 		label: `${gear.name}: plug in ${strip.name}`,
 		ops: [
-			...(choice === ANOTHER ? [put(point(strip.id, strip.name, 'strip', null))] : []),
-			put(point(outlet, `${gear.name}’s plug`, 'outlet', strip.id)),
-			{ op: 'put_gear', thing: { ...gear, outlet, earth_open: false }, at: null }
+			...(choice === ANOTHER ? [put('earth', point(strip.id, strip.name, 'strip', null))] : []),
+			put('earth', point(outlet, `${gear.name}’s plug`, 'outlet', strip.id)),
+			set('gear', gear.id, 'outlet', outlet),
+			set('gear', gear.id, 'earth_open', false)
 		]
 	};
 }
-
-const put = (thing: Schemas['EarthPoint']): Schemas['PutEarth'] => ({ op: 'put_earth', thing, at: null });
 
 const point = (
 	id: string,

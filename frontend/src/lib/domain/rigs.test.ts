@@ -45,7 +45,9 @@ describe('a copy', () => {
 
 describe('the rig as a whole', () => {
 	it('says one thing at a time', () => {
-		expect(rigEdit('mains_hz', 60).ops).toEqual([{ op: 'set_rig', field: 'mains_hz', value: 60 }]);
+		expect(rigEdit('mains_hz', 60).ops).toEqual([
+			{ op: 'set', kind: 'venue', id: null, field: 'mains_hz', key: null, value: 60 }
+		]);
 	});
 
 	it('knows both schools of alignment and neither', () => {

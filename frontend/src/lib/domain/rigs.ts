@@ -1,7 +1,8 @@
 /** Rigs as documents: a new one, what a copy is called, and the edit that says one thing about a rig as a whole. */
 import type { Schemas } from '../api/client';
+import { setField } from './ops';
 
-type SetRig = Schemas['SetRig'];
+export type RigField = 'name' | 'occasion' | 'venue_name' | 'length_unit' | 'mains_hz' | 'alignment';
 type Alignment = Schemas['Alignment'];
 
 /** What is asked before there is a rig at all. */
@@ -56,7 +57,7 @@ export function alignmentKey(one: Alignment | undefined): string | null {
 	return one.full_scale_dbu === 18 && one.nominal_dbu === 0 ? 'ebu-r-68' : null;
 }
 
-const LABELS: Record<SetRig['field'], string> = {
+const LABELS: Record<RigField, string> = {
 	name: "The rig's name",
 	occasion: 'The occasion',
 	venue_name: "The venue's name",
@@ -65,8 +66,10 @@ const LABELS: Record<SetRig['field'], string> = {
 	alignment: 'Digital alignment'
 };
 
-export function rigEdit(field: SetRig['field'], value: string | number): Schemas['Edit'] {
-	return { label: LABELS[field], ops: [{ op: 'set_rig', field, value }] };
+export function rigEdit(name: RigField, value: string | number): Schemas['Edit'] {
+	const ofVenue = name === 'venue_name' || name === 'mains_hz';
+	const place = setField(ofVenue ? 'venue' : 'rig', null, name === 'venue_name' ? 'name' : name);
+	return { label: LABELS[name], ops: [{ ...place, value }] };
 }
 
 /** Lines that make a small rig from nothing. */

@@ -86,7 +86,7 @@ describe('wiring', () => {
 
 	it('gives the leg a part of its own and counts its revisions', () => {
 		const edit = wiringEdit(item, lead(), toggled(lead(), 'in.3', 'out.3'));
-		expect(edit.ops.map((op) => op.op)).toEqual(['put_part', 'put_kit']);
+		expect(edit.ops.map((op) => op.op)).toEqual(['put', 'set']);
 		const own = (edit.ops[0] as { thing: Part }).thing;
 		expect([own.id, own.revision]).toEqual(['own-lead-3', 1]);
 		const again = wiringEdit({ ...item, part: own.id }, own, toggled(own, 'in.2', 'out.2'));

@@ -1,4 +1,5 @@
 /** A leg's wiring as joins between contacts, and the same part with one join made or cut. Pure. */
+import { put, set } from './ops';
 import type { Schemas } from '../api/client';
 
 type Part = Schemas['Part'];
@@ -84,9 +85,6 @@ export function wiringEdit(item: Schemas['KitItem'], from: Part, wired: Part): S
 	};
 	return {
 		label: `${item.tag}: wiring changed`,
-		ops: [
-			{ op: 'put_part', thing: part, at: null },
-			{ op: 'put_kit', thing: { ...item, part: part.id }, at: null }
-		]
+		ops: [put('parts', part), set('kit', item.id, 'part', part.id)]
 	};
 }

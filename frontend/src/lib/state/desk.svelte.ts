@@ -3,9 +3,20 @@ import type { QueryClient } from '@tanstack/svelte-query';
 import { getContext, setContext } from 'svelte';
 import { OFFLINE, Trouble, type Schemas } from '../api/client';
 import { redoEdit, rigQuery, saveEdit, undoEdit } from '../api/queries';
+import { fetchRecord, fetchVersion, viewOf, type RigView } from '../api/rig-view';
+import { afterEdit } from '../domain/changed';
+import { newId } from '../domain/ids';
 
 type RigState = Schemas['RigState'];
 type Edit = Schemas['Edit'];
+type Outcome = Schemas['EditOutcome'];
+
+/** An edit on its way: what it was made on, and its own name, so that sent again it is not made twice. */
+interface Sent {
+	edit: Edit;
+	base: string | null;
+	id: string;
+}
 
 /** Something looked at, not made: what it is called, the run as it would be, the edit that makes it so. */
 export type Look = Pick<Schemas['Remedy'], 'id' | 'title' | 'after' | 'edit'>;
@@ -32,9 +43,13 @@ export class Desk {
 	/** An edit the server never answered about; nothing typed is lost. */
 	unsent = $state<Edit | null>(null);
 
-	/** Edits sent or waiting their turn; controls keep what they show until this is 0 again. */
+	/** Edits sent or not on screen yet; controls keep what they show until this is 0 again. */
 	queued = $state(0);
 	private turn: Promise<void> = Promise.resolve();
+	/** The rig as it was saved last: ahead of what is on screen while that is being analysed. */
+	private record: RigState | null = null;
+	private shown = 0;
+	private lost: Sent | null = null;
 
 	constructor(private readonly queries: QueryClient) {
 		try {
@@ -42,7 +57,8 @@ export class Desk {
 		} catch {
 			this.rigId = null;
 		}
-		this.unsent = recall();
+		this.lost = recall();
+		this.unsent = this.lost?.edit ?? null;
 		if (this.unsent) {
 			this.saving = 'unsaved';
 			this.trouble = new Trouble(0, {
@@ -53,10 +69,7 @@ export class Desk {
 	}
 
 	open(rigId: string): void {
-		this.rigId = rigId;
-		this.runId = null;
-		this.inputKey = null;
-		this.preview = null;
+		this.leave(rigId);
 		this.dismiss();
 		try {
 			localStorage.setItem(LAST_RIG, rigId);
@@ -67,10 +80,16 @@ export class Desk {
 
 	/** The rig is gone; the next one in the list opens instead. */
 	forget(): void {
-		this.rigId = null;
+		this.leave(null);
+	}
+
+	private leave(next: string | null): void {
+		this.rigId = next;
 		this.runId = null;
 		this.inputKey = null;
 		this.preview = null;
+		this.record = null;
+		this.shown += 1;
 	}
 
 	select(runId: string): void {
@@ -84,33 +103,53 @@ export class Desk {
 	dismiss(): void {
 		this.trouble = null;
 		this.waiting = null;
-		this.unsent = null;
+		this.lost = this.unsent = null;
 		remember(null);
 		this.saving = 'saved';
 	}
 
-	get state(): RigState | undefined {
-		return this.rigId ? this.queries.getQueryData<RigState>(rigQuery(this.rigId).queryKey) : undefined;
+	get state(): RigView | undefined {
+		return this.rigId ? this.queries.getQueryData<RigView>(rigQuery(this.rigId).queryKey) : undefined;
 	}
 
-	/** Saves an edit on what is on screen when its turn comes; edits made in haste wait for each other. */
+	/** Saves an edit made on what is on screen; edits made in haste are sent in order, none waits for an analysis. */
 	edit(edit: Edit): Promise<void> {
-		return this.inTurn(edit, (now) => saveEdit(now.rig.id, now.version, edit));
+		return this.send({ edit, base: this.state?.version ?? null, id: newId() });
 	}
 
 	undo(): Promise<void> {
-		return this.inTurn(null, (now) => (now.undo_label ? undoEdit(now.rig.id) : null));
+		const id = newId();
+		return this.inTurn(null, (now) => (now.undo_label ? undoEdit(now.rig.id, id) : null));
 	}
 
 	redo(): Promise<void> {
-		return this.inTurn(null, (now) => (now.redo_label ? redoEdit(now.rig.id) : null));
+		const id = newId();
+		return this.inTurn(null, (now) => (now.redo_label ? redoEdit(now.rig.id, id) : null));
 	}
 
-	/** Makes the waiting or unsent edit again, on what is on screen now. */
+	/** Makes the waiting edit on top of what it met, or sends again what was never answered. */
 	async again(): Promise<void> {
-		const edit = this.waiting ?? this.unsent;
+		const { waiting, lost } = this;
+		const met = this.trouble?.problem.current_version ?? this.state?.version ?? null;
 		this.dismiss();
-		if (edit) await this.edit(edit);
+		if (waiting) await this.send({ edit: waiting, base: met, id: newId() });
+		else if (lost) await this.send(lost);
+	}
+
+	/** Looks whether somebody else has saved; called again and again while the page is open. */
+	async watch(): Promise<void> {
+		const now = this.record ?? this.state;
+		if (!now || this.queued > 0) return;
+		let found: Schemas['RigVersion'];
+		try {
+			found = await fetchVersion(now.rig.id);
+		} catch {
+			// Offline is said where something is fetched or saved; this one tries again by itself.
+			return;
+		}
+		if (this.rigId !== now.rig.id || this.queued > 0 || found.version === now.version) return;
+		this.record = null;
+		await this.queries.invalidateQueries({ queryKey: rigQuery(now.rig.id).queryKey });
 	}
 
 	lookAt(look: Look): void {
@@ -121,73 +160,93 @@ export class Desk {
 		if (this.preview?.id === lookId) this.preview = null;
 	}
 
-	private inTurn(edit: Edit | null, send: (now: RigState) => Promise<RigState> | null): Promise<void> {
-		this.queued += 1;
-		this.turn = this.turn.then(async () => {
-			try {
-				await this.save(edit, send);
-			} finally {
-				this.queued -= 1;
-			}
-		});
-		return this.turn;
+	private send(sent: Sent): Promise<void> {
+		return this.inTurn(sent, (now) => saveEdit(now.rig.id, sent.base ?? now.version, sent.edit, sent.id));
 	}
 
-	private async save(edit: Edit | null, send: (now: RigState) => Promise<RigState> | null): Promise<void> {
-		let sent: Promise<RigState> | null;
+	private inTurn(sent: Sent | null, send: (now: RigState) => Promise<Outcome> | null): Promise<void> {
+		this.queued += 1;
+		const saved = this.turn.then(() => this.save(sent, send));
+		this.turn = saved.then(() => undefined);
+		return saved
+			.then((record) => (record ? this.show(record) : undefined))
+			.finally(() => {
+				this.queued -= 1;
+			});
+	}
+
+	/** The record after a successful edit; null after a refusal. */
+	private async save(
+		sent: Sent | null,
+		send: (now: RigState) => Promise<Outcome> | null
+	): Promise<RigState | null> {
 		try {
 			// Just after a reload the rig may not be here yet; a change kept from before must not be dropped for that.
-			const now =
-				this.state ?? (this.rigId ? await this.queries.fetchQuery(rigQuery(this.rigId)) : undefined);
-			sent = now ? send(now) : null;
-		} catch (reason) {
-			if (!(reason instanceof Trouble)) throw reason;
-			await this.refused(edit, reason);
-			return;
-		}
-		if (!sent) return;
-		this.saving = 'saving';
-		this.trouble = null;
-		try {
-			const saved = await sent;
-			this.queries.setQueryData(rigQuery(saved.rig.id).queryKey, saved);
-			this.preview = null;
+			const now = this.record ?? this.state ?? (this.rigId ? await fetchRecord(this.rigId) : null);
+			const answer = now ? send(now) : null;
+			if (!now || !answer) return null;
+			this.saving = 'saving';
+			this.trouble = null;
+			const outcome = await answer;
+			const record = afterEdit(now, outcome) ?? (await fetchRecord(now.rig.id));
 			this.saving = 'saved';
+			if (this.rigId !== record.rig.id) return null;
+			this.record = record;
+			return record;
 		} catch (reason) {
 			if (!(reason instanceof Trouble)) throw reason;
-			await this.refused(edit, reason);
+			await this.refused(sent, reason);
+			return null;
 		}
 	}
 
-	private async refused(edit: Edit | null, trouble: Trouble): Promise<void> {
+	/** Brings a saved record on screen with its analysis, unless a later one is on its way. */
+	private async show(record: RigState): Promise<void> {
+		const ticket = ++this.shown;
+		try {
+			const view = await viewOf(this.queries, record);
+			if (ticket !== this.shown) return;
+			this.queries.setQueryData(rigQuery(record.rig.id).queryKey, view);
+			this.record = null;
+			this.preview = null;
+		} catch (reason) {
+			if (!(reason instanceof Trouble)) throw reason;
+			// What was saved is safe; only looking at it failed.
+			if (ticket === this.shown) this.trouble = reason;
+		}
+	}
+
+	private async refused(sent: Sent | null, trouble: Trouble): Promise<void> {
 		this.trouble = trouble;
 		// What is on screen is what is saved, not what was looked at before it was refused.
 		this.preview = null;
 		this.saving = 'saved';
 		if (trouble.status === 409 && this.rigId) {
-			this.waiting = edit;
+			this.waiting = sent?.edit ?? null;
+			this.record = null;
 			await this.queries.invalidateQueries({ queryKey: rigQuery(this.rigId).queryKey });
 		} else if (trouble.status === 0 || trouble.status >= 500 || trouble.status === 403) {
-			this.unsent = edit;
-			remember(edit);
-			this.saving = edit ? 'unsaved' : 'saved';
+			this.lost = sent;
+			this.unsent = sent?.edit ?? null;
+			remember(sent);
+			this.saving = sent ? 'unsaved' : 'saved';
 		}
 	}
 }
 
 /** What could not be sent outlives a reload of this tab. */
-function remember(edit: Edit | null): void {
+function remember(sent: Sent | null): void {
 	try {
-		if (edit) sessionStorage.setItem(UNSENT, JSON.stringify(edit));
+		if (sent) sessionStorage.setItem(UNSENT, JSON.stringify(sent));
 		else sessionStorage.removeItem(UNSENT);
 	} catch {
 		// Without storage it lasts as long as the page.
 	}
 }
 
-function recall(): Edit | null {
+function recall(): Sent | null {
 	try {
-		return JSON.parse(sessionStorage.getItem(UNSENT) ?? 'null') as Edit | null;
+		return JSON.parse(sessionStorage.getItem(UNSENT) ?? 'null') as Sent | null;
 	} catch {
 		return null;
 	}

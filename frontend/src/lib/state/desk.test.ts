@@ -2,9 +2,10 @@ import { QueryClient } from '@tanstack/svelte-query';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { OFFLINE, Trouble, type Schemas } from '../api/client';
 import * as queries from '../api/queries';
+import * as views from '../api/rig-view';
+import type { RigView } from '../api/rig-view';
+import { set } from '../domain/ops';
 import { Desk } from './desk.svelte';
-
-type RigState = Schemas['RigState'];
 
 class Storage {
 	private kept = new Map<string, string>();
@@ -15,14 +16,29 @@ class Storage {
 
 const edit = (label: string): Schemas['Edit'] => ({
 	label,
-	ops: [{ op: 'set_length', item: 'lead-31', length_m: 20 }]
+	ops: [set('kit', 'lead-31', 'length_m', 20)]
 });
-const state = (version: number): RigState =>
-	({ version, rig: { id: 'r' }, undo_label: 'x', redo_label: null }) as unknown as RigState;
-const conflict = new Trouble(409, { ...OFFLINE, code: 'conflict', message: 'Somebody saved.' });
+const state = (version: number): RigView =>
+	({ version: `${version}.0`, rig: { id: 'r' }, undo_label: 'x', redo_label: null }) as unknown as RigView;
+/** An edit saved on one version as the next. */
+const saved = (base: number): Schemas['EditOutcome'] => ({
+	base: `${base}.0`,
+	version: `${base + 1}.0`,
+	saved_at: '',
+	changed: [],
+	undo_label: 'x',
+	redo_label: null
+});
+const conflict = new Trouble(409, {
+	...OFFLINE,
+	code: 'conflict',
+	message: 'Somebody saved.',
+	current_version: '5.0'
+});
 const silence = new Trouble(0, OFFLINE);
 
 vi.mock('../api/queries', { spy: true });
+vi.mock('../api/rig-view', { spy: true });
 
 describe('the desk', () => {
 	let client: QueryClient;
@@ -35,6 +51,8 @@ describe('the desk', () => {
 		vi.mocked(queries.rigQuery).mockImplementation(
 			(id) => ({ queryKey: ['rig', id] }) as ReturnType<typeof queries.rigQuery>
 		);
+		vi.mocked(views.viewOf).mockImplementation(async (_, record) => record as RigView);
+		vi.mocked(views.fetchRecord).mockImplementation(async () => state(9));
 		client = new QueryClient();
 		desk = new Desk(client);
 		desk.open('r');
@@ -42,37 +60,78 @@ describe('the desk', () => {
 	});
 
 	it('saves on the version that is on screen and shows what came back', async () => {
-		vi.mocked(queries.saveEdit).mockResolvedValue(state(1));
+		vi.mocked(queries.saveEdit).mockResolvedValue(saved(0));
 		await desk.edit(edit('a'));
-		expect(queries.saveEdit).toHaveBeenCalledWith('r', 0, edit('a'));
-		expect(desk.state?.version).toBe(1);
+		expect(queries.saveEdit).toHaveBeenCalledWith('r', '0.0', edit('a'), expect.any(String));
+		expect(desk.state?.version).toBe('1.0');
 		expect([desk.saving, desk.queued]).toEqual(['saved', 0]);
 	});
 
-	it('lets edits made in haste wait for each other', async () => {
+	it('sends edits made in haste in order, made on what is on screen, and shows the last', async () => {
 		let version = 0;
-		vi.mocked(queries.saveEdit).mockImplementation(async () => state(++version));
+		vi.mocked(queries.saveEdit).mockImplementation(async () => saved(version++));
 		await Promise.all([desk.edit(edit('a')), desk.edit(edit('b')), desk.edit(edit('c'))]);
-		expect(vi.mocked(queries.saveEdit).mock.calls.map((call) => call[1])).toEqual([0, 1, 2]);
+		const calls = vi.mocked(queries.saveEdit).mock.calls;
+		expect(calls.map((call) => [call[1], call[2].label])).toEqual([
+			['0.0', 'a'],
+			['0.0', 'b'],
+			['0.0', 'c']
+		]);
+		expect(new Set(calls.map((call) => call[3])).size).toBe(3);
+		expect([desk.state?.version, desk.queued]).toEqual(['3.0', 0]);
+	});
+
+	it('does not let the next edit wait for the analysis of the last', async () => {
+		let answer: (view: RigView) => void = () => undefined;
+		vi.mocked(views.viewOf).mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)));
+		vi.mocked(queries.saveEdit).mockResolvedValueOnce(saved(0)).mockResolvedValueOnce(saved(1));
+		const first = desk.edit(edit('a'));
+		await desk.edit(edit('b'));
+		expect(desk.state?.version).toBe('2.0');
+		answer(state(1));
+		await first;
+		expect([desk.state?.version, desk.queued]).toEqual(['2.0', 0]);
+	});
+
+	it('fetches the record where others have saved in between', async () => {
+		vi.mocked(queries.saveEdit).mockResolvedValue(saved(4));
+		await desk.edit(edit('a'));
+		expect(desk.state?.version).toBe('9.0');
+	});
+
+	it('notices what others have saved, but not while something of its own is on the way', async () => {
+		const fetched = vi.spyOn(client, 'invalidateQueries');
+		vi.mocked(views.fetchVersion).mockResolvedValue({ version: '0.0', saved_at: '' });
+		await desk.watch();
+		expect(fetched).not.toHaveBeenCalled();
+		vi.mocked(views.fetchVersion).mockResolvedValue({ version: '1.0', saved_at: '' });
+		desk.queued = 1;
+		await desk.watch();
+		expect(fetched).not.toHaveBeenCalled();
+		desk.queued = 0;
+		await desk.watch();
+		expect(fetched).toHaveBeenCalledOnce();
 	});
 
 	it('keeps an edit that met somebody else’s, until it is decided', async () => {
-		vi.mocked(queries.saveEdit).mockRejectedValueOnce(conflict).mockResolvedValue(state(6));
+		vi.mocked(queries.saveEdit).mockRejectedValueOnce(conflict).mockResolvedValue(saved(5));
 		await desk.edit(edit('mine'));
 		expect(desk.waiting?.label).toBe('mine');
 		client.setQueryData(['rig', 'r'], state(5));
 		await desk.again();
-		expect(queries.saveEdit).toHaveBeenLastCalledWith('r', 5, edit('mine'));
+		expect(queries.saveEdit).toHaveBeenLastCalledWith('r', '5.0', edit('mine'), expect.any(String));
 		expect(desk.waiting).toBeNull();
 	});
 
 	it('keeps what the server never answered about, over a reload too', async () => {
-		vi.mocked(queries.saveEdit).mockRejectedValueOnce(silence).mockResolvedValue(state(1));
+		vi.mocked(queries.saveEdit).mockRejectedValueOnce(silence).mockResolvedValue(saved(0));
 		await desk.edit(edit('lost'));
 		expect([desk.saving, desk.unsent?.label]).toEqual(['unsaved', 'lost']);
 		const reloaded = new Desk(client);
 		expect([reloaded.saving, reloaded.unsent?.label, reloaded.rigId]).toEqual(['unsaved', 'lost', 'r']);
 		await reloaded.again();
+		const [first, second] = vi.mocked(queries.saveEdit).mock.calls;
+		expect(second, 'the same edit by the same name').toEqual(first);
 		expect(new Desk(client).unsent).toBeNull();
 	});
 
@@ -85,7 +144,7 @@ describe('the desk', () => {
 	});
 
 	it('undoes only when there is something to undo', async () => {
-		vi.mocked(queries.undoEdit).mockResolvedValue(state(2));
+		vi.mocked(queries.undoEdit).mockResolvedValue(saved(1));
 		await desk.undo();
 		await desk.redo();
 		expect(queries.undoEdit).toHaveBeenCalledOnce();

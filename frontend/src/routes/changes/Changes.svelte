@@ -8,7 +8,7 @@
 	const desk = getDesk();
 	const rig = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
 	const lines = createQuery(() => ({
-		...historyQuery(desk.rigId ?? '', rig.data?.version ?? 0),
+		...historyQuery(desk.rigId ?? '', rig.data?.version ?? ''),
 		enabled: rig.data !== undefined
 	}));
 	const WORDS: Record<string, string> = { edit: '', undo: 'Undid: ', redo: 'Did again: ' };

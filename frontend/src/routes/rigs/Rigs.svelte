@@ -29,7 +29,6 @@
 		refusal = null;
 		try {
 			const saved = await made;
-			queries.setQueryData(rigQuery(saved.rig.id).queryKey, saved);
 			await queries.invalidateQueries({ queryKey: rigsQuery().queryKey });
 			await openRig(saved.rig.id);
 		} catch (reason) {

@@ -1,12 +1,13 @@
 <!-- Beside the runs: what to do about the selected one. -->
 <script lang="ts">
+	import type { RigView } from '../../api/rig-view';
 	import type { Schemas } from '../../api/client';
 	import { worstOf } from '../../domain/grades';
 	import GradeMark from '../marks/GradeMark.svelte';
 	import Tape from '../marks/Tape.svelte';
 	import Remedies from './Remedies.svelte';
 
-	let { state, run }: { state: Schemas['RigState']; run: Schemas['RunAnalysis'] } = $props();
+	let { state, run }: { state: RigView; run: Schemas['RunAnalysis'] } = $props();
 
 	const named = $derived((state.rig.runs ?? []).find((one) => one.id === run.run));
 	const worst = $derived(worstOf(run));

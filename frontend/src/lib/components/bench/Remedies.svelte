@@ -1,5 +1,6 @@
 <!-- What cures the selected run, and what people try that does not. -->
 <script lang="ts">
+	import type { RigView } from '../../api/rig-view';
 	import { createQuery } from '@tanstack/svelte-query';
 	import type { Schemas } from '../../api/client';
 	import { remediesQuery } from '../../api/queries';
@@ -7,7 +8,7 @@
 	import RemedyCard from './RemedyCard.svelte';
 
 	interface Props {
-		state: Schemas['RigState'];
+		state: RigView;
 		run: Schemas['RunAnalysis'];
 	}
 	let { state, run }: Props = $props();

@@ -1,6 +1,7 @@
 <!-- What can be changed on the run itself, each under the piece it belongs to. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
+	import { setField } from '../../domain/ops';
 	import { getDesk } from '../../state/desk.svelte';
 	import ChoiceControl from './ChoiceControl.svelte';
 	import LengthControl from './LengthControl.svelte';
@@ -47,7 +48,7 @@
 			typeof value === 'boolean' ? (value ? 'on' : 'off') : typeof value === 'number' ? `${value} dB` : value;
 		void desk.edit({
 			label: `${device.name}: ${setting.label} ${words}`,
-			ops: [{ op: 'set_setting', gear: device.id, setting: setting.id, value }]
+			ops: [{ ...setField('gear', device.id, 'settings', setting.id), value }]
 		});
 	}
 </script>
@@ -99,7 +100,7 @@
 				onset={(length_m) =>
 					void desk.edit({
 						label: `${lead.name}: ${Number(length_m.toFixed(2))} m`,
-						ops: [{ op: 'set_length', item: lead.id, length_m }]
+						ops: [{ ...setField('kit', lead.id, 'length_m'), value: length_m }]
 					})}
 			/>
 		{/each}

@@ -1,10 +1,10 @@
 <!-- What nobody has said, gathered in one place: the few plain questions that would settle it. -->
 <script lang="ts">
-	import type { Schemas } from '../../api/client';
+	import type { RigView } from '../../api/rig-view';
 	import { nameOf } from '../../domain/names';
 	import { getDesk } from '../../state/desk.svelte';
 
-	let { state }: { state: Schemas['RigState'] } = $props();
+	let { state }: { state: RigView } = $props();
 	const desk = getDesk();
 
 	const asked = $derived(state.analysis.assumed ?? []);

@@ -13,6 +13,8 @@
 	import TopBar from './TopBar.svelte';
 	import { shortcuts } from '../../state/shortcuts';
 
+	const WATCH_MS = 1000;
+	const HIDDEN_EVERY = 5;
 	const desk = getDesk();
 	let helpOpen = $state(false);
 
@@ -22,6 +24,15 @@
 
 	$effect(() => {
 		if (desk.rigId === null && rigId !== null) desk.open(rigId);
+	});
+	// What others save comes on screen within a second; a page nobody looks at asks less often.
+	$effect(() => {
+		let ticks = 0;
+		const timer = setInterval(() => {
+			ticks += 1;
+			if (!document.hidden || ticks % HIDDEN_EVERY === 0) void desk.watch();
+		}, WATCH_MS);
+		return () => clearInterval(timer);
 	});
 	// A rig that is gone (deleted elsewhere, or another database) must not leave an empty page.
 	$effect(() => {

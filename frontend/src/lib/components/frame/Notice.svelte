@@ -1,9 +1,11 @@
 <!-- What did not work, in plain words, with the next step. -->
 <script lang="ts">
+	import { inWords } from '../../domain/meetings';
 	import { getDesk } from '../../state/desk.svelte';
 
 	let { offline, onretry }: { offline: boolean; onretry: () => void } = $props();
 	const desk = getDesk();
+	const meetings = $derived((desk.trouble?.problem.meetings ?? []).map(inWords));
 </script>
 
 {#if desk.trouble}
@@ -11,6 +13,11 @@
 		<p>
 			{desk.trouble.message}
 			{#if desk.waiting}<b>Yours: “{desk.waiting.label}”.</b> Theirs is on screen now.{/if}
+			{#each meetings as one (one.place)}
+				<span class="meeting"
+					>{one.place}: yours <b>{one.yours}</b>, theirs <b>{one.theirs}</b> ({one.by}).</span
+				>
+			{/each}
 			{#if desk.unsent}<b>“{desk.unsent.label}”</b> is kept here until it is saved.{/if}
 		</p>
 		<div class="choices">
@@ -46,6 +53,9 @@
 		top: 0;
 		z-index: 6;
 		border-bottom: 1px solid var(--fix);
+	}
+	.meeting {
+		display: block;
 	}
 	.choices {
 		display: flex;

@@ -1,10 +1,10 @@
 <!-- The stations that exist, in working order. On a phone they lie along the foot. -->
 <script lang="ts">
+	import type { RigView } from '../../api/rig-view';
 	import { router } from 'svelte-spa-router';
-	import type { Schemas } from '../../api/client';
 	import { STATIONS } from '../../../routes/stations';
 
-	let { state }: { state: Schemas['RigState'] | undefined } = $props();
+	let { state }: { state: RigView | undefined } = $props();
 
 	const open = $derived.by(() => {
 		const verdict = state?.analysis.verdict;

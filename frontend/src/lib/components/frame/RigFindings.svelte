@@ -1,11 +1,11 @@
 <!-- What is to say about the whole rig at once: a hazard or a limit no single run can tell, above the runs. -->
 <script lang="ts">
-	import type { Schemas } from '../../api/client';
+	import type { RigView } from '../../api/rig-view';
 	import { nameOf } from '../../domain/names';
 	import { getDesk } from '../../state/desk.svelte';
 	import GradeMark from '../marks/GradeMark.svelte';
 
-	let { state }: { state: Schemas['RigState'] } = $props();
+	let { state }: { state: RigView } = $props();
 	const desk = getDesk();
 
 	/** Runs named one by one. */

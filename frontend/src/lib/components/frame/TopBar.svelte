@@ -1,7 +1,7 @@
 <!-- Which rig, how it stands in four counts, whether it is saved, and the way back. -->
 <script lang="ts">
+	import type { RigView } from '../../api/rig-view';
 	import { Moon, Redo2, Sun, Undo2 } from '@lucide/svelte';
-	import type { Schemas } from '../../api/client';
 	import { clock } from '../../domain/format';
 	import { GRADES } from '../../domain/grades';
 	import { getDesk } from '../../state/desk.svelte';
@@ -9,7 +9,7 @@
 	import LineInput from '../entry/LineInput.svelte';
 	import GradeMark from '../marks/GradeMark.svelte';
 
-	let { state, onhelp }: { state: Schemas['RigState'] | undefined; onhelp: () => void } = $props();
+	let { state, onhelp }: { state: RigView | undefined; onhelp: () => void } = $props();
 	const desk = getDesk();
 
 	const saying = $derived(

@@ -4,6 +4,7 @@
 	import type { Schemas } from '../../api/client';
 	import { partsQuery, readPart } from '../../api/queries';
 	import { freeId } from '../../domain/own-part';
+	import { put } from '../../domain/ops';
 	import { getDesk } from '../../state/desk.svelte';
 	import PartEditor from './PartEditor.svelte';
 
@@ -97,7 +98,7 @@
 				onsave={async (changed) => {
 					await desk.edit({
 						label: `Part: ${changed.name}`.slice(0, 120),
-						ops: [{ op: 'put_part', thing: changed, at: null }]
+						ops: [put('parts', changed)]
 					});
 					if (!desk.trouble) part = null;
 				}}

@@ -1,0 +1,77 @@
+"""An analysis in parts, each kept by what it was computed from."""
+
+import re
+
+from ruvak import __version__
+from ruvak.core.analyse import Analysis, RunAnalysis
+from ruvak.core.rig.content import content_hash
+from ruvak.core.rig.rig import Rig
+from ruvak.service.states import DestinationList, Overview, RunSummary
+from ruvak.store.solved import Part, SolvedParts, part_of
+
+
+def key_of(rig: Rig, part: str) -> str:
+    """By what a part of a rig's analysis is kept: the rig's content, the program's version, the part's name."""
+    return f"{part}:{__version__}:{content_hash(rig)}"
+
+
+def run_key(etag: str) -> str:
+    """By what a run's details are kept: their own content, since an edit leaves most runs as they are."""
+    return f"run:{etag}"
+
+
+def keep(parts: SolvedParts, rig: Rig, analysis: Analysis) -> Part:
+    """Keeps an analysis in parts; returns the overview."""
+    runs = [(one, part_of(sent(one.model_dump_json().encode()))) for one in analysis.runs]
+    overview = part_of(overview_of(analysis, [part.etag for _, part in runs]).model_dump_json().encode())
+    destinations = part_of(DestinationList(analysis.destinations).model_dump_json().encode())
+    missing = parts.missing([run_key(part.etag) for _, part in runs])
+    details = {run_key(part.etag): part for _, part in runs}
+    parts.keep(
+        [
+            *((key, details[key]) for key in missing),
+            (key_of(rig, "destinations"), destinations),
+            # Last, since whoever finds it relies on the others.
+            (key_of(rig, "overview"), overview),
+        ]
+    )
+    return overview
+
+
+def sent(text: bytes) -> bytes:
+    """JSON as it is sent: figures to a thousandth, or four digits where they are smaller than one.
+
+    Everything in a rig hangs together by the building's earth, so an edit moves each figure by a billionth; sent so, a
+    run that it does not concern stays the same to the letter and is not sent again.
+    """
+    return _FIGURE.sub(_shorter, text)
+
+
+def _shorter(found: re.Match[bytes]) -> bytes:
+    if (figure := found["figure"]) is None:
+        return found[0]
+    value = float(figure)
+    return repr(round(value, 3)).encode() if abs(value) >= 1.0 else b"%.4g" % value
+
+
+_FIGURE = re.compile(
+    rb'(?:"[^"\\]*(?:\\.[^"\\]*)*"[^-"0-9]*)+|(?P<figure>-?\d+\.\d{4,}(?:e[+-]?\d+)?|-?\d+(?:\.\d+)?e[+-]?\d+)'
+)
+"""Texts are passed over whole, so that a name with a figure in it stays as somebody wrote it."""
+
+
+def overview_of(analysis: Analysis, keys: list[str]) -> Overview:
+    """At a glance; `keys`: of the runs' details, in order."""
+    return Overview(
+        rig=analysis.rig,
+        verdict=analysis.verdict,
+        findings=analysis.findings,
+        assumed=analysis.assumed,
+        runs=tuple(summary_of(run, key) for run, key in zip(analysis.runs, keys, strict=True)),
+    )
+
+
+def summary_of(run: RunAnalysis, key: str) -> RunSummary:
+    """A run in the overview: its worst finding speaks for it."""
+    worst = run.findings[0]
+    return RunSummary(run=run.run, key=key, grade=worst.grade, sentence=worst.sentence)

@@ -1,0 +1,194 @@
+"""Everything that takes computation, over one database: what a compute process does, and the tests do in place."""
+
+from sqlalchemy.orm import Session, sessionmaker
+
+from ruvak.core.analyse import Analysis, analyse, bonds_of
+from ruvak.core.entry.complete import completions
+from ruvak.core.entry.reader import read, read_all, read_rows
+from ruvak.core.entry.reading import Reading
+from ruvak.core.entry.rows import InputRow, destination
+from ruvak.core.errors import BadEdit
+from ruvak.core.kit.lines import KitReading, read_kit
+from ruvak.core.legs.choices import choices
+from ruvak.core.legs.plug import plugged
+from ruvak.core.legs.routes import put_ops
+from ruvak.core.remedies.search import first_remedy, remedies_for
+from ruvak.core.results.clamp import earth_from_current
+from ruvak.core.rig.earth import Preset
+from ruvak.core.rig.edits import Edit, Op, apply, changes
+from ruvak.core.rig.rig import KitItem, Rig, Run
+from ruvak.core.solve.memory import Memory
+from ruvak.service.analysis_parts import keep, key_of, run_key
+from ruvak.service.kept import KeptRigs
+from ruvak.service.problems import NotCurrent, NotFound
+from ruvak.service.states import (
+    BondList,
+    DestinationList,
+    LegChoiceList,
+    Preview,
+    Readings,
+    RemedyList,
+    Rewired,
+)
+from ruvak.service.versions import Version, version_of
+from ruvak.store.solved import Part, SolvedParts, part_of
+
+KEPT_ANALYSES = 8
+
+
+class Computer:
+    """Use cases that look at a saved rig and change nothing; what they propose is an edit.
+
+    Keeps what it solved last. Nothing kept is ever out of date: a saved version never changes, and blocks of networks
+    are known by what they are made of.
+    """
+
+    def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
+        self._sessions, self._kept = sessions, kept
+        self._memory = Memory()
+        self._parts = SolvedParts(sessions)
+        self._analyses: dict[str, Analysis] = {}
+
+    def overview(self, rig_id: str, version: Version) -> Part:
+        """The analysis at a glance. Raises NotFound, NotCurrent, RigFault."""
+        rig = self._rig(rig_id, version)
+        return self._parts.find(key_of(rig, "overview")) or keep(self._parts, rig, self._analysis(rig))
+
+    def destinations(self, rig_id: str, version: Version) -> Part:
+        """What each device makes of all its inputs. Raises NotFound, NotCurrent, RigFault."""
+        rig = self._rig(rig_id, version)
+        found = self._parts.find(key_of(rig, "destinations"))
+        return found or part_of(DestinationList(self._analysis(rig).destinations).model_dump_json().encode())
+
+    def connections(self, rig_id: str, version: Version) -> Part:
+        """Connections that close loops, ranked. Raises NotFound, NotCurrent, RigFault."""
+        rig = self._rig(rig_id, version)
+        key = key_of(rig, "connections")
+        if (found := self._parts.find(key)) is not None:
+            return found
+        made = part_of(BondList(bonds_of(rig)).model_dump_json().encode())
+        self._parts.keep([(key, made)])
+        return made
+
+    def runs(self, rig_id: str, version: Version, keys: tuple[str, ...]) -> dict[str, Part]:
+        """Details of runs by the keys that the overview gives them; those of no run are left out."""
+        found = self._parts.find_all([run_key(key) for key in keys])
+        if len(found) < len(set(keys)):
+            # Emptied meanwhile: the analysis keeps them again.
+            rig = self._rig(rig_id, version)
+            keep(self._parts, rig, self._analysis(rig))
+            found = self._parts.find_all([run_key(key) for key in keys])
+        return {key: found[run_key(key)] for key in keys if run_key(key) in found}
+
+    def preview(self, rig_id: str, edit: Edit) -> Preview:
+        """What an edit would do. Raises NotFound, BadEdit, RigFault."""
+        return self._preview(self._rig(rig_id), edit)
+
+    def remedies(self, rig_id: str, run_id: str, first: bool) -> RemedyList:
+        """Solved remedies of one run; `first`: only the one found soonest. Raises NotFound."""
+        rig = self._rig(rig_id)
+        _run(rig, run_id)
+        before = self._analysis(rig)
+        if not first:
+            return RemedyList(remedies_for(rig, run_id, before, self._memory))
+        found = first_remedy(rig, run_id, before, self._memory)
+        return RemedyList((found,) if found is not None else ())
+
+    def read_lines(self, rig_id: str, text: str) -> Readings:
+        """One line with ways to go on, or several lines. Raises NotFound."""
+        rig = self._rig(rig_id)
+        lines = [line for line in text.splitlines() if line.strip()]
+        if len(lines) <= 1:
+            line = lines[0] if lines else ""
+            readings: tuple[Reading, ...] = (read(rig, line),) if line.strip() else ()
+            return Readings(readings=readings, completions=completions(rig, text), edit=_together(readings))
+        readings = read_all(rig, text)
+        return Readings(readings=readings, completions=(), edit=_together(readings))
+
+    def read_list(self, rig_id: str, rows: tuple[InputRow, ...], goal: str | None) -> Readings:
+        """An input list into a desk; without one, into the gear with the most inputs, or a new desk. Raises NotFound,
+        BadEdit."""
+        rig = self._rig(rig_id)
+        into = next((gear.name for gear in rig.gear if gear.id == goal), None) if goal else destination(rig, rows)
+        if into is None:
+            raise BadEdit("goal", f"There is no gear '{goal}' in this rig for the list to go to.")
+        readings = read_rows(rig, rows, into)
+        return Readings(readings=readings, completions=(), edit=_together(readings))
+
+    def read_kit(self, rig_id: str, text: str) -> KitReading:
+        """Kit in plain words, one kind a line. Raises NotFound."""
+        return read_kit(self._rig(rig_id), text)
+
+    def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> LegChoiceList:
+        """What could stand at a place of a run. Raises NotFound, BadEdit."""
+        rig = self._rig(rig_id)
+        run = _run(rig, run_id)
+        if not 0 <= at <= len(run.legs):
+            raise BadEdit("at", f"This run has {len(run.legs)} legs; place {at} is not among them.")
+        return LegChoiceList(choices(rig, run, at, replace))
+
+    def rewire(self, rig_id: str, run_id: str, legs: tuple[KitItem, ...]) -> Rewired:
+        """The run with these legs in this order, plugged as far as they fit, solved. Raises NotFound, RigFault."""
+        rig = self._rig(rig_id)
+        run = _run(rig, run_id)
+        ops: list[Op] = put_ops(rig, legs)
+        with_legs = apply(rig, Edit(label="legs", ops=tuple(ops))) if ops else rig
+        names = tuple(item.id for item in legs)
+        found = plugged(with_legs, run, names)
+        ops += changes("runs", run, run.model_copy(update={"legs": names, "joins": found.joins}))
+        if not ops:
+            raise BadEdit("legs", "The run has these legs in this order already.")
+        return Rewired(gaps=found.gaps, preview=self._preview(rig, Edit(label=_label(rig, run, legs), ops=tuple(ops))))
+
+    def earth_from_current(self, rig_id: str, item: str, reading_a: float, spectrum: Preset) -> Preview:
+        """A clamp meter's reading round a lead, as the earth voltage it tells, solved. Raises NotFound, BadEdit."""
+        rig = self._rig(rig_id)
+        return self._preview(rig, earth_from_current(rig, item, reading_a, spectrum))
+
+    def _preview(self, rig: Rig, edit: Edit) -> Preview:
+        return Preview(edit=edit, analysis=analyse(apply(rig, edit), self._memory))
+
+    def _analysis(self, rig: Rig) -> Analysis:
+        key = key_of(rig, "analysis")
+        if key not in self._analyses:
+            while len(self._analyses) >= KEPT_ANALYSES:
+                self._analyses.pop(next(iter(self._analyses)))
+            self._analyses[key] = analyse(rig, self._memory)
+        return self._analyses[key]
+
+    def _rig(self, rig_id: str, version: Version | None = None) -> Rig:
+        with self._sessions() as session:
+            saved = self._kept.current(session, rig_id)
+        if version is not None and version != version_of(saved.holders):
+            raise NotCurrent(version_of(saved.holders))
+        return saved.rig
+
+
+def _run(rig: Rig, run_id: str) -> Run:
+    run = next((one for one in rig.runs if one.id == run_id), None)
+    if run is None:
+        raise NotFound(f"There is no run '{run_id}' in this rig.")
+    return run
+
+
+def _together(readings: tuple[Reading, ...]) -> Edit | None:
+    """One edit for everything that was understood, so that one undo takes it back."""
+    edits = [reading.edit for reading in readings if reading.edit is not None]
+    if not edits:
+        return None
+    runs = sum(len(reading.runs) for reading in readings)
+    label = edits[0].label if len(edits) == 1 else f"Add {runs} runs"
+    return Edit(label=label, ops=tuple(op for edit in edits for op in edit.ops))
+
+
+def _label(rig: Rig, run: Run, legs: tuple[KitItem, ...]) -> str:
+    """What was done to the legs, in words for the list of changes."""
+    now, then = [item.id for item in legs], list(run.legs)
+    tags = {item.id: item.tag for item in (*rig.kit, *legs)}
+    added = ", ".join(tags[one] for one in now if one not in then)
+    gone = ", ".join(tags[one] for one in then if one not in now)
+    if added and gone:
+        return f"{run.name}: {added} in place of {gone}"[:120]
+    if added:
+        return f"{run.name}: insert {added}"[:120]
+    return f"{run.name}: take out {gone}"[:120] if gone else f"{run.name}: legs in another order"[:120]

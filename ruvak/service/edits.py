@@ -1,0 +1,160 @@
+"""Changing a rig: edit, undo, redo. The transaction holds no computation; only the same field is a conflict."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session, sessionmaker
+
+from ruvak.core.errors import RigFault
+from ruvak.core.rig.collections import COLLECTIONS, HolderKind, holder_record, is_collection, own_fields
+from ruvak.core.rig.edits import Applied, Edit, Touched, apply_edit, touched_by, value_at
+from ruvak.core.rig.rig import Rig
+from ruvak.service.kept import KeptRigs
+from ruvak.service.problems import Conflict, Meeting, NothingToUndo
+from ruvak.service.states import Changed, EditOutcome, Person
+from ruvak.service.versions import Version, version_of, versions_from
+from ruvak.store import history
+from ruvak.store.history import Author
+from ruvak.store.rigs import SavedRig, save_touched
+from ruvak.store.tables import EditRow
+
+
+@dataclass(frozen=True)
+class _Made:
+    """An edit within its transaction."""
+
+    before: SavedRig
+    after: SavedRig
+    touched: tuple[Touched, ...]
+
+
+class Edits:
+    """The use cases over one database and the rigs kept in this process."""
+
+    def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
+        self._sessions, self._kept = sessions, kept
+
+    def make(self, rig_id: str, base: Version, edit: Edit, person: Person, uid: str | None = None) -> EditOutcome:
+        """Applies and saves an edit that was made on version `base`.
+
+        What others changed since stays, unless it is the same field of the same thing. `uid`: the client's name for
+        the edit; sent again, it is answered as the first time. Raises NotFound, Conflict, BadEdit, RigFault; then
+        nothing has changed.
+        """
+        versions = versions_from(base)
+        with self._sessions.begin() as session:
+            before = self._kept.current(session, rig_id, lock=True)
+            if uid is not None and (known := history.by_uid(session, uid)) is not None:
+                made = _Made(before, before, tuple(touched_by(op) for op in Edit.model_validate(known.forward).ops))
+                return self._outcome(session, made, person)
+            if versions != before.holders.versions:
+                self._refuse_meetings(session, before, versions, edit, person)
+            try:
+                applied = apply_edit(before.rig, edit)
+            except RigFault as fault:
+                if versions == before.holders.versions:
+                    raise
+                sentence = f"Others have changed this rig since, and your change no longer fits: {fault}"
+                raise Conflict(sentence, version_of(before.holders)) from fault
+            made = self._save(session, before, applied)
+            author = Author(person.id, person.name)
+            history.record(session, made.after.holders, author, "edit", edit, applied.inverse, applied.touched, uid=uid)
+            outcome = self._outcome(session, made, person)
+        self._kept.keep(made.after)
+        return outcome
+
+    def undo(self, rig_id: str, person: Person, uid: str | None = None) -> EditOutcome:
+        """Takes back this person's latest edit. Raises NotFound, NothingToUndo; Conflict where others built on it."""
+        return self._again(rig_id, "undo", person, uid)
+
+    def redo(self, rig_id: str, person: Person, uid: str | None = None) -> EditOutcome:
+        """Does again what this person undid last. Raises NotFound, NothingToUndo or Conflict."""
+        return self._again(rig_id, "redo", person, uid)
+
+    def _again(self, rig_id: str, kind: str, person: Person, uid: str | None) -> EditOutcome:
+        """The stored edit one way or the other, only if nobody touched the same since."""
+        with self._sessions.begin() as session:
+            before = self._kept.current(session, rig_id, lock=True)
+            if uid is not None and (known := history.by_uid(session, uid)) is not None:
+                made = _Made(before, before, tuple(touched_by(op) for op in Edit.model_validate(known.forward).ops))
+                return self._outcome(session, made, person)
+            done = (history.undoable if kind == "undo" else history.redoable)(session, rig_id, person.id)
+            if done is None:
+                raise NothingToUndo(f"There is nothing of yours to {kind} in this rig.")
+            made, forward, backward = self._repeat(session, before, done, kind)
+            done.undone = kind == "undo"
+            author = Author(person.id, person.name)
+            history.record(
+                session, made.after.holders, author, kind, forward, backward, made.touched, of_edit=done.id, uid=uid
+            )
+            outcome = self._outcome(session, made, person)
+        self._kept.keep(made.after)
+        return outcome
+
+    def _repeat(self, session: Session, before: SavedRig, done: EditRow, kind: str) -> tuple[_Made, Edit, Edit]:
+        forward, backward = Edit.model_validate(done.inverse), Edit.model_validate(done.forward)
+        if kind == "redo":
+            forward, backward = backward, forward
+        touched = tuple(dict.fromkeys(touched_by(op) for op in forward.ops))
+        since = history.standing_on(session, before.holders, done, touched)
+        words = f"Others have since changed what “{done.label}” touched"
+        if since is not None:
+            sentence = f"{words} (“{since.label}”, {since.person_name}); undo that first."
+            raise Conflict(sentence, version_of(before.holders))
+        try:
+            applied = apply_edit(before.rig, forward)
+        except RigFault as fault:
+            raise Conflict(f"{words}: {fault}", version_of(before.holders)) from fault
+        return self._save(session, before, applied), forward, backward
+
+    def _save(self, session: Session, before: SavedRig, applied: Applied) -> _Made:
+        return _Made(before, save_touched(session, before, applied.rig, applied.touched), applied.touched)
+
+    def _refuse_meetings(
+        self, session: Session, before: SavedRig, versions: Mapping[HolderKind, int], edit: Edit, person: Person
+    ) -> None:
+        """Raises Conflict where somebody has changed the same to something else since."""
+        found: list[Meeting] = []
+        wanted: Rig | None = None
+        for touched in dict.fromkeys(touched_by(op) for op in edit.ops):
+            row = history.meeting_since(session, before.holders, versions, touched, person.id)
+            if row is None:
+                continue
+            wanted = wanted or apply_edit(before.rig, edit).rig
+            yours, theirs = value_at(wanted, touched), value_at(before.rig, touched)
+            if yours != theirs:
+                found.append(Meeting(touched, yours, theirs, row.person_name, row.label))
+        if found:
+            who = " and ".join(dict.fromkeys(one.by for one in found))
+            what = " and ".join(dict.fromkeys(f"“{one.label}”" for one in found))
+            sentence = f"{who} changed the same meanwhile ({what}), so yours was not saved. Choose which is to stand."
+            raise Conflict(sentence, version_of(before.holders), tuple(found))
+
+    def _outcome(self, session: Session, made: _Made, person: Person) -> EditOutcome:
+        rig_id = made.after.holders.ids["rig"]
+        undo = history.undoable(session, rig_id, person.id)
+        redo = history.redoable(session, rig_id, person.id)
+        return EditOutcome(
+            base=version_of(made.before.holders),
+            version=version_of(made.after.holders),
+            saved_at=made.after.holders.saved_at,
+            changed=tuple(_changed(made.after.rig, made.touched)),
+            undo_label=undo.label if undo else None,
+            redo_label=redo.label if redo else None,
+        )
+
+
+def _changed(rig: Rig, touched: tuple[Touched, ...]) -> Iterator[Changed]:
+    """Each touched thing once, whole."""
+    places: dict[str, dict[str, int]] = {}
+    for kind, id_ in dict.fromkeys((one.kind, one.id) for one in touched):
+        if is_collection(kind):
+            things = COLLECTIONS[kind].things(rig)
+            if kind not in places:
+                places[kind] = {thing.id: place for place, thing in enumerate(things)}
+            at = places[kind].get(id_ or "")
+            thing = things[at].model_dump(mode="json") if at is not None else None
+            yield Changed(kind=kind, id=id_, thing=thing, at=at)
+        else:
+            own = holder_record(rig, kind).model_dump(mode="json", include=set(own_fields(kind)))
+            yield Changed(kind=kind, id=None, thing=own, at=None)

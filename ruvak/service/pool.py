@@ -1,0 +1,152 @@
+"""Where computation runs: one process a core behind a bounded queue, so that small requests always answer."""
+
+import ctypes
+import signal
+from collections.abc import Callable
+from concurrent.futures import Future, ProcessPoolExecutor
+from concurrent.futures.process import BrokenProcessPool
+from dataclasses import dataclass, field
+from functools import partial
+from multiprocessing import get_context
+from threading import Lock
+from typing import Any, Protocol, TypeVar
+
+from pydantic import BaseModel
+
+from ruvak.service.computer import Computer
+from ruvak.service.kept import KeptRigs
+from ruvak.service.problems import Busy
+from ruvak.store.database import engine_for, sessions_for
+
+Answer = TypeVar("Answer")
+QUEUE_EACH = 6
+"""Tasks that may wait for one process; more are refused, so that nobody waits for minutes without knowing."""
+LONGEST_S = 600.0
+_DEATH_SIGNAL = 1
+"""PR_SET_PDEATHSIG of Linux's prctl."""
+
+
+class Compute(Protocol):
+    """Runs one use case of a Computer; `rig_id` chooses where, since a process remembers what it solved."""
+
+    def run(self, rig_id: str, task: Callable[[Computer], Answer]) -> Answer:
+        """What the task returns. Raises what it raises, and Busy."""
+        ...
+
+    def close(self) -> None:
+        """Ends the processes."""
+        ...
+
+
+class InPlace:
+    """In the calling thread: for tests and the command line."""
+
+    def __init__(self, computer: Computer) -> None:
+        self._computer = computer
+
+    def run(self, rig_id: str, task: Callable[[Computer], Answer]) -> Answer:
+        """At once."""
+        return task(self._computer)
+
+    def close(self) -> None:
+        """Nothing to end."""
+
+
+@dataclass
+class _Lane:
+    """One process and what waits for it."""
+
+    executor: ProcessPoolExecutor
+    waiting: int = 0
+    lock: Lock = field(default_factory=Lock)
+
+
+class ComputePool:
+    """Processes of their own, each with a queue. A rig's tasks go to the same one as long as that is not behind."""
+
+    def __init__(self, database_url: str, processes: int) -> None:
+        self._url = database_url
+        self._lanes = [_Lane(self._executor()) for _ in range(processes)]
+        for lane in self._lanes:
+            # So that the first visitor does not wait for the imports.
+            lane.executor.submit(_ready)
+
+    def run(self, rig_id: str, task: Callable[[Computer], Answer]) -> Answer:
+        """What the task returns, once a process had time for it. Raises Busy where too many wait already."""
+        lane = self._enter(rig_id)
+        try:
+            return self._submit(lane, task).result(timeout=LONGEST_S)
+        except BrokenProcessPool:
+            # Killed from outside, out of memory: a new one, and the task once more.
+            with lane.lock:
+                lane.executor.shutdown(wait=False)
+                lane.executor = self._executor()
+            return self._submit(lane, task).result(timeout=LONGEST_S)
+        finally:
+            with lane.lock:
+                lane.waiting -= 1
+
+    def close(self) -> None:
+        """Ends the processes when they are done with what they do."""
+        for lane in self._lanes:
+            lane.executor.shutdown(wait=False, cancel_futures=True)
+
+    def _submit(self, lane: _Lane, task: Callable[[Computer], Answer]) -> "Future[Answer]":
+        return lane.executor.submit(_run, task)
+
+    def _enter(self, rig_id: str) -> _Lane:
+        own = self._lanes[hash(rig_id) % len(self._lanes)]
+        shortest = min(self._lanes, key=lambda lane: lane.waiting)
+        lane = own if own.waiting <= shortest.waiting + 1 else shortest
+        with lane.lock:
+            if lane.waiting > QUEUE_EACH:
+                raise Busy("More is being computed than this machine can queue just now; try again in a few seconds.")
+            lane.waiting += 1
+        return lane
+
+    def _executor(self) -> ProcessPoolExecutor:
+        return ProcessPoolExecutor(
+            max_workers=1, mp_context=get_context("spawn"), initializer=_start, initargs=(self._url,)
+        )
+
+
+class _Process:
+    """What one compute process has: set once when it starts, used by every task."""
+
+    computer: Computer | None = None
+
+
+def _start(database_url: str) -> None:
+    # A web worker that is killed must not leave its processes behind.
+    ctypes.CDLL(None).prctl(_DEATH_SIGNAL, signal.SIGTERM)
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    _Process.computer = Computer(sessions_for(engine_for(database_url)), KeptRigs())
+
+
+def _ready() -> None:
+    """Imports are done when this has run."""
+
+
+def _run(task: Callable[[Computer], Answer]) -> Answer:
+    if _Process.computer is None:
+        raise RuntimeError("A compute process was not started by its pool.")
+    return task(_Process.computer)
+
+
+def as_json(use_case: str, *arguments: Any) -> Callable[[Computer], bytes]:
+    """A task whose record comes back as JSON: a few hundred kilobytes of text travel quicker than the records."""
+    return partial(_as_json, use_case, arguments)
+
+
+def _as_json(use_case: str, arguments: tuple[Any, ...], computer: Computer) -> bytes:
+    made: BaseModel = getattr(computer, use_case)(*arguments)
+    return made.model_dump_json().encode()
+
+
+def as_it_is(use_case: str, *arguments: Any) -> Callable[[Computer], Any]:
+    """A task that comes back as the use case returns it."""
+    return partial(_as_it_is, use_case, arguments)
+
+
+def _as_it_is(use_case: str, arguments: tuple[Any, ...], computer: Computer) -> Any:
+    return getattr(computer, use_case)(*arguments)

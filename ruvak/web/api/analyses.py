@@ -1,0 +1,62 @@
+"""Analyses of saved versions, in parts: each has an address and a tag of its contents."""
+
+import gzip
+import json
+
+from flask import Response, make_response
+
+from ruvak.core.analyse import RunAnalysis
+from ruvak.service.states import BondList, DestinationList, Overview, RemedyList
+from ruvak.web.answers import JSON, computed, part, use_cases
+from ruvak.web.api.blueprint import blueprint
+from ruvak.web.schemas import FirstQuery, KeysQuery, RunDetails, RunPath, RunVersionPath, VersionPath
+
+api = blueprint("analyses", "Analyses of saved versions, in parts")
+
+
+@api.get("/rigs/<rig_id>/versions/<version>/overview", responses={"200": Overview})
+def read_overview(path: VersionPath) -> Response:
+    """Verdict, what concerns the whole rig, and each run in a line with the key of its details.
+
+    410 where somebody has saved the rig since.
+    """
+    return part(use_cases().analyses.overview(path.rig_id, path.version))
+
+
+@api.get("/rigs/<rig_id>/versions/<version>/runs", responses={"200": RunDetails})
+def read_runs(path: VersionPath, query: KeysQuery) -> Response:
+    """Details of several runs, by the keys that the overview gives them. What a key names never changes."""
+    keys = tuple(dict.fromkeys(query.keys.split(",")))
+    found = use_cases().analyses.runs(path.rig_id, path.version, keys)
+    bodies = [json.dumps(key).encode() + b":" + gzip.decompress(one.body) for key, one in found.items()]
+    return make_response(b"{" + b",".join(bodies) + b"}", 200, JSON)
+
+
+@api.get("/rigs/<rig_id>/versions/<version>/runs/<run_id>", responses={"200": RunAnalysis})
+def read_run(path: RunVersionPath) -> Response:
+    """One run in detail: its drawing, figures, findings and controls."""
+    return part(use_cases().analyses.run(path.rig_id, path.version, path.run_id))
+
+
+@api.get("/rigs/<rig_id>/versions/<version>/destinations", responses={"200": DestinationList})
+def read_destinations(path: VersionPath) -> Response:
+    """What each device makes of all its inputs together."""
+    return part(use_cases().analyses.destinations(path.rig_id, path.version))
+
+
+@api.get("/rigs/<rig_id>/versions/<version>/connections", responses={"200": BondList})
+def read_connections(path: VersionPath) -> Response:
+    """Every connection that closes a loop, its current, and what opening it would do to every input.
+
+    Opening a protective earth is never among them.
+    """
+    return part(use_cases().analyses.connections(path.rig_id, path.version))
+
+
+@api.get("/rigs/<rig_id>/runs/<run_id>/remedies", responses={"200": RemedyList})
+def list_remedies(path: RunPath, query: FirstQuery) -> Response:
+    """Solved remedies for one run, best first; then what is often tried and does not help.
+
+    With `first` the search ends at the first that clears the run, which is soonest.
+    """
+    return computed(path.rig_id, "remedies", path.run_id, query.first)

@@ -1,0 +1,118 @@
+"""Computation in processes of its own: the same answers and errors, a bounded queue, a killed process replaced."""
+
+import os
+import pickle
+import signal
+import threading
+import time
+import unittest
+from functools import partial
+
+from ruvak.core.errors import BadEdit, Fault, RigFault, SingularNetwork
+from ruvak.core.rig.edits import Edit, SetField, Touched
+from ruvak.service.computer import Computer
+from ruvak.service.kept import KeptRigs
+from ruvak.service.pool import QUEUE_EACH, ComputePool, InPlace, as_it_is, as_json
+from ruvak.service.problems import Busy, Conflict, Meeting, NotCurrent, NotFound
+from ruvak.service.states import Person
+from ruvak.store.database import engine_for, sessions_for
+from ruvak.web.app import create_app
+from ruvak.web.settings import Settings
+from tests.support.database import DatabaseTest, length
+from tests.support.rigs import demo_rig
+
+
+def process_id(computer: Computer) -> int:
+    return os.getpid()
+
+
+def rest(seconds: float, computer: Computer) -> int:
+    time.sleep(seconds)
+    return os.getpid()
+
+
+class Pool(DatabaseTest):
+    pool: ComputePool
+    rig_id: str
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.pool = ComputePool(cls.url, 1)
+        cls.addClassCleanup(cls.pool.close)
+        cls.rig_id = cls.rigs.import_rig(demo_rig(), Person(id="a", name="A")).rig.id
+
+    def test_it_answers_what_the_same_task_answers_in_place(self) -> None:
+        sessions = sessions_for(engine_for(self.url))
+        here = InPlace(Computer(sessions, KeptRigs()))
+        for task in (
+            as_json("preview", self.rig_id, length(22.0)),
+            as_json("read_lines", self.rig_id, "lectern > desk 4, 10 m"),
+            as_it_is("overview", self.rig_id, "0.0"),
+        ):
+            self.assertEqual(self.pool.run(self.rig_id, task), here.run(self.rig_id, task))
+        self.assertNotEqual(self.pool.run(self.rig_id, process_id), os.getpid())
+
+    def test_errors_come_back_as_they_were_raised(self) -> None:
+        with self.assertRaises(NotFound):
+            self.pool.run("ghost", as_json("preview", "ghost", length(22.0)))
+        with self.assertRaises(NotCurrent) as gone:
+            self.pool.run(self.rig_id, as_it_is("overview", self.rig_id, "7.7"))
+        self.assertEqual(gone.exception.current_version, "0.0")
+        wrong = Edit(label="x", ops=(SetField(kind="kit", id="lead-31", field="length_m", value=-1),))
+        with self.assertRaises(BadEdit) as bad:
+            self.pool.run(self.rig_id, as_json("preview", self.rig_id, wrong))
+        self.assertEqual(bad.exception.where, "value")
+
+    def test_a_killed_process_is_replaced(self) -> None:
+        victim = self.pool.run(self.rig_id, process_id)
+        os.kill(victim, signal.SIGKILL)
+        self.assertNotEqual(self.pool.run(self.rig_id, process_id), victim)
+
+    def test_more_than_the_queue_holds_is_refused_and_others_are_answered(self) -> None:
+        outcomes: list[object] = []
+
+        def ask() -> None:
+            try:
+                outcomes.append(self.pool.run(self.rig_id, partial(rest, 0.3)))
+            except Busy as busy:
+                outcomes.append(busy)
+
+        threads = [threading.Thread(target=ask) for _ in range(QUEUE_EACH + 4)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        refused = [one for one in outcomes if isinstance(one, Busy)]
+        self.assertEqual((len(outcomes), len(refused)), (QUEUE_EACH + 4, 3))
+        self.pool.run(self.rig_id, process_id)
+
+    def test_over_http_busy_says_when_to_come_again(self) -> None:
+        app = create_app(Settings(self.url, "test-secret"))
+        cases = app.extensions["ruvak"]
+
+        class Full:
+            def run(self, rig_id: str, task: object) -> object:
+                raise Busy("Full.")
+
+        object.__setattr__(cases, "compute", Full())
+        answer = app.test_client().get(f"/api/rigs/{self.rig_id}/runs/slides/remedies")
+        self.assertEqual((answer.status_code, answer.get_json()["code"]), (503, "busy"))
+        self.assertGreater(int(answer.headers["Retry-After"]), 0)
+
+
+class Travelling(unittest.TestCase):
+    def test_every_error_survives_the_way_between_processes(self) -> None:
+        meeting = Meeting(Touched("kit", "a", "length_m"), 1.0, 2.0, "B", "2 m")
+        for error in (
+            RigFault((Fault("code", "gear[0]", "sentence"),)),
+            BadEdit("value", "sentence"),
+            SingularNetwork(("a", "b")),
+            SingularNetwork(()),
+            Conflict("sentence", "1.0", (meeting,)),
+            NotCurrent("1.0"),
+            NotFound("sentence"),
+            Busy("sentence"),
+        ):
+            again = pickle.loads(pickle.dumps(error))
+            self.assertEqual((type(again), str(again), vars(again)), (type(error), str(error), vars(error)))
