@@ -33,6 +33,7 @@ class TwoAtOnce(BrowserTest):
 
     def test_different_things_both_stand(self) -> None:
         self.unaware(self.page)
+        self.remedy("Mono-sum adapter").wait_for()
         self.somebody_saves()
         self.remedy("Mono-sum adapter").click()
         expect(self.run_card()).to_contain_text("Arrives whole")
@@ -42,6 +43,7 @@ class TwoAtOnce(BrowserTest):
 
     def test_the_same_thing_is_shown_with_both_values_and_mine_waits_for_a_decision(self) -> None:
         self.unaware(self.page)
+        self.remedy("Mono-sum adapter").wait_for()
         self.somebody_rewires()
         self.remedy("Mono-sum adapter").click()
         notice = self.page.get_by_role("alert")
@@ -58,9 +60,9 @@ class TwoAtOnce(BrowserTest):
         context, page = self.visitor(390, 844)
         self.unaware(page)
         page.goto(self.server.address)
-        page.locator("article[data-run]").wait_for()
-        self.somebody_rewires()
         card = page.locator("button.remedy", has_text="Mono-sum adapter")
+        card.wait_for()
+        self.somebody_rewires()
         card.scroll_into_view_if_needed()
         card.click()
         expect(page.get_by_role("alert")).to_be_in_viewport()
@@ -68,6 +70,7 @@ class TwoAtOnce(BrowserTest):
 
     def test_theirs_can_be_kept(self) -> None:
         self.unaware(self.page)
+        self.remedy("Mono-sum adapter").wait_for()
         self.somebody_rewires()
         self.remedy("Mono-sum adapter").click()
         self.page.get_by_role("button", name="Keep theirs").click()
