@@ -2,9 +2,9 @@
 
 import sys
 
-from bench import analysis, reading, remedies
+from bench import analysis, editing, reading, remedies
 
-BENCHES = {"reading": reading.main, "analysis": analysis.main, "remedies": remedies.main}
+BENCHES = {"reading": reading.main, "editing": editing.main, "analysis": analysis.main, "remedies": remedies.main}
 
 
 def main() -> int:

@@ -8,12 +8,13 @@ import time
 from collections.abc import Callable
 
 from playwright.sync_api import sync_playwright
-from ruvak.service.entry import Entry
 
 from bench.rigs import sized_rig
 from ruvak.core.analyse import analyse
 from ruvak.core.entry.reader import read
 from ruvak.core.rig.rig import Rig
+from ruvak.service.computer import Computer
+from ruvak.service.kept import KeptRigs
 from ruvak.service.states import Person
 from ruvak.service.upkeep import rigs_at
 from ruvak.store.database import engine_for, sessions_for
@@ -62,9 +63,9 @@ def _say(where: str, line: str, took_ms: float, reference_ms: float, aim_ms: flo
 def _served(rig: Rig, reference: float) -> None:
     with throwaway("bench") as app:
         rigs_at(app.url).import_rig(rig, Person(id="bench", name="Bench"))
-        entry = Entry(sessions_for(engine_for(app.url)))
+        computer = Computer(sessions_for(engine_for(app.url)), KeptRigs())
         for line in LINES:
-            took = _median(lambda line=line: entry.read(rig.id, line), TIMES)  # type: ignore[misc]
+            took = _median(lambda line=line: computer.read_lines(rig.id, line), TIMES)  # type: ignore[misc]
             _say("server", line, took, reference, SERVER_AIM_MS)
         with app.served() as address:
             _on_screen(address, reference)

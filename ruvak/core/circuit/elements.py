@@ -101,10 +101,12 @@ class Collector:
     def numbered(self) -> tuple[Network, dict[CircuitPoint, int], tuple[CircuitPoint, ...]]:
         """The network; each point's node number (points on the earth reference give EARTH); a point for each node."""
         names: list[CircuitPoint] = []
-        number: dict[CircuitPoint, int] = {self.merged[EARTH_POINT]: EARTH}
+        # Looked up once a point; what was never merged stands for itself.
+        root_of = {point: self.merged[point] for point in list(self.merged)}
+        number: dict[CircuitPoint, int] = {root_of.setdefault(EARTH_POINT, EARTH_POINT): EARTH}
 
         def node(point: CircuitPoint) -> int:
-            root = self.merged[point]
+            root = root_of.setdefault(point, point)
             if root not in number:
                 number[root] = len(names)
                 names.append(point)
@@ -134,5 +136,5 @@ class Collector:
             amplifiers,
             tuple(self.transresistances),
         )
-        node_of = {point: number[self.merged[point]] for point in self.merged if self.merged[point] in number}
+        node_of = {point: number[root] for point, root in root_of.items() if root in number}
         return network, node_of, tuple(names)

@@ -11,11 +11,11 @@ from ruvak.core.results.balance import balance
 from ruvak.core.results.effects import Effects, leg_rows
 from ruvak.core.results.ends import Reach, by_owner, reach_of
 from ruvak.core.results.gains import REFERENCE_HZ, Gains
-from ruvak.core.results.hum import Disturbed
+from ruvak.core.results.hum import Disturbed, levels_dbu
 from ruvak.core.results.records import BondResult, Opening
 from ruvak.core.results.solving import RigSolver, drive_emfs
 from ruvak.core.rig.rig import Rig
-from ruvak.core.solve.network import EARTH
+from ruvak.core.solve.network import EARTH, Bools, Floats
 from ruvak.core.trace.trace import Trace
 
 TOLD_DB = 0.1
@@ -38,29 +38,21 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
     mine = {run: [one for owner in reach.owners for one in unknowns.get(owner, ())] for run, reach in reaches}
     effects = Effects(circuit, [(number, mine[run]) for run, number in places])
     disturbed = _at_hand(circuit, disturbed, effects)
-    before = [disturbed.weighted_dbu(one) for one in disturbed.phasors(effects)]
+    before_v = disturbed.weighted_v(effects)
+    before = levels_dbu(before_v)
+    concerned = _concerned(disturbed, effects, before_v)
     returning = _returning(traced, circuit, solver, reaches)
+    loops = Loops(circuit)
     found = []
     for index, joint in enumerate(circuit.removables):
         without = disturbed.without(index)
         if without is None:
             continue
         openings = []
-        for (run, number), old, after in zip(places, before, without.phasors(effects), strict=True):
-            new = without.weighted_dbu(after)
-            if abs(new[0] - old[0]) >= TOLD_DB or abs(new[1] - old[1]) >= TOLD_DB:
-                receiver = circuit.receivers[number]
-                openings.append(
-                    Opening(
-                        run=run,
-                        gear=receiver.gear,
-                        input=receiver.input.id,
-                        before_dbu=old[0],
-                        after_dbu=new[0],
-                        worst_before_dbu=old[1],
-                        worst_after_dbu=new[1],
-                    )
-                )
+        if len(some := np.flatnonzero(concerned[index])):
+            after = levels_dbu(without.weighted_v(effects.only(some)))
+            told = np.flatnonzero(np.any(np.abs(after - before[:, some]) >= TOLD_DB, axis=0))
+            openings = [_opening(circuit, places[some[at]], before[:, some[at]], after[:, at]) for at in told]
         likely_a, worst_a = disturbed.currents_a(index)
         if not openings and worst_a < TOLD_A:
             continue
@@ -70,12 +62,37 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
                 owner=joint.owner,
                 likely_a=likely_a,
                 worst_a=worst_a,
-                loop=loop_through(circuit, joint.branch),
+                loop=loops.through(joint.branch),
                 is_return=joint.kind == "screen" and joint.owner in returning,
                 openings=tuple(sorted(openings, key=lambda one: one.after_dbu - one.before_dbu)),
             )
         )
     return tuple(sorted(found, key=_gain_db))
+
+
+def _concerned(disturbed: Disturbed, effects: Effects, before_v: Floats) -> Bools:
+    """(connections, inputs): where opening one may change what is heard by as much as is told."""
+    screening = disturbed.screening(effects)
+    if screening is None:
+        return np.zeros((0, len(effects.receivers)), dtype=np.bool_)
+    likely_v, worst_v = screening.changes()
+    least = 1.0 - 10.0 ** (-TOLD_DB / 20.0)
+    found: Bools = (likely_v >= least * before_v[0]) | (worst_v >= least * before_v[1])
+    return found
+
+
+def _opening(circuit: Circuit, place: tuple[str, int], before: Floats, after: Floats) -> Opening:
+    run, number = place
+    receiver = circuit.receivers[number]
+    return Opening(
+        run=run,
+        gear=receiver.gear,
+        input=receiver.input.id,
+        before_dbu=float(before[0]),
+        after_dbu=float(after[0]),
+        worst_before_dbu=float(before[1]),
+        worst_after_dbu=float(after[1]),
+    )
 
 
 def _at_hand(circuit: Circuit, disturbed: Disturbed, effects: Effects) -> Disturbed:
@@ -106,28 +123,39 @@ def _returning(traced: Trace, circuit: Circuit, solver: RigSolver, reaches: list
     return found
 
 
-def loop_through(circuit: Circuit, branch: int) -> tuple[str, ...]:
-    """The loop a branch closes, by the way of least impedance: devices, leads, bonds and earth points in order.
+class Loops:
+    """Finds the loop that a branch closes, on a graph of everything that conducts."""
 
-    Earth points are told as "earth:id", the main bar as "earth".
-    """
-    graph = nx.MultiGraph()
-    number, ends = 0, (EARTH, EARTH)
-    for bundle in circuit.network.bundles:
-        for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
-            if number == branch:
-                ends = (a, b)
-            else:
-                graph.add_edge(a, b, weight=ohm + 314.0 * bundle.henry[k][k] + 1e-9)
-            number += 1
-    for a, b, siemens in circuit.network.conductances:
-        graph.add_edge(a, b, weight=1.0 / siemens)
-    if not all(end in graph for end in ends) or not nx.has_path(graph, *ends):
-        return ()
-    path = [ends[0], *nx.shortest_path(graph, ends[1], ends[0], weight="weight")]
-    owners = [_owner(EARTH_POINT if node == EARTH else circuit.point_of[node]) for node in path]
-    loop = [one for one, other in pairwise([*owners, ""]) if one != other]
-    return tuple(loop[:-1] if len(loop) > 1 and loop[0] == loop[-1] else loop)
+    def __init__(self, circuit: Circuit) -> None:
+        self._circuit = circuit
+        self._ends: list[tuple[int, int]] = []
+        self._graph = nx.MultiGraph()
+        for bundle in circuit.network.bundles:
+            for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
+                weight = ohm + 314.0 * bundle.henry[k][k] + 1e-9
+                self._graph.add_edge(a, b, key=len(self._ends), weight=weight)
+                self._ends.append((a, b))
+        for number, (a, b, siemens) in enumerate(circuit.network.conductances):
+            self._graph.add_edge(a, b, key=-1 - number, weight=1.0 / siemens)
+
+    def through(self, branch: int) -> tuple[str, ...]:
+        """By the way of least impedance: devices, leads, bonds and earth points in order; nothing where none is closed.
+
+        Earth points are called "earth:id", the main bar "earth".
+        """
+        here, there = self._ends[branch]
+
+        def weight(_a: int, _b: int, edges: dict[int, dict[str, float]]) -> float | None:
+            return min((edge["weight"] for key, edge in edges.items() if key != branch), default=None)
+
+        try:
+            way = nx.bidirectional_dijkstra(self._graph, there, here, weight=weight)[1]
+        except nx.NetworkXNoPath:
+            return ()
+        points = (EARTH_POINT if node == EARTH else self._circuit.point_of[node] for node in (here, *way))
+        owners = [_owner(point) for point in points]
+        loop = [one for one, other in pairwise([*owners, ""]) if one != other]
+        return tuple(loop[:-1] if len(loop) > 1 and loop[0] == loop[-1] else loop)
 
 
 def _owner(point: CircuitPoint) -> str:

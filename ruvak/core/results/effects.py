@@ -5,6 +5,7 @@ of their element, so the second order is some 40 dB below the first.
 """
 
 from collections.abc import Iterator, Sequence
+from copy import copy
 
 import numpy as np
 from scipy import sparse
@@ -20,6 +21,8 @@ _Element = tuple[int, int, int, int, float, float, float, float]
 """Rows between which the adjoint and the solution are taken (a, b, then p, q), what multiplies their product: constant
 and by j w; and what multiplies the solution alone: constant, and growing as rejection falls."""
 
+FEW = 400_000
+"""Figures up to which a dense array is quicker than a sparse product."""
 _NONE: _Element = (EARTH, EARTH, EARTH, EARTH, 0.0, 0.0, 0.0, 0.0)
 
 
@@ -54,6 +57,60 @@ class Effects:
         """The unknowns of the network that a solution is asked for."""
         return set(self._rows[2:].ravel().tolist()) - {EARTH}
 
+    @property
+    def element_count(self) -> int:
+        """Of all unknowns together."""
+        return int(self._rows.shape[1])
+
+    @property
+    def driven(self) -> Ints:
+        """(2, elements): the rows between which the adjoint is taken."""
+        return self._rows[:2]
+
+    @property
+    def sensed(self) -> Ints:
+        """(2, elements): the rows between which the solution is taken."""
+        return self._rows[2:]
+
+    @property
+    def input_of_element(self) -> Ints:
+        """(elements,): which of `receivers`, by its place, each element is counted at."""
+        unknowns = np.repeat(np.arange(len(self.receivers)), np.diff(self.first))
+        counts = np.diff([*self._starts, self.element_count]) if len(self._starts) else np.zeros(0, dtype=np.int64)
+        found: Ints = np.repeat(unknowns, counts)
+        return found
+
+    def only(self, chosen: Ints) -> "Effects":
+        """The same at some of the receivers, by their places."""
+        other = copy(self)
+        other._heard = [self._heard[place] for place in chosen]
+        other.receivers = [number for number, _ in other._heard]
+        unknowns = _ranges(self.first[chosen], self.first[chosen + 1])
+        ends = np.append(self._starts, self.element_count)
+        elements = _ranges(ends[unknowns], ends[unknowns + 1])
+        other.first = np.cumsum([0, *(len(some) for _, some in other._heard)])
+        other.likely, other.worst = self.likely[unknowns], self.worst[unknowns]
+        counts = ends[unknowns + 1] - ends[unknowns]
+        other._starts = np.cumsum(counts) - counts
+        other._receiver = self._receiver[elements]
+        other._rows, other._factors = self._rows[:, elements], self._factors[:, elements]
+        return other
+
+    def bound_likely(self, elements: Floats) -> Floats:
+        """(frequencies, elements, n), sizes, to (frequencies, receivers, n): elements of one unknown add as sizes,
+        unknowns as powers."""
+        return np.sqrt(self.added(self.likely[:, None] ** 2 * self._by_unknown(elements) ** 2))
+
+    def bound_worst(self, elements: Floats) -> Floats:
+        """The same, unknowns as sizes."""
+        return self.added(self.worst[:, None] * self._by_unknown(elements))
+
+    def _by_unknown(self, elements: Floats) -> Floats:
+        if not len(self._starts):
+            return np.zeros((elements.shape[0], 0, elements.shape[2]))
+        found: Floats = np.add.reduceat(elements, self._starts, axis=1)
+        return found
+
     def of(self, solved: Solved, columns: Sequence[int], programme: bool = False) -> Complexes:
         """What a unit of each unknown adds: (frequencies, unknowns, columns).
 
@@ -62,7 +119,24 @@ class Effects:
         which = np.array(columns, dtype=np.int64)
         if not len(self._starts):
             return np.zeros((len(solved.frequencies_hz), 0, len(which)), dtype=np.complex128)
-        # Rows of a sparse matrix, two entries an element: multiplied, it adds an unknown's elements up by itself.
+        if len(solved.frequencies_hz) * self.element_count * len(which) <= FEW:
+            found = self._of_few(solved, which)
+        else:
+            found = self._of_many(solved, which)
+        if programme:
+            self._add_emfs(found, solved, columns)
+        return found
+
+    def _of_few(self, solved: Solved, which: Ints) -> Complexes:
+        rows, at = np.unique(self._rows[2:], return_inverse=True)
+        first, second = at.reshape(2, -1)
+        x = solved.rows(rows, which)
+        between = self.weights(solved)[:, :, None] * (x[:, first] - x[:, second])
+        found: Complexes = np.add.reduceat(between, self._starts, axis=1)
+        return found
+
+    def _of_many(self, solved: Solved, which: Ints) -> Complexes:
+        """Rows of a sparse matrix, two entries an element: multiplied, it adds an unknown's elements up by itself."""
         ends = self._rows[2:].T.ravel()
         there = ends != EARTH
         rows, at = np.unique(ends[there], return_inverse=True)
@@ -70,11 +144,9 @@ class Effects:
         starts = np.concatenate([[0], np.cumsum(there)])[[*(2 * self._starts), len(ends)]]
         shape = (len(self._starts), len(rows))
         found = np.empty((len(x), len(self._starts), len(which)), dtype=np.complex128)
-        for index, weights in enumerate(self._weights(solved)):
+        for index, weights in enumerate(self.weights(solved)):
             both = np.stack([weights, -weights], axis=1).ravel()[there]
             found[index] = sparse.csr_matrix((both, at, starts), shape=shape) @ x[index]
-        if programme:
-            self._add_emfs(found, solved, columns)
         return found
 
     def added(self, values: Floats) -> Floats:
@@ -85,16 +157,21 @@ class Effects:
             found[:, some] = np.add.reduceat(values, self.first[some], axis=1)
         return found
 
-    def _weights(self, solved: Solved) -> Complexes:
-        """(frequencies, elements): what a volt or ampere between an element's p and q adds at its input."""
-        constant, slope, direct, falling = self._factors
-        omega = 2j * np.pi * solved.frequencies_hz[:, None]
-        y = self._adjoints(solved, self._rows[:2], np.stack([self._receiver] * 2))
-        fall = _falls(self._circuit, self._receiver, solved.frequencies_hz)
-        found: Complexes = (constant + omega * slope) * (y[:, 0] - y[:, 1]) + direct + falling * fall
+    def driving(self, solved: Solved) -> Complexes:
+        """(frequencies, elements): what multiplies the adjoint between an element's a and b."""
+        constant, slope, *_ = self._factors
+        found: Complexes = constant + 2j * np.pi * solved.frequencies_hz[:, None] * slope
         return found
 
-    def _adjoints(self, solved: Solved, rows: Ints, receivers: Ints) -> Complexes:
+    def weights(self, solved: Solved) -> Complexes:
+        """(frequencies, elements): what a volt or ampere between an element's p and q adds at its input."""
+        _, _, direct, falling = self._factors
+        y = self.adjoints(solved, self._rows[:2], np.stack([self._receiver] * 2))
+        fall = _falls(self._circuit, self._receiver, solved.frequencies_hz)
+        found: Complexes = self.driving(solved) * (y[:, 0] - y[:, 1]) + direct + falling * fall
+        return found
+
+    def adjoints(self, solved: Solved, rows: Ints, receivers: Ints) -> Complexes:
         """(frequencies, ...): what a receiver makes of a unit in a row's equation, both legs and its rejection in."""
         width = len(self._circuit.receivers)
         keys, at = np.unique(rows * width + receivers, return_inverse=True)
@@ -123,8 +200,16 @@ class Effects:
         ]
         if entries:
             place, receiver, row, column_of = np.array([one[:4] for one in entries], dtype=np.int64).T
-            volts = np.array([one[4] for one in entries]) * self._adjoints(solved, row, receiver)
+            volts = np.array([one[4] for one in entries]) * self.adjoints(solved, row, receiver)
             np.subtract.at(found.transpose(1, 2, 0), (place, column_of), volts.T)
+
+
+def _ranges(starts: Ints, ends: Ints) -> Ints:
+    """Every whole number from each start to its end, one range after the other."""
+    counts = ends - starts
+    within = np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts)
+    found: Ints = np.repeat(starts, counts) + within
+    return found
 
 
 def _elements(circuit: Circuit, unknown: Unknown, number: int) -> Iterator[_Element]:

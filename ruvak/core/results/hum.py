@@ -16,6 +16,7 @@ from ruvak.core.results.effects import Effects, received
 from ruvak.core.results.fetched import fetched
 from ruvak.core.results.opening import Opened, opened
 from ruvak.core.results.records import CauseShare, Hum, Tone
+from ruvak.core.results.screening import Screening, Sizes
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
 from ruvak.core.results.surroundings import Surroundings
 from ruvak.core.results.weighting import a_weighting_db
@@ -104,11 +105,20 @@ class Disturbed:
         other._solved = fetched(self._solved, self.circuit.network.size, rows, range(len(self.circuit.causes) + joints))
         return other
 
-    def weighted_dbu(self, one: "Phasors") -> tuple[float, float]:
-        """A-weighted, likely and worst."""
-        volts = self.volts(one)
-        likely_v, worst_v = np.sqrt((volts.likely_v**2).sum(axis=1)), volts.worst_v.sum(axis=1)
-        return _level(self._weights * likely_v), _level(self._weights * worst_v)
+    def weighted_v(self, effects: Effects) -> Floats:
+        """(2, inputs): A-weighted hum, likely and worst."""
+        inputs = self._every_phasor(effects)
+        sizes = np.abs(inputs.nominal)
+        likely = np.sqrt(((sizes**2 + inputs.likely_squares) * self._likely**2).sum(axis=2))
+        worst = ((sizes + inputs.worst) * self._worst).sum(axis=2)
+        found: Floats = np.linalg.norm(self._weights[:, None] * np.stack([likely, worst]), axis=1)
+        return found
+
+    def screening(self, effects: Effects) -> Screening | None:
+        """Bounds of what opening each connection does; None where there is no disturbance."""
+        if self._solved is None:
+            return None
+        return Screening(self.circuit, self._solved, effects, Sizes(self._likely, self._worst, self._weights))
 
     def currents_a(self, number: int) -> tuple[float, float]:
         """Likely and worst current in a removable joint, over all tones, causes as powers and as sizes."""
@@ -128,15 +138,22 @@ class Disturbed:
 
     def phasors(self, effects: Effects) -> list["Phasors"]:
         """Of a unit of each cause at each of these inputs."""
+        every = self._every_phasor(effects)
+        return [
+            Phasors(every.nominal[:, at], every.likely_squares[:, at], every.worst[:, at])
+            for at in range(len(effects.receivers))
+        ]
+
+    def _every_phasor(self, effects: Effects) -> "Phasors":
+        """The same as one, (frequencies, inputs, causes)."""
         causes = range(len(self.circuit.causes))
         if self._solved is None:
-            nothing = np.zeros((0, len(causes)))
-            return [Phasors(nothing.astype(np.complex128), nothing, nothing)] * len(effects.receivers)
+            nothing = np.zeros((0, len(effects.receivers), len(causes)))
+            return Phasors(nothing.astype(np.complex128), nothing, nothing)
         nominal = received(self.circuit, self._solved, effects.receivers, causes)
         found = effects.of(self._solved, causes)
         squares = effects.added(effects.likely[:, None] ** 2 * (found.real**2 + found.imag**2))
-        worst = effects.added(effects.worst[:, None] * np.abs(found))
-        return [Phasors(nominal[:, at], squares[:, at], worst[:, at]) for at in range(len(effects.receivers))]
+        return Phasors(nominal, squares, effects.added(effects.worst[:, None] * np.abs(found)))
 
     def together(self, added: "Phasors") -> tuple[float, float]:
         """A-weighted ratio, likely and worst, of inputs already added up."""
@@ -171,7 +188,7 @@ class Disturbed:
         first = order[: 1 if brief else TOLD_AT_MOST]
         told = first[(sizes[first] > 0.0) & (np.maximum(sizes[first], worst[first]) >= floor)]
         likely_v, worst_v = volts.likely_v[:, told], volts.worst_v[:, told]
-        whole = _levels(np.stack([*(np.linalg.norm(one, axis=0) for one in (likely_v, worst_v)), sizes[told]]))
+        whole = levels_dbu(np.stack([*(np.linalg.norm(one, axis=0) for one in (likely_v, worst_v)), sizes[told]]))
         tones = [()] * len(told) if brief else self._tones(likely_v, worst_v)
         return {
             "causes": tuple(
@@ -192,7 +209,7 @@ class Disturbed:
 
     def _tones(self, likely_v: Floats, worst_v: Floats) -> list[tuple[Tone, ...]]:
         """(frequencies, parts), of each part where there is anything at all."""
-        levels, hertz = _levels(np.stack([likely_v.T, worst_v.T], axis=2)).tolist(), self.frequencies_hz.tolist()
+        levels, hertz = levels_dbu(np.stack([likely_v.T, worst_v.T], axis=2)).tolist(), self.frequencies_hz.tolist()
         # Nothing to validate: these are floats of our own, thousands of them on a large rig.
         return [
             tuple(
@@ -204,7 +221,7 @@ class Disturbed:
         ]
 
 
-def _levels(volts: Floats) -> Floats:
+def levels_dbu(volts: Floats) -> Floats:
     """dBu of each, not below QUIETEST_DBU."""
     zero_v = volts_from_dbu(0.0)
     found: Floats = 20.0 * np.log10(np.maximum(volts / zero_v, 10.0 ** (QUIETEST_DBU / 20.0)))

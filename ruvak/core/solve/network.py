@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 EARTH = -1
 
+Bools = NDArray[np.bool_]
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]
 Complexes = NDArray[np.complex128]

@@ -1,0 +1,90 @@
+"""How long an edit takes until it is saved, by itself and while another process edits too; then what is seen of it.
+
+The reference is one full analysis of the same rig in the same process.
+"""
+
+import statistics
+import time
+from collections.abc import Callable
+
+from bench.rigs import earthed_rig
+from ruvak.core.analyse import analyse, bonds_of
+from ruvak.core.rig.edits import Edit, SetField
+from ruvak.core.rig.rig import Rig
+from ruvak.core.solve.memory import Memory
+from ruvak.service.computer import Computer
+from ruvak.service.edits import Edits
+from ruvak.service.kept import KeptRigs
+from ruvak.service.rigs import Rigs
+from ruvak.service.states import Person
+from ruvak.store.database import engine_for, sessions_for
+from script.shared.throwaway_app import throwaway
+
+SIZES_AND_AIMS_MS = ((64, 25.0), (1024, 100.0))
+EDITS = 100
+VERDICT_AIM_MS, CONNECTIONS_AIM_MS = 300.0, 200.0
+SOMEBODY = Person(id="bench", name="Bench")
+
+
+class _Process:
+    """The use cases of one web worker."""
+
+    def __init__(self, url: str) -> None:
+        sessions, kept = sessions_for(engine_for(url)), KeptRigs()
+        self.rigs, self.edits, self.computer = Rigs(sessions, kept), Edits(sessions, kept), Computer(sessions, kept)
+
+
+def main() -> None:
+    """Prints medians, 95th percentiles and ratios."""
+    for runs, aim_ms in SIZES_AND_AIMS_MS:
+        rig = earthed_rig(runs)
+        memory = Memory()
+        analyse(rig, memory)
+        reference_ms = _timed(lambda rig=rig, memory=memory: analyse(rig, memory))  # type: ignore[misc]
+        print(f"editing: a rig of {runs} runs; reference: one full analysis, {reference_ms:.0f} ms")
+        with throwaway("bench") as app:
+            _edits(app.url, rig, aim_ms, reference_ms)
+            if runs == SIZES_AND_AIMS_MS[0][0]:
+                _seen(app.url, rig, reference_ms)
+
+
+def _edits(url: str, rig: Rig, aim_ms: float, reference_ms: float) -> None:
+    one, other = _Process(url), _Process(url)
+    one.rigs.import_rig(rig, SOMEBODY)
+    for words, workers in (("in one process", [one]), ("in two in turn", [one, other])):
+        taken = []
+        for number in range(EDITS):
+            edits = workers[number % len(workers)].edits
+            taken.append(_timed(lambda edits=edits, number=number: _edit(edits, rig, number)))  # type: ignore[misc]
+        _say(f"saved {words}", taken, aim_ms, reference_ms)
+    _say("opened", [_timed(lambda: _Process(url).rigs.open(rig.id, SOMEBODY))], None, reference_ms)
+
+
+def _edit(edits: Edits, rig: Rig, number: int) -> str:
+    item = rig.kit[number % len(rig.runs)]
+    length = SetField(kind="kit", id=item.id, field="length_m", value=3.0 + number % 17)
+    return edits.make(rig.id, "1.0", Edit(label="length", ops=(length,)), SOMEBODY).version
+
+
+def _seen(url: str, rig: Rig, reference_ms: float) -> None:
+    """From the edit to the overview, as a compute process answers it; connections ranked."""
+    here = _Process(url)
+    taken = []
+    for number in range(12):
+        version = _edit(here.edits, rig, number)
+        taken.append(_timed(lambda version=version: here.computer.overview(rig.id, version)))  # type: ignore[misc]
+    _say("verdict after an edit", taken[2:], VERDICT_AIM_MS, reference_ms)
+    now = here.rigs.export(rig.id)
+    _say("connections ranked", [_timed(lambda: bonds_of(now)) for _ in range(3)], CONNECTIONS_AIM_MS, reference_ms)
+
+
+def _timed(work: Callable[[], object]) -> float:
+    began = time.perf_counter()
+    work()
+    return 1000.0 * (time.perf_counter() - began)
+
+
+def _say(what: str, taken: list[float], aim_ms: float | None, reference_ms: float) -> None:
+    median, late = statistics.median(taken), sorted(taken)[int(0.95 * (len(taken) - 1))]
+    aim = f"  (aim {aim_ms:.0f} ms)" if aim_ms is not None else ""
+    print(f"  {what:24} median {median:7.1f} ms, 95th {late:7.1f} ms, {late / reference_ms:6.3f} of the reference{aim}")
