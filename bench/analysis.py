@@ -23,9 +23,9 @@ from ruvak.core.circuit.build import build
 from ruvak.core.circuit.circuit import Circuit
 from ruvak.core.results.response import THIRD_OCTAVES_HZ
 from ruvak.core.results.solving import cause_emfs
+from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Rig
-from ruvak.core.rig.slim import in_use
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
 from ruvak.core.solve.solver import entries_of
 from ruvak.core.trace.trace import trace
 from ruvak.formats.spice import Excitation, excitations, netlist
@@ -51,7 +51,7 @@ def main() -> None:
 
 
 def _measure(rig: Rig, start: float) -> None:
-    used = in_use(rig)
+    used = prune(rig)
     circuit = build(used, trace(used))
     times = 3 if len(rig.runs) <= 256 else 1
     cold = _median(lambda: analyse(rig), times)
@@ -68,13 +68,13 @@ def _measure(rig: Rig, start: float) -> None:
 
 def _after_an_edit(rig: Rig, times: int) -> float:
     """As the application does it: blocks solved before are at hand; every time another lead has another length."""
-    memory = Memory()
-    analyse(rig, memory)
+    block_cache = BlockCache()
+    analyse(rig, block_cache)
     lengths = iter(range(4, 4 + times))
 
     def edit() -> None:
         shorter = rig.kit[0].model_copy(update={"length_m": float(next(lengths))})
-        analyse(rig.replaced(kit=(shorter, *rig.kit[1:])), memory)
+        analyse(rig.with_fields(kit=(shorter, *rig.kit[1:])), block_cache)
 
     return _median(edit, times)
 

@@ -8,10 +8,10 @@ import time
 from collections.abc import Callable
 
 from bench.rigs import earthed_rig
-from ruvak.core.analyse import analyse, bonds_of
+from ruvak.core.analyse import analyse, ground_loops_of
 from ruvak.core.rig.edits import Edit, SetField
 from ruvak.core.rig.rig import Rig
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
 from ruvak.service.computer import Computer
 from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
@@ -38,9 +38,9 @@ def main() -> None:
     """Prints medians, 95th percentiles and ratios."""
     for runs, aim_ms in SIZES_AND_AIMS_MS:
         rig = earthed_rig(runs)
-        memory = Memory()
-        analyse(rig, memory)
-        reference_ms = _timed(lambda rig=rig, memory=memory: analyse(rig, memory))  # type: ignore[misc]
+        block_cache = BlockCache()
+        analyse(rig, block_cache)
+        reference_ms = _timed(lambda rig=rig, block_cache=block_cache: analyse(rig, block_cache))  # type: ignore[misc]
         print(f"editing: a rig of {runs} runs; reference: one full analysis, {reference_ms:.0f} ms")
         with throwaway("bench") as app:
             _edits(app.url, rig, aim_ms, reference_ms)
@@ -75,7 +75,9 @@ def _seen(url: str, rig: Rig, reference_ms: float) -> None:
         taken.append(_timed(lambda version=version: here.computer.overview(rig.id, version)))  # type: ignore[misc]
     _say("verdict after an edit", taken[2:], VERDICT_AIM_MS, reference_ms)
     now = here.rigs.export(rig.id)
-    _say("connections ranked", [_timed(lambda: bonds_of(now)) for _ in range(3)], CONNECTIONS_AIM_MS, reference_ms)
+    _say(
+        "connections ranked", [_timed(lambda: ground_loops_of(now)) for _ in range(3)], CONNECTIONS_AIM_MS, reference_ms
+    )
 
 
 def _timed(work: Callable[[], object]) -> float:

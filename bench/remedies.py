@@ -10,14 +10,14 @@ from collections.abc import Callable
 from functools import partial
 
 from bench.rigs import earthed_rig
-from ruvak.core.analyse import analyse, glance, prepare
+from ruvak.core.analyse import analyse, prepare, quick_findings
 from ruvak.core.judge.finding import Grade
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.rig.edits import apply
+from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Rig
-from ruvak.core.rig.slim import in_use
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
 from ruvak.service.demo_data import demo_rig
 
 SCREENED_AIM, FIRST_AIM_MS = 1000, 500
@@ -32,8 +32,8 @@ def main() -> None:
 
 
 def _measure(rig: Rig) -> None:
-    memory = Memory()
-    before = analyse(rig, memory)
+    block_cache = BlockCache()
+    before = analyse(rig, block_cache)
     began = time.perf_counter()
     analyse(rig)
     whole_ms = 1000.0 * (time.perf_counter() - began)
@@ -41,8 +41,8 @@ def _measure(rig: Rig) -> None:
     screened, first, every = [], [], []
     for run_id in worst:
         screened.append(_screened_a_second(rig, run_id))
-        first.append(_median_ms(partial(first_remedy, rig, run_id, before, memory)))
-        every.append(_median_ms(partial(remedies_for, rig, run_id, before, memory)))
+        first.append(_median_ms(partial(first_remedy, rig, run_id, before, block_cache)))
+        every.append(_median_ms(partial(remedies_for, rig, run_id, before, block_cache)))
     rate, first_ms, every_ms = (statistics.median(one) for one in (screened, first, every))
     print(
         f"  {rig.name}, {len(rig.runs)} runs, {len(worst)} of them at fault: whole analysis {whole_ms:.0f} ms;"
@@ -54,10 +54,10 @@ def _measure(rig: Rig) -> None:
 
 def _screened_a_second(rig: Rig, run_id: str) -> float:
     run = next(one for one in rig.runs if one.id == run_id)
-    small = rig.replaced(runs=(run,))
+    small = rig.with_fields(runs=(run,))
     began, count = time.perf_counter(), 0
     for route in paths(rig, run):
-        glance(in_use(apply(small, edit_for(rig, run, route, "candidate"))))
+        quick_findings(prune(apply(small, edit_for(rig, run, route, "candidate"))))
         count += 1
     return max(1, count) / (time.perf_counter() - began)
 

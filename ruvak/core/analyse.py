@@ -11,19 +11,19 @@ from ruvak.core.judge.notes import Note, notes
 from ruvak.core.judge.registry import judge, judge_rig, verdict, with_added
 from ruvak.core.judge.rules.uncertain import Possibility, uncertain
 from ruvak.core.parts.library import assumptions_of, disturbances_of, embed
-from ruvak.core.results.bonds import bonds
-from ruvak.core.results.records import BondResult, DestinationResult, InputResult, Levels, RunResult
+from ruvak.core.results.ground_loops import bonds
+from ruvak.core.results.norton import NortonEquivalent, norton_equivalent
+from ruvak.core.results.records import DestinationResult, GroundLoop, InputResult, Levels, RunResult
 from ruvak.core.results.response import COARSE_HZ
 from ruvak.core.results.runs import rig_results, run_results
-from ruvak.core.results.surroundings import Surroundings, surroundings
 from ruvak.core.rig.check import check
 from ruvak.core.rig.connectors import Sleeve
 from ruvak.core.rig.controls import settings_in_use
 from ruvak.core.rig.part import Input
+from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Join, Rig, Run, called
-from ruvak.core.rig.slim import in_use
 from ruvak.core.rig.values import Id, Record
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
 from ruvak.core.trace.drawing import RunDrawing, draw
 from ruvak.core.trace.trace import Trace, connector_at, trace, uncertain_joins
 
@@ -64,7 +64,7 @@ class Analysis(Record):
 
 
 @dataclass(frozen=True)
-class Judged:
+class RunVerdict:
     """A run's figures and what there is to say about it, without its drawing."""
 
     run: str
@@ -77,7 +77,7 @@ class Assessment:
     """The whole rig solved and judged for the sake of one run: only that one is drawn and tells its hum by cause."""
 
     verdict: Verdict
-    runs: tuple[Judged, ...]
+    runs: tuple[RunVerdict, ...]
     mine: RunAnalysis
 
 
@@ -86,16 +86,16 @@ def prepare(rig: Rig) -> Rig:
     return check(embed(rig))
 
 
-def analyse(rig: Rig, memory: Memory | None = None) -> Analysis:
+def analyse(rig: Rig, block_cache: BlockCache | None = None) -> Analysis:
     """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring.
 
-    `memory`: what was solved before, so that an edit costs less; the answer is the same without.
+    `block_cache`: what was solved before, so that an edit costs less; the answer is the same without.
     """
     whole = prepare(rig)
-    rig = in_use(whole)
+    rig = prune(whole)
     traced = trace(rig)
     try:
-        found = rig_results(rig, traced, build(rig, traced), memory)
+        found = rig_results(rig, traced, build(rig, traced), block_cache)
         judged = _judged(rig, found.runs)
     except SingularNetwork as problem:
         raise RigFault((Fault(problem.code, _unsolvable_at(whole), str(problem)),)) from problem
@@ -121,23 +121,23 @@ def _unsolvable_at(rig: Rig) -> str:
     return "parts"
 
 
-def assess(rig: Rig, run_id: str, memory: Memory | None = None) -> Assessment:
+def assess(rig: Rig, run_id: str, block_cache: BlockCache | None = None) -> Assessment:
     """As analyse(), with the same figures and findings for every run. The rig is prepared."""
-    used = in_use(rig)
+    used = prune(rig)
     traced = trace(used)
-    judged = _judged(used, rig_results(used, traced, build(used, traced), memory, told=run_id).runs)
+    judged = _judged(used, rig_results(used, traced, build(used, traced), block_cache, detailed_run=run_id).runs)
     index = next(index for index, run in enumerate(used.runs) if run.id == run_id)
     mine = _analysed(rig, used, traced, used.runs[index], judged[index])
     return Assessment(verdict(tuple(one.findings for one in judged), judge_rig(rig)), judged, mine)
 
 
-def _judged(rig: Rig, results: tuple[RunResult, ...]) -> tuple[Judged, ...]:
+def _judged(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunVerdict, ...]:
     results = _with_other_modes(rig, results)
     findings = with_added(judge(rig, results), _uncertainties(rig, results))
-    return tuple(Judged(one.run, one, said) for one, said in zip(results, findings, strict=True))
+    return tuple(RunVerdict(one.run, one, said) for one, said in zip(results, findings, strict=True))
 
 
-def _analysed(whole: Rig, rig: Rig, traced: Trace, run: Run, judged: Judged) -> RunAnalysis:
+def _analysed(whole: Rig, rig: Rig, traced: Trace, run: Run, judged: RunVerdict) -> RunAnalysis:
     return RunAnalysis(
         run=run.id,
         drawing=draw(rig, traced, run),
@@ -160,41 +160,43 @@ def _controls(rig: Rig, run: Run) -> Iterator[Control]:
                 yield Control(gear=owner, setting=setting.id)
 
 
-def glance(rig: Rig, traced: Trace | None = None, among: Surroundings | None = None) -> tuple[tuple[Finding, ...], ...]:
+def quick_findings(
+    rig: Rig, traced: Trace | None = None, norton: NortonEquivalent | None = None
+) -> tuple[tuple[Finding, ...], ...]:
     """Findings of each run from a few frequencies, switches as they stand: to compare wirings. The rig is prepared.
 
-    `among`: the rest of the rig that these runs are a part of.
+    `norton`: the rest of the rig that these runs are a part of.
     """
     traced = traced or trace(rig)
-    return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ, hum="brief", among=among))
+    return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ, hum="brief", norton=norton))
 
 
-def among(rig: Rig, run_id: str, memory: Memory | None = None) -> Surroundings | None:
+def rest_of_rig(rig: Rig, run_id: str, block_cache: BlockCache | None = None) -> NortonEquivalent | None:
     """The rest of the rig as one run's devices see it; None where that run is all there is. The rig is prepared."""
     run = next(one for one in rig.runs if one.id == run_id)
     others = tuple(one for one in rig.runs if one.id != run_id)
     gear = [one for one in run.owners if rig.part_of(one).kind == "gear"]
     if not others or not gear:
         return None
-    rest, bare = (in_use(rig.replaced(runs=runs), gear) for runs in (others, ()))
+    rest, bare = (prune(rig.with_fields(runs=runs), gear) for runs in (others, ()))
     around, own = (build(one, trace(one)) for one in (rest, bare))
     stray_f = assumptions_of(rig).stray_f.value
     # A wiring may bring a computer's noise, and a failing supply's ripple is a part of the run.
     mains_hz = float(rig.venue.mains_hz)
     more_hz = (*disturbances_of(rig).computer_hz, mains_hz, 2.0 * mains_hz)
-    return surroundings(around, own, gear, stray_f, more_hz, memory)
+    return norton_equivalent(around, own, gear, stray_f, more_hz, block_cache)
 
 
-def bonds_of(rig: Rig) -> tuple[BondResult, ...]:
-    """Joints that close loops, ranked by what opening each does to every input. Raises RigFault."""
-    rig = in_use(prepare(rig))
+def ground_loops_of(rig: Rig) -> tuple[GroundLoop, ...]:
+    """Connections that close loops, ranked by what opening each does to every input. Raises RigFault."""
+    rig = prune(prepare(rig))
     traced = trace(rig)
     return bonds(rig, traced, build(rig, traced))
 
 
-def alone(rig: Rig, *run_ids: str) -> Rig:
+def sub_rig(rig: Rig, *run_ids: str) -> Rig:
     """The rig with these runs and what belongs to them, nothing else: to compare wirings of them quickly."""
-    return in_use(rig.replaced(runs=tuple(run for run in rig.runs if run.id in run_ids)))
+    return prune(rig.with_fields(runs=tuple(run for run in rig.runs if run.id in run_ids)))
 
 
 def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[Finding]]:
@@ -206,7 +208,7 @@ def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[F
         for sleeve in SLEEVES:
             joins = (*rig.runs[i].joins[:j], join.model_copy(update={"sleeve": sleeve}), *rig.runs[i].joins[j + 1 :])
             runs = (*rig.runs[:i], rig.runs[i].model_copy(update={"joins": joins}), *rig.runs[i + 1 :])
-            variant = rig.replaced(runs=runs)
+            variant = rig.with_fields(runs=runs)
             traced = trace(variant)
             tried = run_results(variant, traced, build(variant, traced), COARSE_HZ)
             possibilities.append(Possibility(sleeve, tried[i]))
@@ -233,7 +235,7 @@ def _with_other_modes(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunResu
             for gear in rig.gear
         )
         touched = [one.run for one in results if any(heard.gear in owners for heard in one.inputs)]
-        variant = alone(rig.replaced(gear=flipped), *touched)
+        variant = sub_rig(rig.with_fields(gear=flipped), *touched)
         traced = trace(variant)
         for theirs in run_results(variant, traced, build(variant, traced), COARSE_HZ):
             of_run[theirs.run] = _merged(rig, of_run[theirs.run], theirs, option)

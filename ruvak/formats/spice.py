@@ -14,8 +14,8 @@ from dataclasses import dataclass
 from ruvak.core.analyse import prepare
 from ruvak.core.circuit.build import build
 from ruvak.core.circuit.circuit import Cause, Circuit
+from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Rig
-from ruvak.core.rig.slim import in_use
 from ruvak.core.solve.network import EARTH, Bundle, Network
 from ruvak.core.trace.trace import trace
 
@@ -33,7 +33,7 @@ class Excitation:
 
 def netlists(rig: Rig) -> dict[str, str]:
     """Every netlist of a rig by file name. Raises RigFault as an analysis would."""
-    used = in_use(prepare(rig))
+    used = prune(prepare(rig))
     circuit = build(used, trace(used))
     return {f"{one.name}.cir": netlist(used, circuit, one, one.name + "-") for one in excitations(used, circuit)}
 

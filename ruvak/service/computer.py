@@ -2,7 +2,7 @@
 
 from sqlalchemy.orm import Session, sessionmaker
 
-from ruvak.core.analyse import Analysis, analyse, bonds_of
+from ruvak.core.analyse import Analysis, analyse, ground_loops_of
 from ruvak.core.entry.complete import completions
 from ruvak.core.entry.reader import read, read_all, read_rows
 from ruvak.core.entry.reading import Reading
@@ -17,13 +17,13 @@ from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit, Op, apply, changes
 from ruvak.core.rig.rig import KitItem, Rig, Run
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
 from ruvak.service.analysis_parts import keep, key_of, run_key
 from ruvak.service.kept import KeptRigs
 from ruvak.service.problems import NotCurrent, NotFound
 from ruvak.service.states import (
-    BondList,
     DestinationList,
+    GroundLoopList,
     LegChoiceList,
     Preview,
     Readings,
@@ -45,7 +45,7 @@ class Computer:
 
     def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
         self._sessions, self._kept = sessions, kept
-        self._memory = Memory()
+        self._memory = BlockCache()
         self._parts = SolvedParts(sessions)
         self._analyses: dict[str, Analysis] = {}
 
@@ -66,7 +66,7 @@ class Computer:
         key = key_of(rig, "connections")
         if (found := self._parts.find(key)) is not None:
             return found
-        made = part_of(BondList(bonds_of(rig)).model_dump_json().encode())
+        made = part_of(GroundLoopList(ground_loops_of(rig)).model_dump_json().encode())
         self._parts.keep([(key, made)])
         return made
 

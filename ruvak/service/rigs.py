@@ -71,7 +71,7 @@ class Rigs:
         """Everything of a rig but its history, for another occasion. Raises NotFound."""
         with self._sessions.begin() as session:
             rig = self._kept.current(session, rig_id).rig
-            return self._create(session, rig.replaced(name=name, occasion=occasion), person)
+            return self._create(session, rig.with_fields(name=name, occasion=occasion), person)
 
     def delete(self, rig_id: str) -> None:
         """The rig and its history are gone. Raises NotFound."""
@@ -99,7 +99,7 @@ class Rigs:
         taken = set(session.scalars(select(HolderRow.id)))
         if rig.id in taken:
             free = next(f"{rig.id[:58]}-{n}" for n in range(2, 10_000) if f"{rig.id[:58]}-{n}" not in taken)
-            rig = rig.replaced(id=free)
+            rig = rig.with_fields(id=free)
         return self._state(session, create_rig(session, rig), person)
 
     def _state(self, session: Session, saved: SavedRig, person: Person) -> RigState:

@@ -11,7 +11,7 @@ from ruvak.core.judge.assumed import Assumed
 from ruvak.core.judge.finding import Grade, RigFinding, Verdict
 from ruvak.core.legs.choices import LegChoice
 from ruvak.core.remedies.remedy import Remedy
-from ruvak.core.results.records import BondResult, DestinationResult
+from ruvak.core.results.records import DestinationResult, GroundLoop
 from ruvak.core.rig.collections import CollectionName, HolderKind
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import Rig
@@ -117,7 +117,7 @@ class DestinationList(RootModel[tuple[DestinationResult, ...]]):
     """What each device makes of all its inputs together."""
 
 
-class BondList(RootModel[tuple[BondResult, ...]]):
+class GroundLoopList(RootModel[tuple[GroundLoop, ...]]):
     """Connections that close loops, the one whose opening helps most first."""
 
 

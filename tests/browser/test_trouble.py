@@ -105,7 +105,7 @@ class Files(BrowserTest):
 
     def test_a_good_file_opens(self) -> None:
         self.open("/rigs")
-        self.bring("rig.json", rig_to_json(demo_rig().replaced(id="second", name="Second Evening")))
+        self.bring("rig.json", rig_to_json(demo_rig().with_fields(id="second", name="Second Evening")))
         expect(self.page.get_by_role("heading", name="Second Evening")).to_be_visible()
         expect(self.run_card()).to_be_visible()
 

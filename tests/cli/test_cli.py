@@ -84,7 +84,7 @@ class Command(DatabaseTest):
         name = out.split()[-1].rstrip(".")
         copy = self.folder / "copy.json"
         self.assertEqual(self.run_command("export", name, "-o", str(copy))[0], 0)
-        self.assertEqual(rig_from_json(copy.read_bytes()), demo_rig().replaced(id=name))
+        self.assertEqual(rig_from_json(copy.read_bytes()), demo_rig().with_fields(id=name))
         self.assertEqual(self.run_command("export", "nothing")[0], 2)
 
     def test_backup_and_restore_bring_everything_back(self) -> None:

@@ -32,7 +32,7 @@ EXPECTED_SMALL: dict[str, dict[str, set[str]]] = {
 
 
 def troubles(analysis: Analysis) -> dict[str, set[str]]:
-    found = {run.run: {one.code for one in run.findings if one.grade is not Grade.CLEAR} for run in analysis.runs}
+    found = {run.run: {str(one.code) for one in run.findings if one.grade is not Grade.CLEAR} for run in analysis.runs}
     return {run: codes for run, codes in found.items() if codes}
 
 

@@ -37,7 +37,7 @@ class Directions(unittest.TestCase):
     def test_the_order_of_entry_changes_nothing(self) -> None:
         for seed in (3, 4):
             rig = random_rig(seed, 10)
-            turned = rig.replaced(
+            turned = rig.with_fields(
                 gear=rig.gear[::-1],
                 kit=rig.kit[::-1],
                 runs=rig.runs[::-1],

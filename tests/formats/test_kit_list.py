@@ -12,7 +12,7 @@ from ruvak.service.demo_data import demo_rig
 class KitList(unittest.TestCase):
     def test_what_goes_out_comes_in_again(self) -> None:
         rig = prepare(demo_rig("midwinter-concert"))
-        empty = rig.replaced(kit=(), runs=())
+        empty = rig.with_fields(kit=(), runs=())
         reading = read_kit(empty, lines_from_csv(kit_to_csv(rig)))
         self.assertEqual([line.problem for line in reading.lines if line.problem], [])
         assert reading.edit is not None

@@ -254,7 +254,7 @@ class BetweenCircuits(unittest.TestCase):
         run = rig.runs[0].model_copy(
             update={"legs": legs, "joins": tuple(Join.model_validate({"a": a, "b": b}) for a, b in joins)}
         )
-        inputs = analyse(rig.replaced(runs=(run,))).runs[0].result.inputs
+        inputs = analyse(rig.with_fields(runs=(run,))).runs[0].result.inputs
         found = {one.input: one.hum.weighted_dbu for one in inputs if one.hum is not None}
         return found["left"], found["right"]
 

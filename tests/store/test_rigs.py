@@ -23,11 +23,11 @@ class Saving(DatabaseTest):
         self.rigs.delete(self.rig_id)
 
     def test_a_rig_comes_back_as_it_was(self) -> None:
-        self.assertEqual(self.rigs.export(self.rig_id), demo_rig().replaced(id=self.rig_id))
+        self.assertEqual(self.rigs.export(self.rig_id), demo_rig().with_fields(id=self.rig_id))
 
     def test_any_rig_comes_back_as_it_was(self) -> None:
         for seed in range(6):
-            rig = random_rig(seed).replaced(id=f"random-{seed}")
+            rig = random_rig(seed).with_fields(id=f"random-{seed}")
             self.addCleanup(self.rigs.delete, self.rigs.import_rig(rig, ANN).rig.id)
             self.assertEqual(process_at(self.url)[0].export(rig.id), rig)
 
@@ -98,7 +98,7 @@ class Saving(DatabaseTest):
     def test_what_is_new_in_a_rig_is_kept_too(self) -> None:
         run = demo_rig().runs[0].model_copy(update={"note": "phantom; stand: tall"})
         joins = (*run.joins[:1], run.joins[1].model_copy(update={"sleeve": None}), *run.joins[2:])
-        rig = demo_rig().replaced(runs=(run.model_copy(update={"joins": joins}),))
+        rig = demo_rig().with_fields(runs=(run.model_copy(update={"joins": joins}),))
         saved = self.rigs.import_rig(rig, ANN).rig
         self.addCleanup(self.rigs.delete, saved.id)
         self.assertEqual(process_at(self.url)[0].export(saved.id), saved)
@@ -132,7 +132,7 @@ class Saving(DatabaseTest):
         self.edits.make(other, "0.0", length(16.0), ANN)
         beside.export(other)
         self.rigs.delete(other)
-        again = self.rigs.import_rig(demo_rig().replaced(name="Another"), ANN).rig
+        again = self.rigs.import_rig(demo_rig().with_fields(name="Another"), ANN).rig
         self.addCleanup(self.rigs.delete, again.id)
         self.edits.make(again.id, "0.0", length(17.0), ANN)
         self.assertEqual((again.id, beside.export(other)), (other, self.rigs.export(other)))

@@ -7,10 +7,10 @@ import numpy as np
 
 from ruvak.core.circuit.build import build
 from ruvak.core.circuit.circuit import Circuit, Receiver
-from ruvak.core.results.effects import received, rejection_fall
+from ruvak.core.results.sensitivities import receive, rejection_fall
 from ruvak.core.results.solving import Emfs, RigSolver
+from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Rig
-from ruvak.core.rig.slim import in_use
 from ruvak.core.solve.network import EARTH
 from ruvak.core.solve.solver import Solution, entries_of
 from ruvak.core.trace.trace import trace
@@ -24,7 +24,7 @@ REFINED, CONFIRMED = 6, 1e-6
 
 def circuit_of(rig: Rig) -> tuple[Rig, Circuit]:
     """What analyse() solves."""
-    used = in_use(rig)
+    used = prune(rig)
     return used, build(used, trace(used))
 
 
@@ -51,7 +51,7 @@ def disagreements(rig: Rig, circuit: Circuit, chosen: list[Excitation] | None = 
             at = np.array([(0, branch, 0) for branch, _ in emfs]).T
             column = Emfs((1, circuit.network.branch_count, 1), at, np.array([emf for _, emf in emfs]))
             solved = solver.solve(np.array([hz]), column, adjoints=0)
-            mine = received(circuit, solved, range(len(circuit.receivers)), [0])[0, :, 0]
+            mine = receive(circuit, solved, range(len(circuit.receivers)), [0])[0, :, 0]
             for number, receiver in enumerate(circuit.receivers):
                 theirs = _heard(circuit, receiver, names, volts, hz)
                 if _close(abs(mine[number]), abs(theirs)):
@@ -100,7 +100,7 @@ def _confirmed(circuit: Circuit, number: int, hz: float, emfs: tuple[tuple[int, 
     for _ in range(REFINED):
         residual = right - matrix.astype(np.clongdouble) @ exact
         exact = exact + np.linalg.solve(matrix, residual.astype(np.complex128))
-    unknowns = exact.astype(np.complex128)[None, :, None]
-    solution = Solution(np.array([hz]), unknowns, unknowns[:, :, :0])
-    refined = received(circuit, solution, [number], [0])[0, 0, 0]
+    tolerances = exact.astype(np.complex128)[None, :, None]
+    solution = Solution(np.array([hz]), tolerances, tolerances[:, :, :0])
+    refined = receive(circuit, solution, [number], [0])[0, 0, 0]
     return bool(abs(refined - heard) <= CONFIRMED * abs(refined))

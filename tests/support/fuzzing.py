@@ -8,7 +8,7 @@ from statistics import median
 
 import numpy as np
 
-from ruvak.core.analyse import analyse, bonds_of
+from ruvak.core.analyse import analyse, ground_loops_of
 from ruvak.core.errors import RuvakError
 from ruvak.core.rig.edits import Edit, PutThing, apply
 from ruvak.core.rig.rig import Rig
@@ -110,9 +110,11 @@ def faults(rig: Rig, seed: int) -> list[str]:
                 if share.likely_dbu > share.worst_dbu + 1e-9:
                     found.append(f"seed {seed}: {run.run} {share.code} {share.owner}: likely above worst")
     owners = {item.id for item in rig.kit} | {bond.id for bond in rig.bonds}
-    joints = bonds_of(rig)
-    found += [f"seed {seed}: joint{path} is not finite" for path in unfinite([one.model_dump() for one in joints])]
-    found += [f"seed {seed}: {one.owner} is no lead and no bond" for one in joints if one.owner not in owners]
+    connections = ground_loops_of(rig)
+    found += [
+        f"seed {seed}: connection{path} is not finite" for path in unfinite([one.model_dump() for one in connections])
+    ]
+    found += [f"seed {seed}: {one.owner} is no lead and no bond" for one in connections if one.owner not in owners]
     return found
 
 

@@ -91,7 +91,7 @@ def _planned(pick: Random, rig: Rig) -> Rig:
     ]
     drawn = {"bar_at": place() if pick.random() < 0.5 else None, "mains": tuple(map(MainsRun.model_validate, mains))}
     earth = [one.model_copy(update={"at": place() if pick.random() < 0.6 else None}) for one in rig.venue.earth]
-    return rig.replaced(
+    return rig.with_fields(
         venue=rig.venue.model_copy(update={**drawn, "earth": tuple(earth)}),
         gear=tuple(one.model_copy(update={"at": place() if pick.random() < 0.8 else None}) for one in rig.gear),
         runs=tuple(

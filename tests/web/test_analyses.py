@@ -21,9 +21,9 @@ class Parts(WebTest):
         return self.analysis(f"runs?keys={','.join(keys)}").get_json()
 
     def test_the_overview_has_a_line_for_each_run(self) -> None:
-        glance = self.analysis("overview").get_json()
-        self.assertEqual([one["run"] for one in glance["runs"]], [run.id for run in demo_rig().runs])
-        self.assertEqual((glance["runs"][0]["grade"], glance["verdict"]["stop"]), ("stop", 1))
+        quick_findings = self.analysis("overview").get_json()
+        self.assertEqual([one["run"] for one in quick_findings["runs"]], [run.id for run in demo_rig().runs])
+        self.assertEqual((quick_findings["runs"][0]["grade"], quick_findings["verdict"]["stop"]), ("stop", 1))
 
     def test_a_run_is_found_by_its_key_and_by_its_name(self) -> None:
         key = self.keys()["slides"]

@@ -18,7 +18,7 @@ from tests.support.web import WebTest
 LENGTH = {"op": "set", "kind": "kit", "id": "lead-31", "field": "length_m", "value": 20}
 
 
-class Answers(WebTest):
+class BlockSolution(WebTest):
     def test_connections_are_ranked(self) -> None:
         got = self.analysis("connections")
         self.assertEqual(got.status_code, 200)

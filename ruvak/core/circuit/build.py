@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from ruvak.core.circuit.circuit import Cause, CauseLine, Circuit, Core, Drive, Mates, Removable, Unknown
+from ruvak.core.circuit.circuit import Cause, CauseLine, Circuit, Core, Drive, Mates, OpenableConnection, Tolerance
 from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, Collector, EarthNode
 from ruvak.core.circuit.exposure import LIVE, CableBranches, Exposure
@@ -36,12 +36,14 @@ class _Builder:
         self.elements = Collector()
         self.elements.merge((EARTH_POINT,))
         self.drives: list[Drive] = []
-        self.unknowns: list[Unknown] = []
-        self.hum_unknowns: list[Unknown] = []
+        self.tolerances: list[Tolerance] = []
+        self.hum_tolerances: list[Tolerance] = []
         self.causes: list[Cause] = []
         self.mates: Mates = {}
-        self.outputs = Outputs(self.elements, rig.alignment, self.drives, self.unknowns, self.hum_unknowns, self.mates)
-        self.inputs = Inputs(self.elements, self.unknowns, self.hum_unknowns, self.mates)
+        self.outputs = Outputs(
+            self.elements, rig.alignment, self.drives, self.tolerances, self.hum_tolerances, self.mates
+        )
+        self.inputs = Inputs(self.elements, self.tolerances, self.hum_tolerances, self.mates)
         mated = [point for link in traced.links if link.kind == "mate" for point in (link.a, link.b)]
         self._plugged = {traced.node_of[point] for point in mated}
         groups: dict[str, list[ContactRef | NodeRef]] = {}
@@ -56,7 +58,7 @@ class _Builder:
         earthings = Earthings(self.elements, self.rig, disturbances, tree, self.causes)
         for gear in self.rig.gear:
             earthings.add(gear)
-        removables = [Removable("bond", bond.id, earthings.bond(bond)) for bond in self.rig.bonds]
+        openable_connections = [OpenableConnection("bond", bond.id, earthings.bond(bond)) for bond in self.rig.bonds]
         self._mate()
         cables: list[CableBranches] = []
         for owner in self.traced.owners:
@@ -64,14 +66,14 @@ class _Builder:
             if isinstance(thing, Gear):
                 self._gear(thing, part)
             else:
-                cables += add_leg(self.elements, thing, part, self.hum_unknowns)
+                cables += add_leg(self.elements, thing, part, self.hum_tolerances)
         # Before the mains reaches in by capacitances: those tie nothing down.
         floating = self._tie_down()
         self.causes += tree.causes()
         earthings.touch()
         plan = Plan(self.rig)
         Exposure(self.elements, self.rig, disturbances, earthings, self.causes, plan).add(cables)
-        network, node_of, point_of = self.elements.numbered()
+        network, node_of, point_of = self.elements.number_nodes()
         receivers = self.inputs.receivers(node_of)
         return Circuit(
             network,
@@ -79,10 +81,13 @@ class _Builder:
             point_of,
             tuple(self.drives),
             receivers,
-            tuple(self.unknowns),
-            tuple(self.hum_unknowns),
+            tuple(self.tolerances),
+            tuple(self.hum_tolerances),
             tuple(self.causes),
-            (*removables, *(Removable("screen", one.item.id, branch) for one in cables for branch in one.screens)),
+            (
+                *openable_connections,
+                *(OpenableConnection("screen", one.item.id, branch) for one in cables for branch in one.screens),
+            ),
             tuple(feeds(self.rig, receivers)),
             tuple(sinks(self.drives, node_of)),
             self._border(tree, node_of),
@@ -123,7 +128,7 @@ class _Builder:
 
         Returns the devices whose signal reference rests on it.
         """
-        network, number_of, point_of = self.elements.numbered()
+        network, number_of, point_of = self.elements.number_nodes()
         points = [CHASSIS.of(gear.id) for gear in self.rig.gear]
         chassis = {number_of[point]: point for point in points if point in number_of}
         # Nothing is plugged into it, no earth either: still a thing that stands in the room.

@@ -1,4 +1,4 @@
-"""What the solver gets, and how to read its answer: drives, receivers, listening points, unknowns."""
+"""What the solver gets, and how to read its answer: drives, receivers, listening points, tolerances."""
 
 from dataclasses import dataclass
 from functools import cached_property
@@ -9,8 +9,8 @@ from ruvak.core.rig.part import Input, Output, Sensitivity
 from ruvak.core.rig.points import ContactRef, NodeRef
 from ruvak.core.solve.network import Network
 
-UnknownCode = Literal["channel_match", "source_leg_mismatch", "input_leg_mismatch", "receiver_rejection"]
-HumUnknownCode = Literal["screen_coupling", "core_screen_mismatch", "pin1"]
+ToleranceCode = Literal["channel_match", "source_leg_mismatch", "input_leg_mismatch", "receiver_rejection"]
+HumToleranceCode = Literal["screen_coupling", "core_screen_mismatch", "pin1"]
 """What matters to disturbances alone: it takes current in a screen to hear of it."""
 
 Mates = dict[ContactRef | NodeRef, list[tuple[int, float]]]
@@ -55,7 +55,7 @@ class Receiver:
 
 
 @dataclass(frozen=True)
-class Unknown:
+class Tolerance:
     """Something of unknown sign: how a unit of it changes the elements, and its likely and worst size.
 
     A unit means: the whole mismatch as a ratio, or, for rejection, a common-mode gain of one.
@@ -63,7 +63,7 @@ class Unknown:
     `emfs`: (branch, relative change per unit); `capacitances`: (index, farad per unit).
     """
 
-    code: UnknownCode | HumUnknownCode
+    code: ToleranceCode | HumToleranceCode
     owner: str
     likely: float
     worst: float
@@ -82,7 +82,7 @@ class Unknown:
 
 
 def cable_owner(item: str, index: int) -> str:
-    """Whose unknowns those of one cable are: of a multicore only the ways that a run uses matter to it."""
+    """Whose tolerances those of one cable are: of a multicore only the ways that a run uses matter to it."""
     return f"{item}#{index}"
 
 
@@ -158,8 +158,8 @@ class Sink:
 
 
 @dataclass(frozen=True)
-class Removable:
-    """A joint that could be opened: a lead's screen, or a bond beside the runs. `owner`: that one's id."""
+class OpenableConnection:
+    """A connection that could be opened: a lead's screen, or a bond beside the runs. `owner`: that one's id."""
 
     kind: Literal["screen", "bond"]
     owner: str
@@ -187,10 +187,10 @@ class Circuit:
     """One of the points of each node."""
     drives: tuple[Drive, ...]
     receivers: tuple[Receiver, ...]
-    unknowns: tuple[Unknown, ...]
-    hum_unknowns: tuple[Unknown, ...]
+    tolerances: tuple[Tolerance, ...]
+    hum_tolerances: tuple[Tolerance, ...]
     causes: tuple[Cause, ...]
-    removables: tuple[Removable, ...]
+    openable_connections: tuple[OpenableConnection, ...]
     feeds: tuple[Feed, ...]
     sinks: tuple[Sink, ...]
     border: tuple[int, ...]

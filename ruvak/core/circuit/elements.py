@@ -98,7 +98,7 @@ class Collector:
         if ohm:
             self.transresistances.append(Transresistance(driven, sensed, ohm))
 
-    def numbered(self) -> tuple[Network, dict[CircuitPoint, int], tuple[CircuitPoint, ...]]:
+    def number_nodes(self) -> tuple[Network, dict[CircuitPoint, int], tuple[CircuitPoint, ...]]:
         """The network; each point's node number (points on the earth reference give EARTH); a point for each node."""
         names: list[CircuitPoint] = []
         # Looked up once a point; what was never merged stands for itself.

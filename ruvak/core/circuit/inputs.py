@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field
 
-from ruvak.core.circuit.circuit import Mates, Receiver, Unknown
+from ruvak.core.circuit.circuit import Mates, Receiver, Tolerance
 from ruvak.core.circuit.elements import CircuitPoint, Collector
 from ruvak.core.circuit.outputs import stated_part
 from ruvak.core.rig.part import BalancedInput, Input, InputMode, Part, Sensitivity, UnbalancedInput
@@ -32,8 +32,8 @@ class Inputs:
     """Adds a device's inputs to the network; receivers() gives them once the nodes are numbered."""
 
     elements: Collector
-    unknowns: list[Unknown]
-    hum_unknowns: list[Unknown]
+    tolerances: list[Tolerance]
+    hum_tolerances: list[Tolerance]
     mates: Mates
     pending: list[_Pending] = field(default_factory=list)
 
@@ -101,30 +101,32 @@ class Inputs:
         )
 
     def _pin1(self, gear: Gear, receiver: Input, contact: Contact | InnerNode) -> tuple[tuple[int, float], ...]:
-        """Current through the screen contact times its transfer impedance, where stated; else among the unknowns."""
+        """Current through the screen contact times its transfer impedance, where stated; else among the tolerances."""
         currents = tuple(self.mates.get(contact.of(gear.id), ()))
         ohm = receiver.pin1_ohm
         if isinstance(ohm, Value):
             return tuple((branch, sign * ohm.value) for branch, sign in currents) if ohm.value else ()
         if currents:
             owner, number = f"{gear.id}.{receiver.id}", len(self.pending)
-            self.hum_unknowns.append(
-                Unknown("pin1", owner, ohm.likely, ohm.worst, ohm.source, receiver=number, currents=currents)
+            self.hum_tolerances.append(
+                Tolerance("pin1", owner, ohm.likely, ohm.worst, ohm.source, receiver=number, currents=currents)
             )
         return ()
 
     def _leg_unknown(self, owner: str, mismatch: Spread, legs: list[int | None], half: float) -> None:
         changes = tuple((index, change) for index, change in zip(legs, (-half, half), strict=True) if index is not None)
-        self.unknowns.append(
-            Unknown("input_leg_mismatch", owner, mismatch.likely, mismatch.worst, mismatch.source, conductances=changes)
+        self.tolerances.append(
+            Tolerance(
+                "input_leg_mismatch", owner, mismatch.likely, mismatch.worst, mismatch.source, conductances=changes
+            )
         )
 
     def _rejection(self, owner: str, mode: InputMode) -> float:
-        """As a common-mode gain where it is stated; of unknown sign it goes among the unknowns."""
+        """As a common-mode gain where it is stated; of unknown sign it goes among the tolerances."""
         rejection = mode.rejection_db
         if isinstance(rejection, Value):
             return ratio_from_db(-rejection.value)
         likely, worst = ratio_from_db(-rejection.likely), ratio_from_db(-rejection.worst)
         number = len(self.pending)
-        self.unknowns.append(Unknown("receiver_rejection", owner, likely, worst, rejection.source, receiver=number))
+        self.tolerances.append(Tolerance("receiver_rejection", owner, likely, worst, rejection.source, receiver=number))
         return 0.0

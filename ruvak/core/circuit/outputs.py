@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ruvak.core.circuit.circuit import Drive, Mates, Unknown
+from ruvak.core.circuit.circuit import Drive, Mates, Tolerance
 from ruvak.core.circuit.elements import CircuitPoint, Collector, Internal
 from ruvak.core.rig.part import BalancedOutput, Output, Part, UnbalancedOutput
 from ruvak.core.rig.points import SIGNAL_REFERENCE
@@ -21,8 +21,8 @@ class Outputs:
     elements: Collector
     alignment: Alignment
     drives: list[Drive]
-    unknowns: list[Unknown]
-    hum_unknowns: list[Unknown]
+    tolerances: list[Tolerance]
+    hum_tolerances: list[Tolerance]
     mates: Mates
 
     def add(self, gear: Gear, part: Part, output: Output) -> None:
@@ -103,15 +103,15 @@ class Outputs:
                     self.elements.transresistance(leg, branch, sign * ohm.value)
         elif currents:
             pairs = tuple((leg, branch, sign) for leg in hot for branch, sign in currents)
-            self.hum_unknowns.append(
-                Unknown("pin1", gear.id, ohm.likely, ohm.worst, ohm.source, transresistances=pairs)
+            self.hum_tolerances.append(
+                Tolerance("pin1", gear.id, ohm.likely, ohm.worst, ohm.source, transresistances=pairs)
             )
 
     def _leg_unknown(self, gear: Gear, legs: Spread, ohm: float, branches: tuple[int, int]) -> None:
         half = 0.5 * ohm
         ohms = ((branches[0], half), (branches[1], -half))
-        self.unknowns.append(
-            Unknown("source_leg_mismatch", gear.id, legs.likely, legs.worst, legs.source, branch_ohms=ohms)
+        self.tolerances.append(
+            Tolerance("source_leg_mismatch", gear.id, legs.likely, legs.worst, legs.source, branch_ohms=ohms)
         )
 
     def _matched(self, gear: Gear, output: Output, legs: list[Legs]) -> None:
@@ -125,7 +125,7 @@ class Outputs:
         if isinstance(match, Spread):
             likely, worst = ratio_from_db(match.likely) - 1.0, ratio_from_db(match.worst) - 1.0
             halves = tuple((leg[0], sign) for channel, sign in zip(legs, (0.5, -0.5), strict=True) for leg in channel)
-            self.unknowns.append(Unknown("channel_match", gear.id, likely, worst, match.source, emfs=halves))
+            self.tolerances.append(Tolerance("channel_match", gear.id, likely, worst, match.source, emfs=halves))
 
 
 def stated_part(deviation: Deviation) -> float:

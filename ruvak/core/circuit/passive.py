@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ruvak.core.circuit.circuit import Unknown, cable_owner
+from ruvak.core.circuit.circuit import Tolerance, cable_owner
 from ruvak.core.circuit.elements import CircuitPoint, Collector, Internal
 from ruvak.core.circuit.exposure import CableBranches
 from ruvak.core.circuit.outputs import stated_part
@@ -13,9 +13,9 @@ from ruvak.core.rig.values import Spread
 from ruvak.core.units import ratio_from_db
 
 
-def add_leg(elements: Collector, item: KitItem, part: Part, unknowns: list[Unknown]) -> list[CableBranches]:
+def add_leg(elements: Collector, item: KitItem, part: Part, tolerances: list[Tolerance]) -> list[CableBranches]:
     """Everything inside one lead, adapter or box that is not plain wire; its cables as they stand in the network."""
-    cables = [_cable(elements, item, index, cable, unknowns) for index, cable in enumerate(part.cables)]
+    cables = [_cable(elements, item, index, cable, tolerances) for index, cable in enumerate(part.cables)]
     add_components(elements, item.id, part)
     return cables
 
@@ -38,7 +38,7 @@ def add_components(elements: Collector, owner: str, part: Part) -> None:
                 )
 
 
-def _cable(elements: Collector, item: KitItem, index: int, cable: Cable, unknowns: list[Unknown]) -> CableBranches:
+def _cable(elements: Collector, item: KitItem, index: int, cable: Cable, tolerances: list[Tolerance]) -> CableBranches:
     """One pi section: series resistance and inductance, half of each capacitance at either end.
 
     Each core has half the pair's loop inductance to itself; all conductors share the external inductance, so
@@ -71,7 +71,7 @@ def _cable(elements: Collector, item: KitItem, index: int, cable: Cable, unknown
     )
     farads = _capacitances(elements, cable, length_m, ends, signs)
     found = CableBranches(item, index, cable, tuple(first + i for i in count), tuple(ends))
-    unknowns += _unknowns(found, signs, farads)
+    tolerances += _unknowns(found, signs, farads)
     return found
 
 
@@ -108,7 +108,7 @@ def _capacitances(
     return found
 
 
-def _unknowns(found: CableBranches, signs: list[float], farads: list[tuple[int, float]]) -> Iterator[Unknown]:
+def _unknowns(found: CableBranches, signs: list[float], farads: list[tuple[int, float]]) -> Iterator[Tolerance]:
     """What is of unknown sign about a lead: its screen's coupling, its cores' capacitances."""
     cable, owner = found.cable, cable_owner(found.item.id, found.index)
     coupling = cable.screen_coupling_h_per_m
@@ -122,12 +122,12 @@ def _unknowns(found: CableBranches, signs: list[float], farads: list[tuple[int, 
             if sign
         )
         if henries:
-            yield Unknown(
+            yield Tolerance(
                 "screen_coupling", owner, coupling.likely, coupling.worst, coupling.source, branch_henries=henries
             )
     mismatch = cable.core_screen_mismatch
     if isinstance(mismatch, Spread) and farads:
-        yield Unknown(
+        yield Tolerance(
             "core_screen_mismatch", owner, mismatch.likely, mismatch.worst, mismatch.source, capacitances=tuple(farads)
         )
 

@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass, replace
 
-from ruvak.core.entry.ends import (
+from ruvak.core.entry.grammar import Piece, Sentence, parsed
+from ruvak.core.entry.line_ends import (
     End,
     Side,
     end_of,
@@ -15,7 +16,6 @@ from ruvak.core.entry.ends import (
     split_up,
     takes_stereo,
 )
-from ruvak.core.entry.grammar import Piece, Sentence, parsed
 from ruvak.core.entry.names import Directory, Meaning
 from ruvak.core.entry.reading import ProblemCode, ReadProblem
 from ruvak.core.entry.sockets import Role, sockets, usable

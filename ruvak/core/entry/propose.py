@@ -5,8 +5,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import chain, islice, zip_longest
 
-from ruvak.core.analyse import alone, glance
-from ruvak.core.entry.ends import End
+from ruvak.core.analyse import quick_findings, sub_rig
+from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.plan import Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.legs.cures import cures, ids_of
@@ -20,7 +20,7 @@ from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.rig.rig import Gear, Join, Rig, Run
 from ruvak.core.trace.layout import inside_links
-from ruvak.core.trace.trace import Trace, connector_at, merged, points_of, trace
+from ruvak.core.trace.trace import Trace, connector_at, merge_groups, points_of, trace
 
 ASSUMED_REACH_M = 3.0
 """How far a lead has to reach where the line does not say: a lead beside the desk, common practice."""
@@ -129,7 +129,7 @@ class Proposer:
         `named`: the run's id, number, name and note.
         """
         new: dict[str, Gear] = {end.gear.id: end.gear for end in (*wanted.sources, wanted.goal) if end and end.is_new}
-        base = embed(self.rig.replaced(gear=(*self.rig.gear, *new.values()))) if new else self.rig
+        base = embed(self.rig.with_fields(gear=(*self.rig.gear, *new.values()))) if new else self.rig
         # What the line names by its tag is preferred to what would do as well.
         signal = data_of(base, (socket for end in wanted.sources for choice in end.choices[:1] for socket in choice))
         pool = replace(pool_for(base, known=self._known, signal=signal), first=frozenset(wanted.items))
@@ -174,7 +174,7 @@ class Proposer:
 
         tries(plain, SOLVED, (Grade.CLEAR,))
         if search.best is not None and not search.is_done((Grade.CLEAR,)):
-            needed = ids_of(cures(one.code for one in search.best.solved.findings), pool.parts.values())
+            needed = ids_of(cures(one.code.cure for one in search.best.solved.findings), pool.parts.values())
             if needed:
                 more = replace(wanted, parts=(*wanted.parts, *needed))
                 tries(self._curing(pool, more), search.count + CURING, (Grade.CLEAR,))
@@ -281,15 +281,15 @@ def solved_together(built: list[Built]) -> list[Proposal]:
 
 
 def _solved(rig: Rig, run_ids: tuple[str, ...]) -> list[Solved]:
-    small = alone(rig, *run_ids)
+    small = sub_rig(rig, *run_ids)
     traced = trace(small)
-    return [Solved(findings, small, traced) for findings in glance(small, traced)]
+    return [Solved(findings, small, traced) for findings in quick_findings(small, traced)]
 
 
 def _only_hums(findings: tuple[Finding, ...]) -> bool:
     """Whether hum is the one thing that has to be mended."""
-    return any(one.code == "hum" for one in findings) and all(
-        one.code == "hum" or one.grade is Grade.WATCH for one in findings
+    return any(one.code.is_hum for one in findings) and all(
+        one.code.is_hum or one.grade is Grade.WATCH for one in findings
     )
 
 
@@ -350,7 +350,7 @@ def _with(rig: Rig, route: Route, run: Run) -> Rig:
     """The rig with the run in it; nothing is checked, the route was built from what fits."""
     have = set(rig.owners_by_id)
     items = tuple(dict.fromkeys(item for item in route.items if item.id not in have))
-    return embed(rig.replaced(kit=(*rig.kit, *items), runs=(*rig.runs, run)))
+    return embed(rig.with_fields(kit=(*rig.kit, *items), runs=(*rig.runs, run)))
 
 
 def _through(
@@ -380,7 +380,7 @@ def _onward(
 
 def exit_of(part: Part, entry: Endpoint) -> Endpoint:
     """Where signal that enters a built-in part comes out again; the entry itself if nowhere."""
-    joined = merged(points_of(part), ((link.a, link.b) for link in inside_links(part, screens=False)))
+    joined = merge_groups(points_of(part), ((link.a, link.b) for link in inside_links(part, screens=False)))
     groups: dict[str, set[str]] = {}
     for point, group in joined.items():
         if isinstance(point, Contact) and (point.connector != entry.connector or point.contact not in ("1", "shell")):

@@ -14,7 +14,7 @@ from ruvak.core.rig.edits import Edit, is_setting
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.trace.drawing import draw
-from ruvak.core.trace.ends import ends_of
+from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
 MOST_LINES = 200

@@ -2,6 +2,7 @@
 
 from enum import StrEnum
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.rig.values import Id, Record
 
 
@@ -23,7 +24,7 @@ class Finding(Record):
     `subject`: the mix, input or output concerned, owner.id.
     """
 
-    code: str
+    code: FindingCode
     grade: Grade
     run: Id
     items: tuple[str, ...]
@@ -38,7 +39,7 @@ class Finding(Record):
 class RigFinding(Record):
     """Something about the whole rig, said once. `gear`, `runs`: what it concerns; `subject`: a device or point."""
 
-    code: str
+    code: FindingCode
     grade: Grade
     gear: tuple[Id, ...]
     runs: tuple[Id, ...]

@@ -1,5 +1,6 @@
 """Every rule, once, and the order in which findings are told."""
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade, RigFinding, Verdict
 from ruvak.core.judge.rig_rules.leakage import leakage
 from ruvak.core.judge.rig_rules.lost_earth import lost_earth
@@ -123,7 +124,7 @@ def _clear(rig: Rig, result: RunResult) -> Finding:
         "headroom_db": tightest.headroom_db,
         "room": _room(one, tightest),
     }
-    return finding("clear", Grade.CLEAR, result, one.gear, one.input, params)
+    return finding(FindingCode.CLEAR, Grade.CLEAR, result, one.gear, one.input, params)
 
 
 def _clear_data(rig: Rig, result: RunResult, line: DataLine) -> Finding:
@@ -134,4 +135,4 @@ def _clear_data(rig: Rig, result: RunResult, line: DataLine) -> Finding:
         "length_m": line.length_m,
         "limit_m": line.limit_m,
     }
-    return finding("data_clear", Grade.CLEAR, result, last.gear, last.input, params)
+    return finding(FindingCode.DATA_CLEAR, Grade.CLEAR, result, last.gear, last.input, params)

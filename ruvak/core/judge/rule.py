@@ -3,9 +3,10 @@
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade, RigFinding
 from ruvak.core.judge.sentences import written
-from ruvak.core.results.lost import is_lost_side
+from ruvak.core.results.missing_side import is_missing_side
 from ruvak.core.results.records import ChannelGain, InputResult, Levels, MixResult, RunResult, Sum
 from ruvak.core.rig.rig import Rig, called
 
@@ -60,7 +61,7 @@ def usable(result: RunResult, one: InputResult) -> bool:
 
     What is lost to the sides alone, where they are two inputs, is the pair's concern.
     """
-    if is_lost_side(result.inputs, result.mixes, one):
+    if is_missing_side(result.inputs, result.mixes, one):
         return False
     return alive(one.channels) and (one.sum is None or one.sum.centre_db > CENTRE_LOST_DB)
 
@@ -76,7 +77,7 @@ def active(one: InputResult) -> Levels | None:
 
 
 def finding(
-    code: str, grade: Grade, result: RunResult, gear: str, subject: str, params: dict[str, float | str]
+    code: FindingCode, grade: Grade, result: RunResult, gear: str, subject: str, params: dict[str, float | str]
 ) -> Finding:
     """A finding with its words from the catalogue."""
     words = written(code, params)
@@ -95,7 +96,7 @@ def finding(
 
 
 def rig_finding(
-    code: str, grade: Grade, rig: Rig, gear: tuple[str, ...], subject: str, params: dict[str, float | str]
+    code: FindingCode, grade: Grade, rig: Rig, gear: tuple[str, ...], subject: str, params: dict[str, float | str]
 ) -> RigFinding:
     """A finding about the whole rig, with the runs that end at these devices."""
     words = written(code, params)

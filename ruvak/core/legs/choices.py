@@ -6,7 +6,7 @@ from ruvak.core.legs.pool import Pool, pool_for
 from ruvak.core.rig.connectors import Form, fits
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.rig.values import Id, Label, Record
-from ruvak.core.trace.ends import ends_of
+from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
 MOST = 40

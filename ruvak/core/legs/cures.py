@@ -2,6 +2,7 @@
 
 from collections import Counter
 from collections.abc import Callable, Collection, Iterable
+from enum import StrEnum
 
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact, InnerNode
@@ -9,9 +10,17 @@ from ruvak.core.rig.points import Contact, InnerNode
 Made = Callable[[Part], bool]
 
 
-def cures(codes: Iterable[str]) -> tuple[Made, ...]:
-    """For findings' codes, each kind of piece once that is made against one of them."""
-    return tuple(dict.fromkeys(_AGAINST[code] for code in codes if code in _AGAINST))
+class Cure(StrEnum):
+    """A kind of piece that is made against some trouble."""
+
+    ISOLATOR = "isolator"
+    LIGHT_LOAD = "light-load"
+    RESISTIVE_SUM = "resistive-sum"
+
+
+def cures(wanted: Iterable[Cure | None]) -> tuple[Made, ...]:
+    """What each kind of piece is known by, each once."""
+    return tuple(dict.fromkeys(_KNOWN_BY[cure] for cure in wanted if cure is not None))
 
 
 def ids_of(made: Iterable[Made], parts: Collection[Part]) -> tuple[tuple[str, ...], ...]:
@@ -19,12 +28,12 @@ def ids_of(made: Iterable[Made], parts: Collection[Part]) -> tuple[tuple[str, ..
     return tuple(tuple(part.id for part in parts if is_so(part)) for is_so in made)
 
 
-def isolates(part: Part) -> bool:
+def is_isolator(part: Part) -> bool:
     """A box whose two sides only a coil joins."""
     return part.kind == "box" and any(element.type == "transformer" for element in part.elements)
 
 
-def asks_little(part: Part) -> bool:
+def is_light_load(part: Part) -> bool:
     """A box that loads what drives it lightly: a stage of its own, or a coil that steps down."""
     return part.kind == "box" and any(
         element.type == "buffer" or (element.type == "transformer" and element.turns_ratio.value > 1.0)
@@ -32,7 +41,7 @@ def asks_little(part: Part) -> bool:
     )
 
 
-def sums(part: Part) -> bool:
+def is_resistive_sum(part: Part) -> bool:
     """Resistors bring two of its incoming contacts to one point."""
     ways_in = {one.id for one in part.connectors if one.side == "in"}
     met: Counter[Contact | InnerNode] = Counter()
@@ -49,13 +58,8 @@ def _is_at(point: Contact | InnerNode, connectors: set[str]) -> bool:
     return isinstance(point, Contact) and point.connector in connectors
 
 
-_AGAINST: dict[str, Made] = {
-    "hum": isolates,
-    "sleeve_earthed": isolates,
-    "dull": asks_little,
-    "thin": asks_little,
-    "load_low": sums,
-    "side_missing": sums,
-    "centre_cancels": sums,
-    "centre_weakened": sums,
+_KNOWN_BY: dict[Cure, Made] = {
+    Cure.ISOLATOR: is_isolator,
+    Cure.LIGHT_LOAD: is_light_load,
+    Cure.RESISTIVE_SUM: is_resistive_sum,
 }

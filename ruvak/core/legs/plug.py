@@ -7,7 +7,7 @@ from ruvak.core.rig.connectors import SHAPES, fits
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, Rig, Run, called
-from ruvak.core.trace.ends import ends_of
+from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
 

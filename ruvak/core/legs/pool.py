@@ -10,7 +10,7 @@ from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.part import Part, SignalClass
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, Rig
-from ruvak.core.trace.ends import ends_of
+from ruvak.core.trace.run_ends import ends_of
 
 MOST_CONNECTORS = 6
 """What has more is a multicore: several runs share it, so it is chosen by people, not by the search."""

@@ -65,4 +65,4 @@ def embed(rig: Rig) -> Rig:
     missing = tuple(library()[name] for name in used if name not in have and name in library())
     if not missing and rig.assumptions is not None:
         return rig
-    return rig.replaced(parts=rig.parts + missing, assumptions=rig.assumptions or default_assumptions())
+    return rig.with_fields(parts=rig.parts + missing, assumptions=rig.assumptions or default_assumptions())

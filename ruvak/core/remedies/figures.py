@@ -1,6 +1,6 @@
 """The figures of a run that are compared before and after."""
 
-from ruvak.core.analyse import Judged, RunAnalysis
+from ruvak.core.analyse import RunAnalysis, RunVerdict
 from ruvak.core.judge.rule import active
 from ruvak.core.remedies.remedy import Figures
 
@@ -8,7 +8,7 @@ HUM_TOLD_DB = 90.0
 """Hum further under the programme than this is nobody's concern."""
 
 
-def figures_of(found: Judged | RunAnalysis) -> Figures:
+def figures_of(found: RunVerdict | RunAnalysis) -> Figures:
     """The sum where the run is heard (its first mix, else its first input), levels at its inputs."""
     result = found.result
     sums = [mix.sum for mix in result.mixes] or [one.sum for one in result.inputs[:1]]

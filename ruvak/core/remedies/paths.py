@@ -6,11 +6,11 @@ from itertools import islice, takewhile
 from ruvak.core.legs.cures import Made, ids_of
 from ruvak.core.legs.pool import pool_for
 from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
-from ruvak.core.rig.edits import Edit, Op, changes
+from ruvak.core.rig.edits import Edit, Op, SetField
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, Rig, Run
-from ruvak.core.trace.ends import ends_of
+from ruvak.core.trace.run_ends import ends_of
 
 MOST = 48
 EACH, LOOKED_THROUGH, MADE_EACH = 32, 300, 6
@@ -123,7 +123,8 @@ def edit_for(rig: Rig, run: Run, route: Route, label: str) -> Edit:
     """The edit that rewires the run so, adding to the kit what is not owned."""
     ops: list[Op] = put_ops(rig, route.items)
     legs = tuple(item.id for item in route.items)
-    ops += changes("runs", run, run.model_copy(update={"legs": legs, "joins": route.joins}))
+    for field, value in (("legs", legs), ("joins", route.joins)):
+        ops.append(SetField(kind="runs", id=run.id, field=field, value=value))
     return Edit(label=label, ops=tuple(ops))
 
 

@@ -1,6 +1,7 @@
 """An edit with its effect, solved before anyone sees it."""
 
 from ruvak.core.analyse import RunAnalysis
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Grade, Verdict
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.values import Id, Record
@@ -10,7 +11,7 @@ class Figures(Record):
     """What a run comes to where it is heard: the numbers a remedy is judged by."""
 
     grade: Grade
-    codes: tuple[str, ...]
+    codes: tuple[FindingCode, ...]
     centre_db: float | None
     arriving_dbu: float | None
     headroom_db: float | None

@@ -6,7 +6,16 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from itertools import chain, islice
 
-from ruvak.core.analyse import Analysis, Assessment, Judged, RunAnalysis, among, assess, glance, prepare
+from ruvak.core.analyse import (
+    Analysis,
+    Assessment,
+    RunAnalysis,
+    RunVerdict,
+    assess,
+    prepare,
+    quick_findings,
+    rest_of_rig,
+)
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.judge.sentences import number, signed
 from ruvak.core.legs.cures import cures
@@ -19,13 +28,13 @@ from ruvak.core.remedies.pairs import beside, same_way
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.remedies.remedy import Effect, Needed, Remedy
 from ruvak.core.remedies.settings import settings_edits
-from ruvak.core.results.surroundings import Surroundings
+from ruvak.core.results.norton import NortonEquivalent
 from ruvak.core.rig.edits import Edit, SetField, apply, is_setting
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Join, KitItem, Rig, Run
-from ruvak.core.rig.slim import in_use
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
 from ruvak.core.trace.trace import connector_at
 
 MAX_SOLVED, MAX_WARNINGS = 4, 1
@@ -35,32 +44,33 @@ ENOUGH_CLEAR, COMBINED, NEARLY = 5, 4, 2
 and so many of those that leave least to be cured by one."""
 MAX_FIRST = 2
 """How many are solved while somebody waits for the first."""
-LOUD = frozenset({"level_clips", "level_close", "saturates"})
 ARROW = "\N{RIGHTWARDS ARROW}"
 
 
 def remedies_for(
-    rig: Rig, run_id: str, before: Analysis | None = None, memory: Memory | None = None
+    rig: Rig, run_id: str, before: Analysis | None = None, block_cache: BlockCache | None = None
 ) -> tuple[Remedy, ...]:
     """Solved remedies of one run, best first, then what is often tried and does not help.
 
     KeyError for an unknown run; empty when the run is clear. `before`: the rig's analysis, where it is at hand
-    already; `memory`: what was solved before.
+    already; `block_cache`: what was solved before.
     """
-    return _search(rig, run_id, before, memory).ranked()
+    return _search(rig, run_id, before, block_cache).ranked()
 
 
-def first_remedy(rig: Rig, run_id: str, before: Analysis | None = None, memory: Memory | None = None) -> Remedy | None:
+def first_remedy(
+    rig: Rig, run_id: str, before: Analysis | None = None, block_cache: BlockCache | None = None
+) -> Remedy | None:
     """As remedies_for(), but the first that clears the run in the order of trying, which is soonest; None without."""
-    return _search(rig, run_id, before, memory).first()
+    return _search(rig, run_id, before, block_cache).first()
 
 
-def _search(rig: Rig, run_id: str, before: Analysis | None, memory: Memory | None) -> "_Search":
+def _search(rig: Rig, run_id: str, before: Analysis | None, block_cache: BlockCache | None) -> "_Search":
     rig = prepare(rig)
     run = next((one for one in rig.runs if one.id == run_id), None)
     if run is None:
         raise KeyError(run_id)
-    return _Search(rig, run, before, memory or Memory())
+    return _Search(rig, run, before, block_cache or BlockCache())
 
 
 @dataclass(frozen=True)
@@ -77,14 +87,14 @@ class _Candidate:
 
 
 class _Search:
-    def __init__(self, rig: Rig, run: Run, before: Analysis | None, memory: Memory) -> None:
-        self.rig, self.run, self.memory = rig, run, memory
-        self.alone = rig.replaced(runs=(run,))
-        known = before if before is not None else assess(rig, run.id, memory)
-        self.before: tuple[Judged | RunAnalysis, ...] = known.runs
+    def __init__(self, rig: Rig, run: Run, before: Analysis | None, block_cache: BlockCache) -> None:
+        self.rig, self.run, self.block_cache = rig, run, block_cache
+        self.sub_rig = rig.with_fields(runs=(run,))
+        known = before if before is not None else assess(rig, run.id, block_cache)
+        self.before: tuple[RunVerdict | RunAnalysis, ...] = known.runs
         self.found = next(one for one in known.runs if one.run == run.id) if isinstance(known, Analysis) else known.mine
-        self.among: Surroundings | None = None
-        self.glanced = glance(in_use(self.alone))[0]
+        self.norton: NortonEquivalent | None = None
+        self.glanced = quick_findings(prune(self.sub_rig))[0]
 
     def first(self) -> Remedy | None:
         """Switches, then rewirings as they are found, until one clears the run and harms no other.
@@ -136,8 +146,8 @@ class _Search:
 
     def _look_around(self) -> None:
         """From now on candidates are looked at in the rest of the rig: what closes their loops may be other runs."""
-        self.among = among(self.rig, self.run.id, self.memory)
-        self.glanced = glance(in_use(self.alone), among=self.among)[0]
+        self.norton = rest_of_rig(self.rig, self.run.id, self.block_cache)
+        self.glanced = quick_findings(prune(self.sub_rig), norton=self.norton)[0]
 
     def _nothing_to_offer(self) -> bool:
         """It is clear; or a device at its end has lost its mains earth: no wiring makes that right, and an isolator
@@ -181,9 +191,9 @@ class _Search:
         """As _promise, without the findings that some switch or control by itself would take away."""
         before = {finding.code for finding in self.glanced}
         cured = {code for flip in flips for code in before - {finding.code for finding in flip.findings}}
-        if cured & LOUD:
+        if any(code.goes_with_less_level for code in cured):
             # Turned down for one of them it is turned down for all.
-            cured |= LOUD
+            cured |= {code for code in before if code.goes_with_less_level}
         left = [finding for finding in one.findings if finding.code not in cured]
         worst = SEVERITY[left[0].grade] if left else SEVERITY[Grade.CLEAR]
         return (-float(worst), float(len(left)), *self._promise(one)[2:])
@@ -202,7 +212,7 @@ class _Search:
         may_open = may_open_screen(self.rig, self.found)
         today = len(_goals_of(self.run.joins, self.run.legs))
         # Two sides on two inputs are given up for one input only where nothing else is found.
-        routes = paths(self.rig, self.run, cures(one.code for one in self.found.findings))
+        routes = paths(self.rig, self.run, cures(one.code.cure for one in self.found.findings))
         ends = [(_goals_of(route.joins, [one.id for one in route.items]), route) for route in routes]
         for goals, route in sorted(ends, key=lambda end: len(end[0]) < today):
             if clear and len(goals) < today:
@@ -231,7 +241,7 @@ class _Search:
 
     def _at_a_glance(self, edit: Edit) -> tuple[Finding, ...]:
         # The run by itself, so that nothing else of the rig has to be checked.
-        return glance(in_use(apply(self.alone, edit)), among=self.among)[0]
+        return quick_findings(prune(apply(self.sub_rig, edit)), norton=self.norton)[0]
 
     def _with_flips(self, one: "_Candidate", flips: list["_Candidate"]) -> Iterator["_Candidate"]:
         """A rewiring that leaves something to watch, with one switch flipped besides."""
@@ -247,11 +257,11 @@ class _Search:
         codes = {finding.code for finding in one.findings}
         better = self._severity(one.findings) > self._severity(self.glanced)
         gone = {finding.code for finding in self.glanced} - codes
-        return not better and bool(gone) and "phantom_harms" not in codes
+        return not better and bool(gone) and not any(code.harms_a_device for code in codes)
 
     def _solved(self, one: "_Candidate") -> Remedy:
         edit, rig = one.edit, apply(self.rig, one.edit)
-        after = assess(rig, self.run.id, self.memory)
+        after = assess(rig, self.run.id, self.block_cache)
         mine = after.mine
         effects = tuple(self._effects(after))
         before_rank, after_rank = self._severity(self.found.findings), self._severity(mine.findings)
@@ -338,7 +348,7 @@ class _Search:
 
     def _sentence(self, effect: Effect, after: RunAnalysis) -> str:
         said = []
-        if "silent" in effect.after.codes:
+        if any(code.is_silence for code in effect.after.codes):
             return f"Silences it: what was left of the sides goes too. {after.findings[0].sentence}"
         if effect.before.centre_db is not None and effect.after.centre_db is not None:
             said.append(f"centre {signed(effect.before.centre_db)} {ARROW} {signed(effect.after.centre_db)} dB")
@@ -356,7 +366,7 @@ class _Search:
 
 
 def _hums(findings: tuple[Finding, ...]) -> bool:
-    return any(one.code == "hum" for one in findings)
+    return any(one.code.is_hum for one in findings)
 
 
 def _below(below_db: float) -> str:

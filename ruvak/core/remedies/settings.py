@@ -9,7 +9,6 @@ from ruvak.core.rig.rig import Gear, Rig, SettingValue, setting_of
 
 HEADROOM_AIM_DB = 6.0
 """Where a level remedy leaves the loudest passages: this far below clip. Common practice."""
-LOST_SIDES = frozenset({"centre_cancels", "centre_weakened", "mono_cancels", "side_missing", "one_sided", "silent"})
 
 
 def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
@@ -19,7 +18,7 @@ def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
     one kind that stand alike (the taps along a 100 V line) are moved together only.
     """
     # Mono gives up one of two sides: only where one is lost anyway.
-    loses = any(one.code in LOST_SIDES for one in found.findings)
+    loses = any(one.code.side_is_lost for one in found.findings)
     levels: list[tuple[str, SetField]] = []
     alike: dict[tuple[str, str, SettingValue, SettingValue], list[Gear]] = {}
     for control in found.controls:
@@ -85,8 +84,8 @@ def _others(setting: Setting, now: SettingValue, found: RunAnalysis) -> Iterator
 def _wanted_db(found: RunAnalysis) -> float:
     """How much the source should change, from the level findings; 0 where there are none."""
     for one in found.findings:
-        if one.code in ("level_clips", "level_close"):
+        if one.code.is_too_loud:
             return float(one.params["headroom_db"]) - HEADROOM_AIM_DB
-        if one.code == "level_low":
+        if one.code.is_too_quiet:
             return float(one.params["short_db"])
     return 0.0

@@ -1,8 +1,8 @@
 """What really is balanced, from the metal and the impedances, never from the plugs."""
 
 from ruvak.core.circuit.circuit import Drive, Receiver
-from ruvak.core.results.ends import points_of_channel
 from ruvak.core.results.records import Balance
+from ruvak.core.results.run_ports import points_of_channel
 from ruvak.core.rig.points import ContactRef, NodeRef
 from ruvak.core.solve.network import Floats
 from ruvak.core.trace.trace import Trace

@@ -14,8 +14,8 @@ from ruvak.core.results.solving import RigSolver, cause_emfs
 from ruvak.core.rig.check_earth import MOST_EARTH_V
 from ruvak.core.rig.earth import EarthPoint, EarthVoltage, Preset
 from ruvak.core.rig.edits import Edit, SetField
+from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Gear, Rig
-from ruvak.core.rig.slim import in_use
 from ruvak.core.trace.trace import trace
 
 LEAST_A_PER_V = 1e-4
@@ -61,8 +61,8 @@ def _outlets(rig: Rig, item_id: str, tag: str) -> tuple[EarthPoint, EarthPoint]:
     by_id = {point.id: point for point in rig.venue.earth}
     found = list(dict.fromkeys(one.outlet for one in devices if one.outlet is not None))
     if len(found) != 2:
-        unknown = ", ".join(f"'{one.name}'" for one in devices if one.outlet is None)
-        sentence = f"say first which outlets {unknown} use" if unknown else "it needs two devices on two outlets"
+        tolerance = ", ".join(f"'{one.name}'" for one in devices if one.outlet is None)
+        sentence = f"say first which outlets {tolerance} use" if tolerance else "it needs two devices on two outlets"
         raise BadEdit("item", f"The current in '{tag}' tells the voltage between two outlets; {sentence}.")
     here, there = by_id[found[0]], by_id[found[1]]
     if there.voltage is not None and there.voltage.against == here.id:
@@ -75,7 +75,7 @@ def _current_a(rig: Rig, item_id: str, here: EarthPoint, there: EarthPoint, spec
     """Total rms in all conductors of the lead together, at 1 V of total rms between the outlets."""
     alone = {point.id: point.model_copy(update={"voltage": None}) for point in rig.venue.earth}
     alone[here.id] = _measured(here, there, spectrum, 1.0)
-    driven = in_use(rig.replaced(venue=rig.venue.model_copy(update={"earth": tuple(alone.values())})))
+    driven = prune(rig.with_fields(venue=rig.venue.model_copy(update={"earth": tuple(alone.values())})))
     circuit = build(driven, trace(driven))
     numbers = [number for number, cause in enumerate(circuit.causes) if cause.code == "earth_measured"]
     branches = [branch for owner, of_cable in circuit.cables if owner == item_id for branch in of_cable]

@@ -6,16 +6,16 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit, Core
-from ruvak.core.results.ends import Reach
 from ruvak.core.results.records import CoreResult
+from ruvak.core.results.run_ports import RunPorts
 from ruvak.core.results.solving import Solved
 from ruvak.core.results.sums import peak_volts
 from ruvak.core.units import FLOOR_DB, dbu_from_volts, ratio_from_db, volts_from_dbu
 
 
-def cores_of(circuit: Circuit, reach: Reach) -> tuple[Core, ...]:
+def cores_of(circuit: Circuit, ports: RunPorts) -> tuple[Core, ...]:
     """Those of a run's legs and of the devices at its ends."""
-    owners = {*reach.owners, *(circuit.receivers[number].gear for number in reach.receivers)}
+    owners = {*ports.owners, *(circuit.receivers[number].gear for number in ports.receivers)}
     return tuple(core for core in circuit.cores if core.owner in owners)
 
 

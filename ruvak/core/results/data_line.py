@@ -6,9 +6,9 @@ Where a line of impedance Z0 meets Z, (Z - Z0) / (Z + Z0) of a wave's voltage co
 from dataclasses import dataclass
 
 from ruvak.core.circuit.circuit import Circuit
-from ruvak.core.results.ends import Reach
 from ruvak.core.results.gains import Gains
 from ruvak.core.results.records import DataLead, DataLine
+from ruvak.core.results.run_ports import RunPorts
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import SignalClass
 from ruvak.core.rig.rig import Rig, Run, length_m
@@ -36,10 +36,10 @@ MADE: dict[tuple[SignalClass, str], Made] = {
 """By signal and family of its plugs."""
 
 
-def data_line(rig: Rig, run: Run, circuit: Circuit, reach: Reach, gains: Gains) -> DataLine | None:
+def data_line(rig: Rig, run: Run, circuit: Circuit, ports: RunPorts, gains: Gains) -> DataLine | None:
     """None where the run carries something else, or where what sends and what listens are not of one kind."""
-    drives = [circuit.drives[number] for group in reach.groups for number in group]
-    receivers = [circuit.receivers[number] for number in reach.receivers]
+    drives = [circuit.drives[number] for group in ports.groups for number in group]
+    receivers = [circuit.receivers[number] for number in ports.receivers]
     kinds = {one.output.signal for one in drives} | {one.input.signal for one in receivers}
     if len(kinds) != 1 or not receivers or not drives:
         return None
@@ -51,7 +51,7 @@ def data_line(rig: Rig, run: Run, circuit: Circuit, reach: Reach, gains: Gains) 
         return None
     # All receivers side by side; less where something else ends the line, which the driver is loaded with too.
     together = 1.0 / sum(1.0 / one.own_ohm for one in receivers)
-    end_ohm = min(together, *(gains.load_ohm(number) for group in reach.groups for number in group))
+    end_ohm = min(together, *(gains.load_ohm(number) for group in ports.groups for number in group))
     return DataLine(
         carries=signal,
         wave_ohm=made.wave_ohm,

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass, field
 
 from ruvak.core.results.hum import Disturbed, Phasors
-from ruvak.core.results.lost import is_lost_side
+from ruvak.core.results.missing_side import is_missing_side
 from ruvak.core.results.records import DestinationResult, InputResult, RunResult
 from ruvak.core.rig.rig import Gear, Rig
 from ruvak.core.units import FLOOR_DB, floored_db, ratio_from_db, volts_from_dbu
@@ -32,7 +32,7 @@ class Destinations:
         """One input of a run: brought to the programme's level where anything arrives at all, then by its fader."""
         level = next((level for level in one.levels if level.active), None)
         alive = any(channel.in_phase is not None for channel in one.channels)
-        alive = alive and not is_lost_side(result.inputs, result.mixes, one)
+        alive = alive and not is_missing_side(result.inputs, result.mixes, one)
         if number in self.known or level is None or not alive or one.noise is None:
             return
         self.known.add(number)

@@ -7,7 +7,7 @@ from functools import cached_property
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
-from ruvak.core.results.effects import received
+from ruvak.core.results.sensitivities import receive
 from ruvak.core.results.solving import Solved
 from ruvak.core.solve.network import Complexes, Floats
 
@@ -38,7 +38,7 @@ class Gains:
 
     @cached_property
     def _nominal(self) -> Complexes:
-        found: Complexes = received(self.circuit, self.solved, self.receivers, self.drives)[0]
+        found: Complexes = receive(self.circuit, self.solved, self.receivers, self.drives)[0]
         return found
 
     def leg_ohm(self, number: int) -> Floats:

@@ -12,13 +12,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
-from ruvak.core.results.effects import Effects, received
-from ruvak.core.results.fetched import fetched
-from ruvak.core.results.opening import Opened, opened
+from ruvak.core.results.norton import NortonEquivalent
+from ruvak.core.results.open_branch import OpenBranch, open_branch
+from ruvak.core.results.prefetched import prefetch
 from ruvak.core.results.records import CauseShare, Hum, Tone
 from ruvak.core.results.screening import Screening, Sizes
+from ruvak.core.results.sensitivities import Sensitivities, receive
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
-from ruvak.core.results.surroundings import Surroundings
 from ruvak.core.results.weighting import a_weighting_db
 from ruvak.core.solve.network import Complexes, Floats
 from ruvak.core.units import dbu_from_volts, volts_from_dbu
@@ -61,12 +61,12 @@ class Disturbed:
     """The network under every cause, at every frequency some cause has."""
 
     def __init__(
-        self, circuit: Circuit, solver: RigSolver, bonds: bool = False, among: Surroundings | None = None
+        self, circuit: Circuit, solver: RigSolver, bonds: bool = False, norton: NortonEquivalent | None = None
     ) -> None:
-        """`bonds`: each removable joint can be opened; `among`: what the circuit is a part of."""
+        """`bonds`: each removable connection can be opened; `norton`: what the circuit is a part of."""
         around, at = None, list[float]()
-        if among is not None and (joined := among.joined(circuit)) is not None:
-            (circuit, around), at = joined, among.frequencies_hz.tolist()
+        if norton is not None and (joined := norton.joined(circuit)) is not None:
+            (circuit, around), at = joined, norton.frequencies_hz.tolist()
         self.circuit = circuit
         frequencies_hz, emfs = cause_emfs(circuit, bonds, at)
         self.frequencies_hz = frequencies_hz
@@ -78,34 +78,38 @@ class Disturbed:
         self._worst = np.array([cause.worst for cause in circuit.causes])
 
     def without(self, number: int) -> "Disturbed | None":
-        """The same with one of the circuit's removable joints open; None where it closes no loop."""
-        one = self.opened(number)
+        """The same with one of the circuit's removable connections open; None where it closes no loop."""
+        one = self.open_branch(number)
         if one is None or not one.closes_a_loop():
             return None
         other = copy(self)
         other._solved = one
         return other
 
-    def opened(self, number: int) -> Opened | None:
-        """The solution with a joint open, whatever that is worth; None where there is no disturbance."""
+    def open_branch(self, number: int) -> OpenBranch | None:
+        """The solution with a connection open, whatever that is worth; None where there is no disturbance."""
         if self._solved is None:
             return None
         network, legs = self.circuit.network, 2 * len(self.circuit.receivers)
         columns = len(self.circuit.causes)
-        return opened(self._solved, network.node_count, self.circuit.removables[number], number, columns, legs)
+        return open_branch(
+            self._solved, network.node_count, self.circuit.openable_connections[number], number, columns, legs
+        )
 
-    def fetched(self, rows: set[int], joints: int) -> "Disturbed":
+    def prefetch(self, rows: set[int], connections: int) -> "Disturbed":
         """The same, with these rows read from the solution at once.
 
-        `joints`: how many removable joints' volts are columns behind the causes.
+        `connections`: how many removable connections' volts are columns behind the causes.
         """
         if self._solved is None:
             return self
         other = copy(self)
-        other._solved = fetched(self._solved, self.circuit.network.size, rows, range(len(self.circuit.causes) + joints))
+        other._solved = prefetch(
+            self._solved, self.circuit.network.size, rows, range(len(self.circuit.causes) + connections)
+        )
         return other
 
-    def weighted_v(self, effects: Effects) -> Floats:
+    def weighted_v(self, effects: Sensitivities) -> Floats:
         """(2, inputs): A-weighted hum, likely and worst."""
         inputs = self._every_phasor(effects)
         sizes = np.abs(inputs.nominal)
@@ -114,17 +118,17 @@ class Disturbed:
         found: Floats = np.linalg.norm(self._weights[:, None] * np.stack([likely, worst]), axis=1)
         return found
 
-    def screening(self, effects: Effects) -> Screening | None:
+    def screening(self, effects: Sensitivities) -> Screening | None:
         """Bounds of what opening each connection does; None where there is no disturbance."""
         if self._solved is None:
             return None
         return Screening(self.circuit, self._solved, effects, Sizes(self._likely, self._worst, self._weights))
 
     def currents_a(self, number: int) -> tuple[float, float]:
-        """Likely and worst current in a removable joint, over all tones, causes as powers and as sizes."""
+        """Likely and worst current in a removable connection, over all tones, causes as powers and as sizes."""
         if self._solved is None:
             return 0.0, 0.0
-        row = np.array([self.circuit.network.node_count + self.circuit.removables[number].branch])
+        row = np.array([self.circuit.network.node_count + self.circuit.openable_connections[number].branch])
         causes = np.arange(len(self.circuit.causes))
         amperes = np.abs(self._solved.rows(row, causes)[:, 0])
         likely = float(np.linalg.norm(amperes * self._likely))
@@ -136,7 +140,7 @@ class Disturbed:
         worst_v = np.abs(one.nominal) + one.worst
         return HumVolts(self.frequencies_hz, likely_v * self._likely, worst_v * self._worst)
 
-    def phasors(self, effects: Effects) -> list["Phasors"]:
+    def phasors(self, effects: Sensitivities) -> list["Phasors"]:
         """Of a unit of each cause at each of these inputs."""
         every = self._every_phasor(effects)
         return [
@@ -144,13 +148,13 @@ class Disturbed:
             for at in range(len(effects.receivers))
         ]
 
-    def _every_phasor(self, effects: Effects) -> "Phasors":
+    def _every_phasor(self, effects: Sensitivities) -> "Phasors":
         """The same as one, (frequencies, inputs, causes)."""
         causes = range(len(self.circuit.causes))
         if self._solved is None:
             nothing = np.zeros((0, len(effects.receivers), len(causes)))
             return Phasors(nothing.astype(np.complex128), nothing, nothing)
-        nominal = received(self.circuit, self._solved, effects.receivers, causes)
+        nominal = receive(self.circuit, self._solved, effects.receivers, causes)
         found = effects.of(self._solved, causes)
         squares = effects.added(effects.likely[:, None] ** 2 * (found.real**2 + found.imag**2))
         return Phasors(nominal, squares, effects.added(effects.worst[:, None] * np.abs(found)))

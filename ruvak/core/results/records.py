@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from ruvak.core.circuit.circuit import CauseCode, UnknownCode
+from ruvak.core.circuit.circuit import CauseCode, ToleranceCode
 from ruvak.core.rig.part import SignalClass
 from ruvak.core.rig.values import Record
 
@@ -21,9 +21,9 @@ class ChannelGain(Record):
 
 
 class Residue(Record):
-    """One unknown's share of the centre, relative to the louder side alone: likely and worst, in dB."""
+    """One tolerance's share of the centre, relative to the louder side alone: likely and worst, in dB."""
 
-    code: UnknownCode
+    code: ToleranceCode
     owner: str
     likely_db: float
     worst_db: float
@@ -34,7 +34,7 @@ class Sum(Record):
     """What happens to the centre (common to left and right) and the sides (their difference).
 
     In dB relative to the louder side alone: a good mono sum has centre +6, one side alone 0. `ideal_db` is what
-    perfectly matched parts would give; likely adds the unknowns as powers, worst as magnitudes.
+    perfectly matched parts would give; likely adds the tolerances as powers, worst as magnitudes.
     """
 
     centre_db: float
@@ -317,7 +317,7 @@ class DestinationResult(Record):
 
 
 class Opening(Record):
-    """What opening a joint does to one input: A-weighted hum before and after, likely and worst, dBu."""
+    """What opening a connection does to one input: A-weighted hum before and after, likely and worst, dBu."""
 
     run: str
     gear: str
@@ -328,8 +328,8 @@ class Opening(Record):
     worst_after_dbu: float
 
 
-class BondResult(Record):
-    """A joint that could be opened: a lead's screen, or a bond beside the runs; the current in it; the loop it closes.
+class GroundLoop(Record):
+    """A loop through a connection that could be opened (a lead's screen, a bond beside the runs), and its current.
 
     `is_return`: an unbalanced programme returns by it, so it cannot be opened. `openings`: best first, only changes.
     """

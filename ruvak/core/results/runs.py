@@ -5,20 +5,19 @@ from typing import Literal
 
 import numpy as np
 
-from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Unknown
+from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Tolerance
 from ruvak.core.parts.library import assumptions_of
 from ruvak.core.results.balance import balance
 from ruvak.core.results.cores import core_results, cores_of
 from ruvak.core.results.data_line import data_line
 from ruvak.core.results.destinations import Destinations
-from ruvak.core.results.effects import Effects, leg_rows, received
-from ruvak.core.results.ends import Reach, by_owner, reach_of
-from ruvak.core.results.fetched import fetched
 from ruvak.core.results.gains import REFERENCE_HZ, Gains
 from ruvak.core.results.hum import Disturbed, Phasors
 from ruvak.core.results.loudspeaker import loudspeaker_line
 from ruvak.core.results.noise import noise
+from ruvak.core.results.norton import NortonEquivalent
 from ruvak.core.results.phantom import Phantom
+from ruvak.core.results.prefetched import prefetch
 from ruvak.core.results.records import (
     Crosstalk,
     DestinationResult,
@@ -33,7 +32,10 @@ from ruvak.core.results.records import (
     Sum,
 )
 from ruvak.core.results.response import THIRD_OCTAVES_HZ, response
+from ruvak.core.results.run_ports import RunPorts, by_owner, ports_of_run
+from ruvak.core.results.sensitivities import Sensitivities, leg_rows, receive
 from ruvak.core.results.solving import RigSolver, drive_emfs
+from ruvak.core.results.source_response import own_gains
 from ruvak.core.results.sums import (
     arrives,
     centre_and_sides,
@@ -42,10 +44,8 @@ from ruvak.core.results.sums import (
     peak_volts,
     programme_gain,
 )
-from ruvak.core.results.surroundings import Surroundings
-from ruvak.core.results.voice import own_gains
 from ruvak.core.rig.rig import Rig, Run
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
 from ruvak.core.solve.network import Complexes
 from ruvak.core.trace.trace import Trace
 from ruvak.core.units import dbu_from_volts, floored_db, volts_from_dbu
@@ -81,23 +81,23 @@ def run_results(
     circuit: Circuit,
     sweep_hz: tuple[float, ...] = THIRD_OCTAVES_HZ,
     hum: Literal["none", "brief"] = "none",
-    among: Surroundings | None = None,
+    norton: NortonEquivalent | None = None,
 ) -> tuple[RunResult, ...]:
     """Every run of the rig, in its order, from one solved network; the response at `sweep_hz`.
 
-    Brief hum has totals and the largest cause alone, `among`: in what the rig is a part of.
+    Brief hum has totals and the largest cause alone, `norton`: in what the rig is a part of.
     """
-    return _results(rig, traced, circuit, sweep_hz, hum, among=among).runs
+    return _results(rig, traced, circuit, sweep_hz, hum, norton=norton).runs
 
 
 def rig_results(
-    rig: Rig, traced: Trace, circuit: Circuit, memory: Memory | None = None, told: str | None = None
+    rig: Rig, traced: Trace, circuit: Circuit, block_cache: BlockCache | None = None, detailed_run: str | None = None
 ) -> RigResults:
     """Everything: hum by cause and tone, noise, crosstalk, and what each device makes of its inputs together.
 
-    `told`: the one run whose hum is told by cause and tone, of the others totals and the largest cause alone.
+    `detailed_run`: the one run whose hum is told by cause and tone, of the others totals and the largest cause alone.
     """
-    return _results(rig, traced, circuit, THIRD_OCTAVES_HZ, "full", memory, told)
+    return _results(rig, traced, circuit, THIRD_OCTAVES_HZ, "full", block_cache, detailed_run)
 
 
 def _results(
@@ -106,20 +106,20 @@ def _results(
     circuit: Circuit,
     sweep_hz: tuple[float, ...],
     hum: str,
-    memory: Memory | None = None,
-    told: str | None = None,
-    among: Surroundings | None = None,
+    block_cache: BlockCache | None = None,
+    detailed_run: str | None = None,
+    norton: NortonEquivalent | None = None,
 ) -> RigResults:
     if not rig.runs:
         return RigResults((), ())
-    solved = _SolvedRig(rig, traced, circuit, sweep_hz, hum, memory, told, among)
+    solved = _SolvedRig(rig, traced, circuit, sweep_hz, hum, block_cache, detailed_run, norton)
     destinations = Destinations(rig, solved.disturbed) if solved.full and solved.disturbed else None
-    reaches = [reach_of(rig, traced, circuit, run) for run in rig.runs]
+    ports_by_run = [ports_of_run(rig, traced, circuit, run) for run in rig.runs]
     found: list[RunResult] = []
     together = max(AT_LEAST, min(TOGETHER, FIGURES // max(1, solved.figures)))
     for first in range(0, len(rig.runs), together):
         mine = slice(first, first + together)
-        some = _Reader(solved, reaches[mine])
+        some = _Reader(solved, ports_by_run[mine])
         for index, run in enumerate(rig.runs[mine]):
             reader = _RunReader(some, run, index)
             found.append(reader.result())
@@ -130,7 +130,7 @@ def _results(
 
 @dataclass(frozen=True)
 class _Heard:
-    """Gains from a run's sources at one place. `nominal`: (drives,); `effects`: (unknowns, drives)."""
+    """Gains from a run's sources at one place. `nominal`: (drives,); `effects`: (tolerances, drives)."""
 
     groups: tuple[Group, ...]
     nominal: Complexes
@@ -153,12 +153,12 @@ class _SolvedRig:
         circuit: Circuit,
         sweep_hz: tuple[float, ...],
         hum: str,
-        memory: Memory | None,
-        told: str | None,
-        among: Surroundings | None,
+        block_cache: BlockCache | None,
+        detailed_run: str | None,
+        norton: NortonEquivalent | None,
     ) -> None:
-        self.rig, self.traced, self.circuit, self.told = rig, traced, circuit, told
-        solver = RigSolver(circuit, memory=memory, whole=among is not None)
+        self.rig, self.traced, self.circuit, self.detailed_run = rig, traced, circuit, detailed_run
+        solver = RigSolver(circuit, block_cache=block_cache, whole=norton is not None)
         emfs = drive_emfs(circuit)
         self.nominal_v = np.array([volts_from_dbu(drive.nominal_dbu) for drive in circuit.drives])
         self.full = hum == "full"
@@ -169,72 +169,72 @@ class _SolvedRig:
         self.across = solved.at(np.arange(CROSSTALK_HZ)) if self.full else None
         self.sweep_hz = sweep_hz
         self.swept = solved.at(np.array([every_hz.index(hz) for hz in sweep_hz], dtype=np.int64))
-        self.disturbed = Disturbed(circuit, solver, among=among) if hum != "none" else None
+        self.disturbed = Disturbed(circuit, solver, norton=norton) if hum != "none" else None
         self.brief = hum == "brief"
         self.figures = len(circuit.causes) * len(self.disturbed.frequencies_hz) if self.disturbed is not None else 0
         self.phantom = Phantom(circuit) if hum != "none" else None
-        self.audio_of = by_owner(circuit.unknowns)
-        self.hum_of = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
+        self.audio_of = by_owner(circuit.tolerances)
+        self.hum_of = by_owner((*circuit.tolerances, *circuit.hum_tolerances))
 
 
 class _Reader:
     """Some runs' share of the solved rig, fetched at once."""
 
-    def __init__(self, solved: _SolvedRig, reaches: list[Reach]) -> None:
+    def __init__(self, solved: _SolvedRig, ports_by_run: list[RunPorts]) -> None:
         self.solved, self.rig, self.traced, self.circuit = solved, solved.rig, solved.traced, solved.circuit
-        circuit, self.reaches = self.circuit, reaches
-        receivers = tuple(dict.fromkeys(number for reach in reaches for number in reach.receivers))
-        drives = tuple(dict.fromkeys(number for reach in reaches for group in reach.groups for number in group))
+        circuit, self.ports_by_run = self.circuit, ports_by_run
+        receivers = tuple(dict.fromkeys(number for ports in ports_by_run for number in ports.receivers))
+        drives = tuple(dict.fromkeys(number for ports in ports_by_run for group in ports.groups for number in group))
         self.row = {number: index for index, number in enumerate(receivers)}
         self.column = {number: index for index, number in enumerate(drives)}
-        self.unknowns = [_belonging(solved.audio_of, reach) for reach in reaches]
-        self.first = np.cumsum([0, *(len(reach.receivers) for reach in reaches)])
-        self._effects = Effects(circuit, self._heard(self.unknowns))
+        self.tolerances = [_belonging(solved.audio_of, ports) for ports in ports_by_run]
+        self.first = np.cumsum([0, *(len(ports.receivers) for ports in ports_by_run)])
+        self._effects = Sensitivities(circuit, self._heard(self.tolerances))
         legs = {row for number in receivers for row in leg_rows(circuit, circuit.receivers[number])}
         driving = {circuit.network.node_count + one for n in drives for one, _ in circuit.drives[n].branch_gains}
         size, touched = circuit.network.size, self._effects.rows
-        reference = fetched(solved.reference, size, legs | driving | touched, drives)
+        reference = prefetch(solved.reference, size, legs | driving | touched, drives)
         self.gains = Gains(circuit, reference, solved.spots, receivers, drives)
         self._found = self._effects.of(reference, drives, programme=True)[0]
-        self.swept = received(circuit, solved.swept, receivers, drives)
+        self.swept = receive(circuit, solved.swept, receivers, drives)
         every = range(len(circuit.drives))
-        self.everywhere = received(circuit, solved.across, receivers, every) if solved.across else None
-        over = {node for reach in reaches for core in cores_of(circuit, reach) for node in (core.a, core.b)}
-        self.over = fetched(solved.swept, size, over, drives)
+        self.everywhere = receive(circuit, solved.across, receivers, every) if solved.across else None
+        over = {node for ports in ports_by_run for core in cores_of(circuit, ports) for node in (core.a, core.b)}
+        self.over = prefetch(solved.swept, size, over, drives)
         self.temperature_c = assumptions_of(self.rig).temperature_c.value
         self.phasors: list[Phasors] = []
         if solved.disturbed is not None:
-            disturbing = [_belonging(solved.hum_of, reach) for reach in reaches]
-            effects = Effects(circuit, self._heard(disturbing))
-            self.phasors = solved.disturbed.fetched(legs | effects.rows, 0).phasors(effects)
+            disturbing = [_belonging(solved.hum_of, ports) for ports in ports_by_run]
+            effects = Sensitivities(circuit, self._heard(disturbing))
+            self.phasors = solved.disturbed.prefetch(legs | effects.rows, 0).phasors(effects)
 
-    def _heard(self, unknowns: list[tuple[Unknown, ...]]) -> list[tuple[int, tuple[Unknown, ...]]]:
+    def _heard(self, tolerances: list[tuple[Tolerance, ...]]) -> list[tuple[int, tuple[Tolerance, ...]]]:
         """Every input of every run in order, with what is uncertain about the run."""
-        both = zip(self.reaches, unknowns, strict=True)
-        return [(number, own) for reach, own in both for number in reach.receivers]
+        both = zip(self.ports_by_run, tolerances, strict=True)
+        return [(number, own) for ports, own in both for number in ports.receivers]
 
     def effects(self, index: int, drives: list[int]) -> Complexes:
-        """Of one run: (unknowns, receivers, drives)."""
+        """Of one run: (tolerances, receivers, drives)."""
         first, stop = self._effects.first[self.first[index : index + 2]]
-        shape = (len(self.reaches[index].receivers), len(self.unknowns[index]), len(self.column))
+        shape = (len(self.ports_by_run[index].receivers), len(self.tolerances[index]), len(self.column))
         own = self._found[first:stop].reshape(shape)
         found: Complexes = own[:, :, [self.column[number] for number in drives]].transpose(1, 0, 2)
         return found
 
 
-def _belonging(unknowns: dict[str, list[Unknown]], reach: Reach) -> tuple[Unknown, ...]:
-    return tuple(one for owner in reach.owners for one in unknowns.get(owner, ()))
+def _belonging(tolerances: dict[str, list[Tolerance]], ports: RunPorts) -> tuple[Tolerance, ...]:
+    return tuple(one for owner in ports.owners for one in tolerances.get(owner, ()))
 
 
 class _RunReader:
     """One run: its sources, its inputs, and what is uncertain about what belongs to it."""
 
     def __init__(self, shared: _Reader, run: Run, index: int) -> None:
-        self.shared, self.run_record, self.reach = shared, run, shared.reaches[index]
+        self.shared, self.run_record, self.ports = shared, run, shared.ports_by_run[index]
         self.rig, self.circuit, self.gains = shared.rig, shared.circuit, shared.gains
-        self.groups, self.receivers = self.reach.groups, self.reach.receivers
+        self.groups, self.receivers = self.ports.groups, self.ports.receivers
         flat = [number for group in self.groups for number in group]
-        self.unknowns = shared.unknowns[index]
+        self.tolerances = shared.tolerances[index]
         self.nominal = self.gains.nominal(self.receivers, flat)
         self.effects = shared.effects(index, flat)
         mine = slice(*shared.first[index : index + 2])
@@ -250,8 +250,8 @@ class _RunReader:
             mixes=self._mixes(),
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
             phantom=phantom.at(flat) if phantom else (),
-            cores=tuple(core_results(self.circuit, self.shared.over, cores_of(self.circuit, self.reach), flat)),
-            data=data_line(self.rig, self.run_record, self.circuit, self.reach, self.gains),
+            cores=tuple(core_results(self.circuit, self.shared.over, cores_of(self.circuit, self.ports), flat)),
+            data=data_line(self.rig, self.run_record, self.circuit, self.ports, self.gains),
         )
 
     def gathered(self, destinations: Destinations, result: RunResult) -> None:
@@ -287,11 +287,11 @@ class _RunReader:
 
     def _main(self, heard: _Heard) -> int | None:
         """The source that arrives loudest, its programme and its sides considered."""
-        unknowns = self.unknowns
+        tolerances = self.tolerances
 
         def loudness(number: int) -> float:
             nominal, effects = heard.of(number)
-            sizes = [likely_size(complex(nominal[i]), effects[:, i], unknowns) for i in range(len(nominal))]
+            sizes = [likely_size(complex(nominal[i]), effects[:, i], tolerances) for i in range(len(nominal))]
             return self.circuit.drives[heard.groups[number][0]].nominal_dbu + floored_db(max(sizes))
 
         return max(range(len(heard.groups)), key=loudness, default=None)
@@ -302,11 +302,11 @@ class _RunReader:
         )
 
     def _input(self, number: int) -> InputResult:
-        receiver, unknowns = self.circuit.receivers[number], self.unknowns
+        receiver, tolerances = self.circuit.receivers[number], self.tolerances
         heard = self._heard([number])
         main = self._main(heard)
         nominal, effects = heard.of(main) if main is not None else (heard.nominal, heard.effects)
-        found, reason = centre_and_sides(nominal, effects, unknowns)
+        found, reason = centre_and_sides(nominal, effects, tolerances)
         drives = tuple(drive for group in self.groups for drive in self._drives(group))
         levels = self._levels(heard, main, receiver) if main is not None else None
         line = None
@@ -318,7 +318,7 @@ class _RunReader:
             label=receiver.input.label,
             signal=receiver.input.signal,
             main=main,
-            channels=channel_gains(self._channels(heard), heard.nominal, heard.effects, unknowns),
+            channels=channel_gains(self._channels(heard), heard.nominal, heard.effects, tolerances),
             sum=found,
             sum_null=reason,
             levels=(levels,) if levels is not None else (),
@@ -335,7 +335,7 @@ class _RunReader:
         if solved.disturbed is None:
             return None
         programme_dbu = levels.arriving_dbu if levels is not None else None
-        brief = solved.brief or solved.told not in (None, self.run_record.id)
+        brief = solved.brief or solved.detailed_run not in (None, self.run_record.id)
         return solved.disturbed.hum(self.phasors[number], programme_dbu, brief)
 
     def _noise(self, number: int, levels: Levels | None) -> Noise:
@@ -362,10 +362,10 @@ class _RunReader:
         return Crosstalk(gear=drive.gear, channel=drive.channel, at_1k_db=low_db, at_10k_db=high_db)
 
     def _levels(self, heard: _Heard, main: int, receiver: Receiver) -> Levels:
-        mode, unknowns = receiver.mode, self.unknowns
+        mode, tolerances = receiver.mode, self.tolerances
         source = self.circuit.drives[heard.groups[main][0]]
         nominal, effects = heard.of(main)
-        arriving_dbu = source.nominal_dbu + floored_db(programme_gain(nominal, effects, unknowns))
+        arriving_dbu = source.nominal_dbu + floored_db(programme_gain(nominal, effects, tolerances))
         sides = nominal[0] - nominal[-1] if len(nominal) == 2 else 0.0
         sides_effects = effects[:, 0] - effects[:, -1]
         peaks = [volts_from_dbu(drive.peak_dbu) for group in heard.groups for drive in self._drives(group)]
@@ -375,7 +375,7 @@ class _RunReader:
             when=mode.when,
             active=True,
             arriving_dbu=arriving_dbu,
-            sides_dbu=source.nominal_dbu + floored_db(likely_size(complex(sides), sides_effects, unknowns)),
+            sides_dbu=source.nominal_dbu + floored_db(likely_size(complex(sides), sides_effects, tolerances)),
             peak_dbu=peak_dbu,
             nominal_dbu=mode.nominal_dbu.value,
             clip_dbu=mode.clip_dbu.value,
@@ -388,7 +388,7 @@ class _RunReader:
 
     def _response(self, group: Group, number: int, nominal: Complexes, effects: Complexes) -> Response | None:
         """Follows the centre where it survives, else the louder side."""
-        if not any(arrives(complex(nominal[i]), effects[:, i], self.unknowns) for i in range(len(group))):
+        if not any(arrives(complex(nominal[i]), effects[:, i], self.tolerances) for i in range(len(group))):
             return None
         names = [drive.channel for drive in self._drives(group)]
         sizes = np.abs(nominal)
@@ -423,11 +423,11 @@ class _RunReader:
         return tuple(found)
 
     def _mix(self, name: tuple[str, str, str], left: list[int], right: list[int], stereo: bool) -> MixResult:
-        unknowns = self.unknowns
+        tolerances = self.tolerances
         heard = self._heard(left + right)
         main = self._main(heard)
         nominal, effects = heard.of(main) if main is not None else (heard.nominal, heard.effects)
-        total, reason = centre_and_sides(nominal, effects, unknowns)
+        total, reason = centre_and_sides(nominal, effects, tolerances)
         sides = [self._heard(side) for side in (left, right)]
         channels = self._channels(heard)
         return MixResult(
@@ -436,15 +436,15 @@ class _RunReader:
             label=name[2],
             inputs=tuple(self.circuit.receivers[number].input.id for number in left + right),
             stereo=stereo,
-            channels=channel_gains(channels, heard.nominal, heard.effects, unknowns),
+            channels=channel_gains(channels, heard.nominal, heard.effects, tolerances),
             sum=total,
             sum_null=reason,
-            left=channel_gains(channels, sides[0].nominal, sides[0].effects, unknowns) if stereo else (),
-            right=channel_gains(channels, sides[1].nominal, sides[1].effects, unknowns) if stereo else (),
+            left=channel_gains(channels, sides[0].nominal, sides[0].effects, tolerances) if stereo else (),
+            right=channel_gains(channels, sides[1].nominal, sides[1].effects, tolerances) if stereo else (),
             pair=self._pair(sides, main) if stereo and left and right and main is not None else None,
         )
 
     def _pair(self, sides: list[_Heard], main: int) -> Sum | None:
         nominal = np.array([side.of(main)[0].sum() for side in sides])
         effects = np.stack([side.of(main)[1].sum(axis=1) for side in sides], axis=1)
-        return centre_and_sides(nominal, effects, self.unknowns)[0]
+        return centre_and_sides(nominal, effects, self.tolerances)[0]

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
-from ruvak.core.results.effects import Effects, received
+from ruvak.core.results.sensitivities import Sensitivities, receive
 from ruvak.core.results.solving import Solved
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
 
@@ -39,7 +39,7 @@ class _Norms:
 class Screening:
     """Bounds for every removable connection of a circuit at every input of `effects`."""
 
-    def __init__(self, circuit: Circuit, solved: Solved, effects: Effects, sizes: Sizes) -> None:
+    def __init__(self, circuit: Circuit, solved: Solved, effects: Sensitivities, sizes: Sizes) -> None:
         self._circuit, self._solved, self._effects, self._sizes = circuit, solved, effects, sizes
         self._causes = np.arange(len(circuit.causes), dtype=np.int64)
         self._elements = self._norms_between(effects.sensed)
@@ -48,7 +48,7 @@ class Screening:
 
     def changes(self) -> tuple[Floats, Floats]:
         """Upper bounds, (connections, inputs), volts A-weighted: of the likely hum's change and of the worst's."""
-        count = len(self._circuit.removables)
+        count = len(self._circuit.openable_connections)
         each = max(1, len(self._solved.frequencies_hz) * max(1, self._effects.element_count))
         step = max(1, HELD // each)
         parts = [self._some(np.arange(first, min(count, first + step))) for first in range(0, count, step)]
@@ -56,14 +56,14 @@ class Screening:
 
     def _some(self, numbers: Ints) -> tuple[Floats, Floats]:
         circuit, solved, effects = self._circuit, self._solved, self._effects
-        branches = np.array([circuit.removables[number].branch for number in numbers], dtype=np.int64)
+        branches = np.array([circuit.openable_connections[number].branch for number in numbers], dtype=np.int64)
         rows, columns = circuit.network.node_count + branches, len(self._causes) + numbers
         functionals = 2 * len(circuit.receivers) + numbers
         diagonal = np.arange(len(numbers))
         answer = np.maximum(np.abs(solved.rows(rows, columns)[:, diagonal, diagonal]), TINY)
         back = np.maximum(np.abs(solved.adjoint_at(rows, functionals)), TINY)
         flowing = self._norms(solved.rows(rows, self._causes))
-        heard = np.abs(received(circuit, solved, effects.receivers, columns.tolist()))
+        heard = np.abs(receive(circuit, solved, effects.receivers, columns.tolist()))
         moved = np.abs(self._between(effects.sensed, columns))
         receivers = np.array(effects.receivers, dtype=np.int64)
         pairs = np.broadcast_arrays(rows[None, :], receivers[:, None])

@@ -8,10 +8,10 @@ import numpy as np
 from scipy import sparse
 
 from ruvak.core.circuit.circuit import Circuit
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
+from ruvak.core.solve.condensed import CondensedSolution, CondensedSystem
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
-from ruvak.core.solve.reduced import Reduced, ReducedSolution
-from ruvak.core.solve.solver import SMALL, Around, Solution, System
+from ruvak.core.solve.solver import SMALL, NortonLoad, Solution, System
 
 
 class Solved(Protocol):
@@ -33,8 +33,8 @@ class RigSolver:
 
     Functionals are two a receiver, hot and cold: see leg_functionals.
 
-    `bonds`: each removable joint's current is a functional too, and its branch may be driven. `ports`: nodes whose
-    voltages are functionals, behind all others. `memory`: answers of blocks solved before. `whole`: never block by
+    `bonds`: each removable connection's current is a functional too, and its branch may be driven. `ports`: nodes whose
+    voltages are functionals, behind all others. `block_cache`: answers of blocks solved before. `whole`: never block by
     block, so that something may stand around it.
     """
 
@@ -42,16 +42,16 @@ class RigSolver:
         self,
         circuit: Circuit,
         bonds: bool = False,
-        memory: Memory | None = None,
+        block_cache: BlockCache | None = None,
         ports: Sequence[int] = (),
         whole: bool = False,
     ) -> None:
         self.circuit = circuit
         self.legs = leg_functionals(circuit)
-        joints = [one.branch for one in circuit.removables] if bonds else []
-        if joints:
-            currents = np.zeros((circuit.network.size, len(joints)))
-            currents[circuit.network.node_count + np.array(joints), np.arange(len(joints))] = 1.0
+        connections = [one.branch for one in circuit.openable_connections] if bonds else []
+        if connections:
+            currents = np.zeros((circuit.network.size, len(connections)))
+            currents[circuit.network.node_count + np.array(connections), np.arange(len(connections))] = 1.0
             self.legs = np.hstack([self.legs, currents])
         network = circuit.network
         if ports:
@@ -65,13 +65,15 @@ class RigSolver:
         lines = [line for cause in circuit.causes for line in cause.lines]
         driven = {branch for line in lines for branch, _ in line.emfs}
         driven |= {branch for drive in circuit.drives for branch, _ in drive.branch_gains}
-        driven |= set(joints)
+        driven |= set(connections)
         border = np.array(circuit.border, dtype=np.int64)
-        self._reduced = Reduced(network, border, np.array(sorted(driven), dtype=np.int64), self.legs, memory)
+        self._reduced = CondensedSystem(
+            network, border, np.array(sorted(driven), dtype=np.int64), self.legs, block_cache
+        )
 
     def solve(
-        self, frequencies_hz: Floats, emfs: "Emfs", adjoints: int, around: Around | None = None
-    ) -> Solution | ReducedSolution:
+        self, frequencies_hz: Floats, emfs: "Emfs", adjoints: int, around: NortonLoad | None = None
+    ) -> Solution | CondensedSolution:
         """Every column of `emfs` at every frequency; adjoints at so many of the first."""
         if self._whole is None:
             if around is not None:
@@ -108,15 +110,15 @@ class Emfs:
 
 
 def drive_emfs(circuit: Circuit, bonds: bool = False) -> Emfs:
-    """Programme, one column a drive, the same at every frequency; `bonds`: behind them a volt in each joint."""
+    """Programme, one column a drive, the same at every frequency; `bonds`: behind them a volt in each connection."""
     entries = [
         (branch, column, gain) for column, drive in enumerate(circuit.drives) for branch, gain in drive.branch_gains
     ]
-    joints = [one.branch for one in circuit.removables] if bonds else []
-    entries += [(branch, len(circuit.drives) + n, 1.0) for n, branch in enumerate(joints)]
+    connections = [one.branch for one in circuit.openable_connections] if bonds else []
+    entries += [(branch, len(circuit.drives) + n, 1.0) for n, branch in enumerate(connections)]
     at = np.array([(0, branch, column) for branch, column, _ in entries], dtype=np.int64).reshape(-1, 3).T
     volts = np.array([gain for _, _, gain in entries], dtype=np.complex128)
-    return Emfs((1, circuit.network.branch_count, len(circuit.drives) + len(joints)), at, volts)
+    return Emfs((1, circuit.network.branch_count, len(circuit.drives) + len(connections)), at, volts)
 
 
 def cause_frequencies(circuit: Circuit) -> set[float]:
@@ -127,7 +129,7 @@ def cause_frequencies(circuit: Circuit) -> set[float]:
 def cause_emfs(circuit: Circuit, bonds: bool = False, at: Iterable[float] = ()) -> tuple[Floats, Emfs]:
     """All frequencies that some cause has and those of `at`, and there its emfs, a column each cause.
 
-    `bonds`: behind them a volt in each removable joint, a column each.
+    `bonds`: behind them a volt in each removable connection, a column each.
     """
     frequencies = sorted(cause_frequencies(circuit) | set(at))
     number = {hz: index for index, hz in enumerate(frequencies)}
@@ -137,12 +139,12 @@ def cause_emfs(circuit: Circuit, bonds: bool = False, at: Iterable[float] = ()) 
         for line in cause.lines
         for branch, volts in line.emfs
     ]
-    joints = [one.branch for one in circuit.removables] if bonds else []
+    connections = [one.branch for one in circuit.openable_connections] if bonds else []
     for index in range(len(frequencies)):
-        entries += [(index, branch, len(circuit.causes) + n, 1.0) for n, branch in enumerate(joints)]
+        entries += [(index, branch, len(circuit.causes) + n, 1.0) for n, branch in enumerate(connections)]
     where = np.array([entry[:3] for entry in entries], dtype=np.int64).reshape(-1, 3).T
     found = np.array([entry[3] for entry in entries], dtype=np.complex128)
-    shape = (len(frequencies), circuit.network.branch_count, len(circuit.causes) + len(joints))
+    shape = (len(frequencies), circuit.network.branch_count, len(circuit.causes) + len(connections))
     return np.array(frequencies), Emfs(shape, where, found)
 
 

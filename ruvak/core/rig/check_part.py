@@ -123,7 +123,7 @@ def _unknown_connectors(part: Part) -> Iterator[Fault]:
     ports |= {f"inputs[{i}]": receiver.connectors for i, receiver in enumerate(part.inputs)}
     for where, point in _ports(part):
         own = ports[where[: where.index("]") + 1]]
-        if isinstance(point, Contact) and point.connector not in own:
+        if isinstance(point, Contact) and point.connector not in own and connectors.issuperset(own):
             sentence = f"'{point}' is not on its own connectors ({listed(own)}); list {point.connector} among them."
             yield Fault("foreign_contact", where, sentence)
 

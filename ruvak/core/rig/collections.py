@@ -70,8 +70,8 @@ def holder_record(rig: Rig, kind: HolderKind) -> Rig | Venue:
 def with_holder(rig: Rig, kind: HolderKind, **changes: Any) -> Rig:
     """The rig with fields of one holder exchanged; the values are validated already."""
     if kind == "venue":
-        return rig.replaced(venue=rig.venue.model_copy(update=changes))
-    return rig.replaced(**changes)
+        return rig.with_fields(venue=rig.venue.model_copy(update=changes))
+    return rig.with_fields(**changes)
 
 
 def own_fields(kind: HolderKind) -> tuple[str, ...]:

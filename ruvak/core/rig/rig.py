@@ -190,7 +190,7 @@ class Rig(Record):
     """Metal between devices beside the runs: video, USB, network, aerials, rack rails."""
     parts: tuple[Part, ...] = Field(default=(), max_length=2000)
 
-    def replaced(self, **changes: Any) -> "Rig":
+    def with_fields(self, **changes: Any) -> "Rig":
         """A copy with some fields exchanged (values already validated) and nothing remembered of the old look-ups."""
         fields = {name: getattr(self, name) for name in type(self).model_fields}
         return type(self).model_construct(**{**fields, **changes})

@@ -44,7 +44,7 @@ class Group:
     kind: Ints
     matrix: Complexes
     ports: Floats
-    picks: Floats
+    readouts: Floats
     border: Ints
     driven: Ints
     read: Ints
@@ -63,7 +63,7 @@ class Partition:
     rest: Entries
 
 
-def partition(entries: Entries, border: Ints, driven: Ints, picks: coo_matrix) -> Partition:
+def partition(entries: Entries, border: Ints, driven: Ints, readouts: coo_matrix) -> Partition:
     """`driven`: the unknowns whose rows any emf enters; `picks`: (size, functionals), what is read."""
     on_border: Mask = np.zeros(entries.size, dtype=bool)
     on_border[border] = True
@@ -82,7 +82,7 @@ def partition(entries: Entries, border: Ints, driven: Ints, picks: coo_matrix) -
         blocks = np.flatnonzero(shape_of.ravel() == index)
         number[blocks] = np.arange(len(blocks))
         builder = _Builder(entries, label, place, touched, blocks, int(n), int(k))
-        groups.append(builder.group(driven, picks, inside))
+        groups.append(builder.group(driven, readouts, inside))
     group, block = np.full(entries.size, -1, dtype=np.int64), np.full(entries.size, -1, dtype=np.int64)
     group[label >= 0] = shape_of.ravel()[label[label >= 0]]
     block[label >= 0] = number[label[label >= 0]]
@@ -137,12 +137,12 @@ class _Builder:
     n: int
     k: int
 
-    def group(self, driven: Ints, picks: coo_matrix, inside: Ints) -> Group:
+    def group(self, driven: Ints, readouts: coo_matrix, inside: Ints) -> Group:
         border = self._border()
         matrix = self._matrix(inside)
         ports, driven_by = self._columns(driven, np.arange(len(driven)), np.ones(len(driven)))
-        at, which = picks.row.astype(np.int64), picks.col.astype(np.int64)
-        vectors, read = self._columns(at, which, picks.data)
+        at, which = readouts.row.astype(np.int64), readouts.col.astype(np.int64)
+        vectors, read = self._columns(at, which, readouts.data)
         alike = np.concatenate([matrix.reshape(len(self.blocks), -1).view(np.float64), _flat(ports), _flat(vectors)], 1)
         _, first, kind = np.unique(_bytes(alike), return_index=True, return_inverse=True)
         return Group(self.n, kind.ravel(), matrix[first], ports[first], vectors[first], border, driven_by, read)
@@ -175,17 +175,17 @@ class _Builder:
         matrix[block, row, row] = 1.0
         return matrix
 
-    def _local(self, unknowns: Ints, labels: Ints, owner: Ints) -> Ints:
+    def _local(self, tolerances: Ints, labels: Ints, owner: Ints) -> Ints:
         """Row of an unknown in its block's matrix: its own place, or behind the block among its border nodes."""
         keys = self.touched[:, 0] * (self.entries.size + 1) + self.touched[:, 1]
-        at = np.searchsorted(keys, owner * (self.entries.size + 1) + self.place[unknowns])
+        at = np.searchsorted(keys, owner * (self.entries.size + 1) + self.place[tolerances])
         starts = np.searchsorted(self.touched[:, 0], owner)
-        found: Ints = np.where(labels >= 0, self.place[unknowns], self.n + at - starts)
+        found: Ints = np.where(labels >= 0, self.place[tolerances], self.n + at - starts)
         return found
 
-    def _columns(self, unknowns: Ints, numbers: Ints, weights: Floats) -> tuple[Floats, Ints]:
+    def _columns(self, tolerances: Ints, numbers: Ints, weights: Floats) -> tuple[Floats, Ints]:
         """Vectors over the block's unknowns, (blocks, n, m), one a number met in it; and the numbers, (blocks, m)."""
-        labels = self.label[unknowns]
+        labels = self.label[tolerances]
         mine = np.where(labels >= 0, self._numbered()[labels], -1)
         chosen = mine >= 0
         pairs = np.stack([mine[chosen], numbers[chosen]], axis=1).reshape(-1, 2)
@@ -194,7 +194,7 @@ class _Builder:
         slot = np.arange(len(found)) - starts[found[:, 0]]
         most = int(slot.max(initial=-1)) + 1
         vectors = np.zeros((len(self.blocks), self.n, most))
-        np.add.at(vectors, (mine[chosen], self.place[unknowns[chosen]], slot[index.ravel()]), weights[chosen])
+        np.add.at(vectors, (mine[chosen], self.place[tolerances[chosen]], slot[index.ravel()]), weights[chosen])
         which: Ints = np.full((len(self.blocks), most), -1, dtype=np.int64)
         which[found[:, 0], slot] = found[:, 1]
         return vectors, which

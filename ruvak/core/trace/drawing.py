@@ -10,8 +10,8 @@ from ruvak.core.rig.part import BalancedChannel
 from ruvak.core.rig.points import ContactRef, End, Endpoint, NodeRef, PointRef
 from ruvak.core.rig.rig import KitItem, Rig, Run, called
 from ruvak.core.rig.values import Record
-from ruvak.core.trace.layout import Layout, Place
-from ruvak.core.trace.trace import Link, Roles, Trace, connector_at, element_points, merged, pairs_of
+from ruvak.core.trace.layout import DrawnPlace, Layout
+from ruvak.core.trace.trace import Link, Roles, Trace, connector_at, element_points, merge_groups, pairs_of
 from ruvak.core.units import engineering
 
 
@@ -110,7 +110,7 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
         pieces=pieces,
         links=tuple(DrawnLink(kind=link.kind, a=link.a, b=link.b, owner=link.owner) for link in links),
         elements=elements,
-        conductors=_conductors(rig, traced, pieces, merged(sorted(shown, key=str), pairs_of(links))),
+        conductors=_conductors(rig, traced, pieces, merge_groups(sorted(shown, key=str), pairs_of(links))),
         listening=tuple(_listening(rig, traced, pieces)),
     )
 
@@ -131,10 +131,12 @@ def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> 
 
 
 def _own_metal(traced: Trace, owner: str) -> dict[ContactRef | NodeRef, str]:
-    known = traced.asked.own
+    known = traced.drawing_cache.own
     if owner not in known:
         wires = traced.inside.get(owner, [])
-        known[owner] = merged(sorted({point for pair in pairs_of(wires) for point in pair}, key=str), pairs_of(wires))
+        known[owner] = merge_groups(
+            sorted({point for pair in pairs_of(wires) for point in pair}, key=str), pairs_of(wires)
+        )
     return known[owner]
 
 
@@ -163,7 +165,7 @@ def _label(element: Element) -> str:
             return f"{element.gain_db.value:+g} dB".replace("-", "\N{MINUS SIGN}")
 
 
-def _piece(rig: Rig, layout: Layout, place: Place) -> DrawnPiece:
+def _piece(rig: Rig, layout: Layout, place: DrawnPlace) -> DrawnPiece:
     thing, part = rig.owners_by_id[place.owner], rig.part_of(place.owner)
     kit = thing if isinstance(thing, KitItem) else None
 
@@ -224,7 +226,7 @@ def _conductors(
 
 def _leaving(rig: Rig, traced: Trace, owner: str) -> Roles:
     """What the device sends out by each of its nodes, also by way of its own wires (a left/mono socket)."""
-    known = traced.asked.leaving
+    known = traced.drawing_cache.leaving
     if owner not in known:
         found: Roles = {}
         for output in rig.part_of(owner).outputs:
@@ -240,7 +242,7 @@ def _leaving(rig: Rig, traced: Trace, owner: str) -> Roles:
 
 def _entering(rig: Rig, traced: Trace, owner: str) -> Roles:
     """What each of the device's nodes is to its inputs."""
-    known = traced.asked.entering
+    known = traced.drawing_cache.entering
     if owner not in known:
         found: Roles = {}
         for receiver in rig.part_of(owner).inputs:

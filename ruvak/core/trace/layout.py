@@ -8,15 +8,15 @@ from ruvak.core.rig.connectors import Form, half_in_use
 from ruvak.core.rig.part import Connector, Part
 from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
 from ruvak.core.rig.rig import Rig, Run
-from ruvak.core.trace.ends import ends_of
-from ruvak.core.trace.trace import InnerLink, Trace, connector_at, element_points, merged, points_of
+from ruvak.core.trace.run_ends import ends_of
+from ruvak.core.trace.trace import InnerLink, Trace, connector_at, element_points, merge_groups, points_of
 
 GROUND_CONTACTS = frozenset({"1", "S", "sleeve", "shell", "screen", "G"})
 """Contacts that usually carry no signal; two ways that share only these are still two ways."""
 
 
 @dataclass
-class Place:
+class DrawnPlace:
     """A piece of the drawing while it is being laid out."""
 
     id: str
@@ -33,7 +33,7 @@ class Layout:
         self.rig, self.run, self.traced = rig, run, traced
         self.lanes: dict[Endpoint, int] = {}
         self._partner = {join.a: join.b for join in run.joins} | {join.b: join.a for join in run.joins}
-        self._legs: dict[str, Place] = {}
+        self._legs: dict[str, DrawnPlace] = {}
         self._shown_of = {leg: _shown_ends(rig, traced, run, leg) for leg in run.legs}
         sources, targets = ends_of(rig, run, "out"), ends_of(rig, run, "in")
         self._from(list(sources))
@@ -44,7 +44,7 @@ class Layout:
         self._in_order()
         last = 1 + max((place.column for place in self._legs.values()), default=0)
         starting, arriving = self._gear(sources, "source", 0), self._gear(targets, "destination", last)
-        self.places: tuple[Place, ...] = (*starting, *self._legs.values(), *arriving)
+        self.places: tuple[DrawnPlace, ...] = (*starting, *self._legs.values(), *arriving)
         self._shell_matters = any(
             isinstance(point, Contact) and point.contact == "shell"
             for leg in run.legs
@@ -81,7 +81,7 @@ class Layout:
 
     def _entered(self, owner: str, entry: Endpoint, lane: int, column: int) -> list[tuple[Endpoint, int]]:
         """Places a leg, or one more way into it; returns the ends where the run goes on."""
-        place = self._legs.setdefault(owner, Place(owner, owner, column))
+        place = self._legs.setdefault(owner, DrawnPlace(owner, owner, column))
         place.column = max(place.column, column)
         if entry in place.outs:
             place.outs.remove(entry)
@@ -104,12 +104,12 @@ class Layout:
         mate = self._partner.get(end)
         return mate is None and end not in {join.b for join in self.run.joins}
 
-    def _free(self, place: Place, lane: int) -> bool:
+    def _free(self, place: DrawnPlace, lane: int) -> bool:
         return all(self.lanes[end] != lane for end in place.outs)
 
     def _loose(self, leg: str) -> None:
         """A leg no source leads to: drawn where it stands in the list, on lanes of its own."""
-        place = Place(leg, leg, self.run.legs.index(leg) + 1)
+        place = DrawnPlace(leg, leg, self.run.legs.index(leg) + 1)
         self._legs[leg] = place
         for side, ends in (("in", place.ins), ("out", place.outs)):
             for end in self._shown_of[leg]:
@@ -155,10 +155,10 @@ class Layout:
         for index, leg in enumerate(self.run.legs):
             self._legs[leg].column = index + 1
 
-    def _gear(self, ends: dict[Endpoint, Connector], role: str, column: int) -> list[Place]:
-        places: dict[str, Place] = {}
+    def _gear(self, ends: dict[Endpoint, Connector], role: str, column: int) -> list[DrawnPlace]:
+        places: dict[str, DrawnPlace] = {}
         for end in ends:
-            place = places.setdefault(end.owner, Place(f"{end.owner}:{role}", end.owner, column))
+            place = places.setdefault(end.owner, DrawnPlace(f"{end.owner}:{role}", end.owner, column))
             self.lanes.setdefault(end, self._new_lane())
             (place.outs if role == "source" else place.ins).append(end)
         return list(places.values())
@@ -177,14 +177,14 @@ class Layout:
 
 def _signals(traced: Trace, part: Part) -> dict[Contact | InnerNode, str]:
     """Points by what they are joined to, shared screens aside; a large multicore is asked for by each of its runs."""
-    known = traced.asked.signals
+    known = traced.drawing_cache.signals
     if part.id not in known:
-        known[part.id] = merged(points_of(part), _pairs(inside_links(part, screens=False)))
+        known[part.id] = merge_groups(points_of(part), _pairs(inside_links(part, screens=False)))
     return known[part.id]
 
 
 def _metal(traced: Trace, part: Part) -> list[InnerLink]:
-    known = traced.asked.metal
+    known = traced.drawing_cache.metal
     if part.id not in known:
         known[part.id] = inside_links(part)
     return known[part.id]
@@ -232,8 +232,8 @@ def _bridges(part: Part, shown: set[str]) -> set[str]:
     if not any(seen(link.a) != seen(link.b) for link in metal):
         # Nothing leads from what is shown to what is not.
         return set()
-    whole = merged(points, _pairs(metal))
-    partial = merged(points, _pairs([link for link in metal if seen(link.a) and seen(link.b)]))
+    whole = merge_groups(points, _pairs(metal))
+    partial = merge_groups(points, _pairs([link for link in metal if seen(link.a) and seen(link.b)]))
     groups: dict[str, set[str]] = {}
     for point in points:
         if isinstance(point, Contact) and seen(point):

@@ -47,7 +47,7 @@ Roles = dict[str, dict[str, None]]
 
 
 @dataclass(frozen=True)
-class Asked:
+class DrawingCache:
     """What drawings found out about large parts, filled as they ask: each of a multicore's or desk's runs does.
 
     By part: `signals`, its points by what they are joined to, shared screens aside; `metal`, what joins two of them.
@@ -69,7 +69,7 @@ class Trace:
     links: tuple[Link, ...]
     node_of: dict[ContactRef | NodeRef, str]
     conductor_of: dict[ContactRef | NodeRef, str]
-    asked: Asked = field(default_factory=Asked, compare=False)
+    drawing_cache: DrawingCache = field(default_factory=DrawingCache, compare=False)
 
     @cached_property
     def inside(self) -> dict[str, list[Link]]:
@@ -106,8 +106,8 @@ def trace(rig: Rig) -> Trace:
     return Trace(
         owners=owners,
         links=tuple(links),
-        node_of=merged(points, pairs_of(link for link in links if link.kind == "wire")),
-        conductor_of=merged(points, pairs_of(links)),
+        node_of=merge_groups(points, pairs_of(link for link in links if link.kind == "wire")),
+        conductor_of=merge_groups(points, pairs_of(links)),
     )
 
 
@@ -156,7 +156,7 @@ def uncertain_joins(rig: Rig) -> Iterator[tuple[int, int]]:
                 yield i, j
 
 
-def merged(points: Iterable[Node], links: Iterable[tuple[Node, Node]]) -> dict[Node, str]:
+def merge_groups(points: Iterable[Node], links: Iterable[tuple[Node, Node]]) -> dict[Node, str]:
     """Each point's group, named after its first member in the alphabet. `links`: what joins two points."""
     joined: UnionFind[Node] = UnionFind(points)
     for a, b in links:

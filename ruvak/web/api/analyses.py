@@ -6,7 +6,7 @@ import json
 from flask import Response, make_response
 
 from ruvak.core.analyse import RunAnalysis
-from ruvak.service.states import BondList, DestinationList, Overview, RemedyList
+from ruvak.service.states import DestinationList, GroundLoopList, Overview, RemedyList
 from ruvak.web.answers import JSON, computed, part, use_cases
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import FirstQuery, KeysQuery, RunDetails, RunPath, RunVersionPath, VersionPath
@@ -44,7 +44,7 @@ def read_destinations(path: VersionPath) -> Response:
     return part(use_cases().analyses.destinations(path.rig_id, path.version))
 
 
-@api.get("/rigs/<rig_id>/versions/<version>/connections", responses={"200": BondList})
+@api.get("/rigs/<rig_id>/versions/<version>/connections", responses={"200": GroundLoopList})
 def read_connections(path: VersionPath) -> Response:
     """Every connection that closes a loop, its current, and what opening it would do to every input.
 

@@ -192,7 +192,7 @@ class Choosing(unittest.TestCase):
 
     def test_renaming_every_part_changes_no_choice(self) -> None:
         rig = entry_rig()
-        renamed = rig.replaced(
+        renamed = rig.with_fields(
             parts=tuple(part.model_copy(update={"name": f"P{n}"}) for n, part in enumerate(rig.parts))
         )
         for line in ("guitar > desk 5", "keys > desk 7/8", "laptop > left speaker"):

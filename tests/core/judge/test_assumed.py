@@ -12,7 +12,7 @@ def asked(rig: Rig) -> dict[AssumptionCode, tuple[str, ...]]:
     return {one.code: one.gear for one in analyse(rig).assumed}
 
 
-class Asked(unittest.TestCase):
+class DrawingCache(unittest.TestCase):
     def test_plugs_supplies_and_what_stands_between(self) -> None:
         found = asked(demo_rig("midwinter-concert"))
         self.assertNotIn("plug", found, "every earthed device names its strip")
@@ -27,12 +27,12 @@ class Asked(unittest.TestCase):
             else one
             for one in rig.gear
         )
-        self.assertNotIn("supply", asked(rig.replaced(gear=gear)))
+        self.assertNotIn("supply", asked(rig.with_fields(gear=gear)))
 
     def test_a_plug_nobody_named_is_asked_for(self) -> None:
         rig = demo_rig("midwinter-concert")
         gear = tuple(one.model_copy(update={"outlet": None}) if one.id == "desk" else one for one in rig.gear)
-        self.assertEqual(asked(rig.replaced(gear=gear))["plug"], ("desk",))
+        self.assertEqual(asked(rig.with_fields(gear=gear))["plug"], ("desk",))
 
     def test_one_strip_asks_nothing_about_the_building(self) -> None:
         self.assertNotIn("between", asked(demo_rig("sunday-talk")))

@@ -13,7 +13,7 @@ from tests.support.earths import Doc
 
 def noted(rig: Rig, run: int = 0, **house: object) -> list[str]:
     venue = rig.venue.model_copy(update={"house": HouseRules.model_validate(house)})
-    return [one.code for one in analyse(rig.replaced(venue=venue)).runs[run].notes]
+    return [one.code for one in analyse(rig.with_fields(venue=venue)).runs[run].notes]
 
 
 def joined() -> Rig:
@@ -52,7 +52,7 @@ class Notes(unittest.TestCase):
         found = analyse(rig).runs[run]
         self.assertIn("20.0 m; this house goes to 7.5 m", found.notes[0].sentence)
         self.assertNotIn("unbalanced_long", [one.code for one in found.findings])
-        feet = analyse(rig.replaced(length_unit="ft")).runs[run].notes[0].sentence
+        feet = analyse(rig.with_fields(length_unit="ft")).runs[run].notes[0].sentence
         self.assertIn("65.6 ft; this house goes to 24.6 ft", feet)
 
     def test_screens_the_other_way_than_the_house_does(self) -> None:

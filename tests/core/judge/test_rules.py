@@ -6,6 +6,7 @@ from functools import cache
 from typing import Any
 
 from ruvak.core.analyse import Analysis, analyse, prepare
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Grade
 from ruvak.core.judge.registry import RIG_RULES, RULES
 from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, signed, written
@@ -52,7 +53,7 @@ def codes(rig: Rig) -> list[str]:
 
 
 def codes_in(found: Analysis) -> list[str]:
-    return [one.code for one in found.findings] + [one.code for one in found.runs[0].findings]
+    return [str(one.code) for one in found.findings] + [str(one.code) for one in found.runs[0].findings]
 
 
 def flipped(gear: str, setting: str, value: bool | str | float) -> Rig:
@@ -96,7 +97,7 @@ def unearthed(is_open: bool) -> Rig:
     """Two earthed devices, the protective earth of one open."""
     rig = two_earths(0.001)
     first = rig.gear[0].model_copy(update={"earth_open": is_open})
-    return rig.replaced(gear=(first, *rig.gear[1:]))
+    return rig.with_fields(gear=(first, *rig.gear[1:]))
 
 
 def leaking(many: int, ampere: float) -> Rig:
@@ -112,7 +113,7 @@ def leaking(many: int, ampere: float) -> Rig:
     plugged = tuple(gear.model_copy(update={"outlet": here.id}) for gear in extra.gear)
     own = tuple(gear.model_copy(update={"touch_a": Value(value=0.0005)}) for gear in rig.gear)
     venue = rig.venue.model_copy(update={"earth": (here, *rig.venue.earth[1:])})
-    return rig.replaced(gear=(*own, *plugged), parts=(*rig.parts, *extra.parts), venue=venue)
+    return rig.with_fields(gear=(*own, *plugged), parts=(*rig.parts, *extra.parts), venue=venue)
 
 
 def powered(microphone: str = "mic-condenser", switch: bool = True, lead: dict[str, Any] | None = None) -> Rig:
@@ -145,7 +146,7 @@ def starved(ampere: float) -> Rig:
             need = output.phantom.model_copy(update={"ampere": Value(value=ampere, source="stated")})
             part = part.model_copy(update={"outputs": (output.model_copy(update={"phantom": need}),)})
         parts.append(part)
-    return rig.replaced(parts=tuple(parts))
+    return rig.with_fields(parts=tuple(parts))
 
 
 def sharing(screen_ohm_per_m: float) -> Rig:
@@ -383,7 +384,7 @@ class Rules(unittest.TestCase):
         rig = leaking(100, 1e-4)
         self.assertEqual(len(analyse(rig).findings[0].gear), 101)
         elsewhere = tuple(gear.model_copy(update={"outlet": rig.venue.earth[1].id}) for gear in rig.gear[2:])
-        self.assertEqual(analyse(rig.replaced(gear=(*rig.gear[:2], *elsewhere))).findings, ())
+        self.assertEqual(analyse(rig.with_fields(gear=(*rig.gear[:2], *elsewhere))).findings, ())
 
     def test_advice_that_can_hurt_carries_its_caution(self) -> None:
         for code, words in (("hum", "mains earth"), ("phantom_missing", "Mute"), ("line_overloaded", "licensed")):
@@ -444,7 +445,7 @@ class Words(unittest.TestCase):
                     self.assertFalse(spec or conversion, text)
                     self.assertTrue(name is None or name.isidentifier(), text)
         with self.assertRaises(KeyError):
-            written("clear", {})
+            written(FindingCode.CLEAR, {})
 
     def test_numbers(self) -> None:
         self.assertEqual([number(v) for v in (-12.34, 0.04, -0.04, 123.4)], [f"{MINUS}12.3", "0.0", "0.0", "123"])

@@ -40,7 +40,7 @@ class Plugging(unittest.TestCase):
         from ruvak.core.parts.library import embed
 
         joins = [{"a": "laptop.phones", "b": "four.in", "sleeve": "R2"}]
-        changed = wired(embed(rig.replaced(kit=wired_kit(kit))), runs=[{**run_of(rig).model_dump(), "legs": ["four"],
+        changed = wired(embed(rig.with_fields(kit=wired_kit(kit))), runs=[{**run_of(rig).model_dump(), "legs": ["four"],
                                                                       "joins": joins}])  # fmt: skip
         self.assertEqual(plugged(changed, run_of(changed), ("four",)).joins[0].sleeve, "R2")
 

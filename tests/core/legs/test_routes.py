@@ -60,7 +60,7 @@ class OneLine(unittest.TestCase):
     def test_every_chain_fits_from_end_to_end(self) -> None:
         for goal in ("desk.line1", "desk.mic1", "camera.mic", "pocket.in"):
             for route in list(routes(pool(), ends(("keys.left",)), ends((goal,)), 3.0))[:40]:
-                rig = entry_rig().replaced(kit=entry_rig().kit + tuple(i for i in route.items if not i.owned))
+                rig = entry_rig().with_fields(kit=entry_rig().kit + tuple(i for i in route.items if not i.owned))
                 from ruvak.core.parts.library import embed
 
                 for join in route.joins:

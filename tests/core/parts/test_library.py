@@ -39,12 +39,12 @@ class Library(unittest.TestCase):
                     self.assertGreaterEqual(one.high if one.high is not None else one.value, one.value, part.id)
 
     def test_a_rig_gets_copies_of_what_it_names(self) -> None:
-        bare = demo_rig().replaced(parts=(), assumptions=None)
+        bare = demo_rig().with_fields(parts=(), assumptions=None)
         full = embed(bare)
         self.assertEqual({part.id for part in full.parts}, {g.part for g in bare.gear} | {k.part for k in bare.kit})
         self.assertEqual(embed(full), full)
 
     def test_a_part_the_rig_carries_is_not_replaced(self) -> None:
         mine = demo_rig().parts[0].model_copy(update={"name": "My own"})
-        rig = demo_rig().replaced(parts=(mine, *demo_rig().parts[1:]))
+        rig = demo_rig().with_fields(parts=(mine, *demo_rig().parts[1:]))
         self.assertEqual(embed(rig).parts[0].name, "My own")

@@ -2,7 +2,7 @@
 
 import unittest
 
-from ruvak.core.analyse import alone, analyse, glance, prepare
+from ruvak.core.analyse import analyse, prepare, quick_findings, sub_rig
 from ruvak.core.judge.finding import Grade
 from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.remedies.search import first_remedy, remedies_for
@@ -48,7 +48,9 @@ class ByOthers(unittest.TestCase):
         before = analyse(rig)
         for run in before.runs:
             self.assertEqual([one.code for one in run.findings], ["hum"])
-            self.assertEqual([one.code for one in glance(alone(rig, run.run))[0]], ["clear"], "alone it would be quiet")
+            self.assertEqual(
+                [one.code for one in quick_findings(sub_rig(rig, run.run))[0]], ["clear"], "alone it would be quiet"
+            )
             first = first_remedy(rig, run.run, before)
             assert first is not None
             self.assertIs(first.after.findings[0].grade, Grade.CLEAR)

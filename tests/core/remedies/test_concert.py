@@ -8,7 +8,7 @@ from ruvak.core.judge.finding import Grade
 from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.remedies.search import remedies_for
 from ruvak.core.rig.rig import Rig
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
 from ruvak.service.demo_data import demo_rig
 
 FIRST: dict[str, str] = {
@@ -29,15 +29,15 @@ FIRST: dict[str, str] = {
 class Concert(unittest.TestCase):
     rig: Rig
     before: Analysis
-    memory: Memory
+    block_cache: BlockCache
 
     @classmethod
     def setUpClass(cls) -> None:
-        cls.rig, cls.memory = prepare(demo_rig("midwinter-concert")), Memory()
-        cls.before = analyse(cls.rig, cls.memory)
+        cls.rig, cls.block_cache = prepare(demo_rig("midwinter-concert")), BlockCache()
+        cls.before = analyse(cls.rig, cls.block_cache)
 
     def remedies(self, run: str) -> tuple[Remedy, ...]:
-        return remedies_for(self.rig, run, self.before, self.memory)
+        return remedies_for(self.rig, run, self.before, self.block_cache)
 
     def test_the_first_of_each_is_what_an_engineer_would_do(self) -> None:
         for run, title in FIRST.items():
@@ -52,6 +52,6 @@ class Concert(unittest.TestCase):
         self.assertFalse([one.title for one in self.remedies("player") if "Mono" in one.title])
 
     def test_a_typed_data_line_takes_a_lead_made_for_it(self) -> None:
-        rig = self.rig.replaced(runs=tuple(run for run in self.rig.runs if run.id != "lights"))
+        rig = self.rig.with_fields(runs=tuple(run for run in self.rig.runs if run.id != "lights"))
         run = read_all(rig, "Lighting desk > Front lantern, 15 m")[0].runs[0]
         self.assertEqual([leg.item for leg in run.legs], ["q1"])

@@ -57,7 +57,7 @@ class Lifts(unittest.TestCase):
     def test_not_offered_where_the_screen_is_all_the_earth_there_is(self) -> None:
         rig = looped(self.DESK, "source.main-left")
         unearthed = rig.gear[1].model_copy(update={"earth_open": True})
-        lost = rig.replaced(gear=(rig.gear[0], unearthed))
+        lost = rig.with_fields(gear=(rig.gear[0], unearthed))
         self.assertEqual(remedies_for(lost, "r1"), ())
         # Nor an isolator: it would take the last earth its metal has.
         self.assertIsNone(first_remedy(lost, "r1"))
@@ -67,7 +67,7 @@ class Lifts(unittest.TestCase):
             update={"earthing": earthing.model_copy(update={"type": "class-2", "cord_ohm": None})}
         )
         parts = tuple(two_pin if part.id == two_pin.id else part for part in rig.parts)
-        other = prepare(rig.replaced(parts=parts))
+        other = prepare(rig.with_fields(parts=parts))
         self.assertFalse([one for one in remedies_for(other, "r1") if lifts_in(other, one.edit)])
 
 

@@ -3,7 +3,7 @@
 import unittest
 
 from ruvak.core.entry.reader import read
-from ruvak.core.legs.cures import asks_little, sums
+from ruvak.core.legs.cures import is_light_load, is_resistive_sum
 from ruvak.core.legs.routes import Route
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.rig.connectors import made_for
@@ -39,7 +39,7 @@ class Search(unittest.TestCase):
             "bass > amp",
         ):
             rig = apply(empty, read(empty, line).edit or self.fail(line))
-            routes = paths(rig, rig.runs[0], (sums, asks_little))
+            routes = paths(rig, rig.runs[0], (is_resistive_sum, is_light_load))
             self.assertTrue(routes, line)
             for route in routes:
                 apply(rig, edit_for(rig, rig.runs[0], route, "x"))

@@ -5,12 +5,12 @@ import unittest
 from ruvak.core.analyse import analyse
 from ruvak.core.entry.reader import read
 from ruvak.core.judge.finding import Grade
-from ruvak.core.legs.cures import asks_little
+from ruvak.core.legs.cures import is_light_load
 from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.rig.edits import Edit, RemoveThing, apply, set_setting
 from ruvak.core.rig.rig import KitItem, Rig
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
 
 LEFT = [("in.T", "out1.2"), ("in.S", "out1.3"), ("in.S", "out1.1")]
@@ -92,9 +92,9 @@ class Otherwise(unittest.TestCase):
         self.assertIsNone(first_remedy(apply(demo_rig(), first.edit), "slides"))
 
     def test_an_analysis_at_hand_changes_nothing(self) -> None:
-        memory = Memory()
-        known = analyse(demo_rig(), memory)
-        self.assertEqual(remedies_for(demo_rig(), "slides", known, memory), remedies_for(demo_rig(), "slides"))
+        block_cache = BlockCache()
+        known = analyse(demo_rig(), block_cache)
+        self.assertEqual(remedies_for(demo_rig(), "slides", known, block_cache), remedies_for(demo_rig(), "slides"))
 
     def test_an_unknown_run_is_a_key_error(self) -> None:
         with self.assertRaises(KeyError):
@@ -132,6 +132,6 @@ class Otherwise(unittest.TestCase):
         after = apply(rig, best.edit)
         legs = [after.owners_by_id[leg] for leg in after.runs[0].legs]
         lead, box, last = (one for one in legs if isinstance(one, KitItem))
-        self.assertTrue(asks_little(after.part_of(box.id)))
+        self.assertTrue(is_light_load(after.part_of(box.id)))
         self.assertLessEqual(lead.length_m or 0.0, 3.0)
         self.assertEqual(last.part, "mic-lead")

@@ -62,7 +62,7 @@ class Clamp(unittest.TestCase):
 
     def test_what_cannot_be_told_is_refused_in_words(self) -> None:
         lifted = xlr_cable(screen=("in.1", ""))
-        opened = earthed(
+        open_branch = earthed(
             [balanced_source("source", 50, class_1(0.1)), balanced_input("desk", 1e6, class_1(0.1)), lifted],
             [[("source.out", "lead.in"), ("lead.out", "desk.in")]],
             {"lead": {"part": "lead", "length_m": 20.0}},
@@ -75,7 +75,7 @@ class Clamp(unittest.TestCase):
             "which outlets 'source' use": (rig(at={"desk": "there"}), "lead", 0.1),
             "two devices on two outlets": (rig(at={"desk": "there", "source": "there"}), "lead", 0.1),
             "No earth loop": (rig(FLOATING), "lead", 0.1),
-            "open or isolated": (opened, "lead", 0.1),
+            "open or isolated": (open_branch, "lead", 0.1),
             "electrician": (rig(), "lead", 100.0),
         }
         for words, (given, item, ampere) in cases.items():
@@ -87,7 +87,7 @@ class Clamp(unittest.TestCase):
     def test_against_an_outlet_that_is_measured_against_this_one(self) -> None:
         first = apply(rig(), earth_from_current(rig(), "lead", 0.05))
         turned = rig(at={"source": "there", "desk": "here"})
-        turned = turned.replaced(venue=first.venue)
+        turned = turned.with_fields(venue=first.venue)
         edit = earth_from_current(turned, "lead", 0.1)
         self.assertEqual(entered(edit)[1].against, "there")
         self.assertEqual(len(apply(turned, edit).venue.earth), 2)

@@ -62,7 +62,7 @@ class Formulas(unittest.TestCase):
         loud = {"programme_db_spl": 85.0, "noise_dba": 32.0}
         loudspeakers = speakers("amplifier-two-channel", "loudspeaker-passive", "loudspeaker-lead", 20.0)
         for rig in (demo_rig(), loudspeakers, lit("mic-lead"), *(random_rig(seed) for seed in range(4))):
-            rig = rig.replaced(venue=rig.venue.model_copy(update=loud))
+            rig = rig.with_fields(venue=rig.venue.model_copy(update=loud))
             for scope in scopes(rig, analyse(rig)):
                 for formula in FORMULAS:
                     shown, exact = at(formula.figure, scope), worked_out(formula, scope)

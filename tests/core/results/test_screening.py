@@ -5,11 +5,11 @@ import unittest
 import numpy as np
 
 from ruvak.core.circuit.build import build
-from ruvak.core.results.effects import Effects
-from ruvak.core.results.ends import by_owner, reach_of
 from ruvak.core.results.hum import Disturbed
+from ruvak.core.results.run_ports import by_owner, ports_of_run
+from ruvak.core.results.sensitivities import Sensitivities
 from ruvak.core.results.solving import RigSolver
-from ruvak.core.rig.slim import in_use
+from ruvak.core.rig.prune import prune
 from ruvak.core.trace.trace import trace
 from tests.support.random_rigs import random_rig
 
@@ -18,24 +18,24 @@ class Bounds(unittest.TestCase):
     def test_no_change_exceeds_its_bound(self) -> None:
         looked_at = small = 0
         for seed in range(12):
-            rig = in_use(random_rig(seed, 8))
+            rig = prune(random_rig(seed, 8))
             traced = trace(rig)
             circuit = build(rig, traced)
-            if not circuit.removables or not circuit.causes:
+            if not circuit.openable_connections or not circuit.causes:
                 continue
             disturbed = Disturbed(circuit, RigSolver(circuit, bonds=True), bonds=True)
-            unknowns = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
+            tolerances = by_owner((*circuit.tolerances, *circuit.hum_tolerances))
             heard = [
-                (number, [one for owner in reach.owners for one in unknowns.get(owner, ())])
-                for reach in (reach_of(rig, traced, circuit, run) for run in rig.runs)
-                for number in reach.receivers
+                (number, [one for owner in ports.owners for one in tolerances.get(owner, ())])
+                for ports in (ports_of_run(rig, traced, circuit, run) for run in rig.runs)
+                for number in ports.receivers
             ]
-            effects = Effects(circuit, heard)
+            effects = Sensitivities(circuit, heard)
             screening = disturbed.screening(effects)
             assert screening is not None
             bounds = np.stack(screening.changes())
             before = disturbed.weighted_v(effects)
-            for index in range(len(circuit.removables)):
+            for index in range(len(circuit.openable_connections)):
                 without = disturbed.without(index)
                 if without is None:
                     continue
@@ -47,16 +47,18 @@ class Bounds(unittest.TestCase):
         self.assertGreater(small, 0, "some inputs need not be solved again")
 
     def test_some_inputs_alone_are_the_same_as_among_all(self) -> None:
-        rig = in_use(random_rig(3, 8))
+        rig = prune(random_rig(3, 8))
         traced = trace(rig)
         circuit = build(rig, traced)
         disturbed = Disturbed(circuit, RigSolver(circuit))
-        unknowns = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
-        reaches = [reach_of(rig, traced, circuit, run) for run in rig.runs]
+        tolerances = by_owner((*circuit.tolerances, *circuit.hum_tolerances))
+        ports_by_run = [ports_of_run(rig, traced, circuit, run) for run in rig.runs]
         heard = [
-            (n, [u for o in reach.owners for u in unknowns.get(o, ())]) for reach in reaches for n in reach.receivers
+            (n, [u for o in ports.owners for u in tolerances.get(o, ())])
+            for ports in ports_by_run
+            for n in ports.receivers
         ]
-        effects = Effects(circuit, heard)
+        effects = Sensitivities(circuit, heard)
         every = disturbed.weighted_v(effects)
         for chosen in ([0], [2, 1], [len(heard) - 1, 0]):
             some = disturbed.weighted_v(effects.only(np.array(chosen)))

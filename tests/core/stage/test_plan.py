@@ -54,7 +54,7 @@ def planned(
         venue={"bar_at": turned((0.0, 0.0), angle, shift), "mains": [mains] if mains_a else []},
     )
     bend = [Place(**turned(BEND, angle, shift))] * bends
-    return rig.replaced(runs=(rig.runs[0].model_copy(update={"route": tuple(bend)}),))
+    return rig.with_fields(runs=(rig.runs[0].model_copy(update={"route": tuple(bend)}),))
 
 
 def area(*spots: Spot) -> float:
@@ -86,7 +86,7 @@ class OnThePlan(unittest.TestCase):
         bare = planned(field={"field_t": FIELD_T, "loop_width_m": 0.5})
         gear = tuple(one.model_copy(update={"at": None}) for one in bare.gear)
         earth = tuple(one.model_copy(update={"at": None}) for one in bare.venue.earth)
-        bare = bare.replaced(gear=gear, venue=bare.venue.model_copy(update={"earth": earth}))
+        bare = bare.with_fields(gear=gear, venue=bare.venue.model_copy(update={"earth": earth}))
         expected = 2 * math.pi * 50 * FIELD_T * 20.0 * 0.5 * 1.0 / 1.2
         self.assertAlmostEqual(hum_v(bare) / expected, 1.0, delta=1e-4)
 
@@ -95,7 +95,7 @@ class OnThePlan(unittest.TestCase):
         gear = tuple(
             one.model_copy(update={"at": None, "outlet": None}) if one.id == "keys" else one for one in rig.gear
         )
-        plan = Plan(rig.replaced(gear=gear))
+        plan = Plan(rig.with_fields(gear=gear))
         self.assertEqual(plan.gear("keys"), Place(**turned(PLACES["desk"])))
         self.assertFalse(plan.is_drawn(rig.kit[0]))
 
@@ -105,10 +105,10 @@ class OnThePlan(unittest.TestCase):
         ends = [map(parse_endpoint, pair) for pair in (("keys.out1", "s.in"), ("s.out", "l.in"), ("l.out", "desk.in1"))]
         joins = tuple(Join(a=a, b=b) for a, b in ends)
         run = rig.runs[0].model_copy(update={"legs": ("s", "l"), "joins": joins, "route": ()})
-        plan = Plan(rig.replaced(kit=(short, long), runs=(run,)))
-        joint = Place(x_m=2.0 + 0.25 * 6.0, y_m=1.0 + 0.25 * 3.0)
-        self.assertEqual(plan.lead(short, ["in", "out"]), (Place(**turned(PLACES["keys"])), joint))
-        self.assertEqual(plan.lead(long, ["out", "in"]), (Place(**turned(PLACES["desk"])), joint))
+        plan = Plan(rig.with_fields(kit=(short, long), runs=(run,)))
+        connection = Place(x_m=2.0 + 0.25 * 6.0, y_m=1.0 + 0.25 * 3.0)
+        self.assertEqual(plan.lead(short, ["in", "out"]), (Place(**turned(PLACES["keys"])), connection))
+        self.assertEqual(plan.lead(long, ["out", "in"]), (Place(**turned(PLACES["desk"])), connection))
 
     def test_the_emfs_stand_in_the_building_too(self) -> None:
         rig = planned()

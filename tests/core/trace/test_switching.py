@@ -7,8 +7,8 @@ from ruvak.core.analyse import analyse, prepare
 from ruvak.core.entry.reader import read_all
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.points import parse_point_ref
+from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Join, Rig
-from ruvak.core.rig.slim import in_use
 from ruvak.core.trace.trace import trace
 from tests.support.entry import entry_rig
 from tests.support.wirings import balanced_input, balanced_source, situation
@@ -111,12 +111,12 @@ class Sharing(unittest.TestCase):
 
         twice = rig.runs[1].model_copy(update={"legs": (*rig.runs[0].legs[:1], "box"), "joins": ()})
         with self.assertRaises(RigFault) as caught:
-            prepare(rig.replaced(runs=(rig.runs[0], twice, rig.runs[2])))
+            prepare(rig.with_fields(runs=(rig.runs[0], twice, rig.runs[2])))
         self.assertIn("lead_used_twice", [fault.code for fault in caught.exception.faults])
 
     def test_what_is_not_in_use_changes_no_figure(self) -> None:
         rig = self.rig()
-        small = in_use(rig)
+        small = prune(rig)
         self.assertLess(len(small.gear), len(rig.gear))
         self.assertLess(len(small.part_of("desk").connectors), len(rig.part_of("desk").connectors))
         self.assertTrue(all(isinstance(join, Join) for run in small.runs for join in run.joins))

@@ -150,7 +150,7 @@ class Names(unittest.TestCase):
         parts = tuple(part.model_copy(update={"id": f"p{n}", "name": f"Thing {n}", "words": ""})
                       for n, part in enumerate(rig.parts))  # fmt: skip
         new = {part.id: f"p{n}" for n, part in enumerate(rig.parts)}
-        renamed = rig.replaced(
+        renamed = rig.with_fields(
             parts=parts,
             gear=tuple(g.model_copy(update={"part": new[g.part], "name": "x"}) for g in rig.gear),
             kit=tuple(k.model_copy(update={"part": new[k.part], "tag": "y"}) for k in rig.kit),

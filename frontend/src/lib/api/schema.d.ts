@@ -2607,8 +2607,7 @@ export interface components {
          *     `subject`: the mix, input or output concerned, owner.id.
          */
         Finding: {
-            /** Code */
-            code: string;
+            code: components["schemas"]["FindingCode"];
             grade: components["schemas"]["Grade"];
             /** Run */
             run: string;
@@ -2630,6 +2629,12 @@ export interface components {
              */
             caution: string;
         };
+        /**
+         * FindingCode
+         * @description Stable for programs and saved files; the words are the catalogue's (sentences.py).
+         * @enum {string}
+         */
+        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "source_lost" | "load_low" | "contact_uncertain" | "not_connected" | "clear";
         /**
          * Grade
          * @description Worst first: no usable signal or a hazard; an audience will notice; little margin; nothing to do.
@@ -2832,7 +2837,7 @@ export interface components {
         };
         /**
          * Residue
-         * @description One unknown's share of the centre, relative to the louder side alone: likely and worst, in dB.
+         * @description One tolerance's share of the centre, relative to the louder side alone: likely and worst, in dB.
          */
         Residue: {
             /**
@@ -2879,8 +2884,7 @@ export interface components {
          * @description Something about the whole rig, said once. `gear`, `runs`: what it concerns; `subject`: a device or point.
          */
         RigFinding: {
-            /** Code */
-            code: string;
+            code: components["schemas"]["FindingCode"];
             grade: components["schemas"]["Grade"];
             /** Gear */
             gear: string[];
@@ -2989,7 +2993,7 @@ export interface components {
          * @description What happens to the centre (common to left and right) and the sides (their difference).
          *
          *     In dB relative to the louder side alone: a good mono sum has centre +6, one side alone 0. `ideal_db` is what
-         *     perfectly matched parts would give; likely adds the unknowns as powers, worst as magnitudes.
+         *     perfectly matched parts would give; likely adds the tolerances as powers, worst as magnitudes.
          */
         Sum: {
             /** Centre Db */
@@ -3120,17 +3124,17 @@ export interface components {
          */
         DestinationList: components["schemas"]["DestinationResult"][];
         /**
-         * BondList
+         * GroundLoopList
          * @description Connections that close loops, the one whose opening helps most first.
          */
-        BondList: components["schemas"]["BondResult"][];
+        GroundLoopList: components["schemas"]["GroundLoop"][];
         /**
-         * BondResult
-         * @description A joint that could be opened: a lead's screen, or a bond beside the runs; the current in it; the loop it closes.
+         * GroundLoop
+         * @description A loop through a connection that could be opened (a lead's screen, a bond beside the runs), and its current.
          *
          *     `is_return`: an unbalanced programme returns by it, so it cannot be opened. `openings`: best first, only changes.
          */
-        BondResult: {
+        GroundLoop: {
             /**
              * Kind
              * @enum {string}
@@ -3151,7 +3155,7 @@ export interface components {
         };
         /**
          * Opening
-         * @description What opening a joint does to one input: A-weighted hum before and after, likely and worst, dBu.
+         * @description What opening a connection does to one input: A-weighted hum before and after, likely and worst, dBu.
          */
         Opening: {
             /** Run */
@@ -3193,7 +3197,7 @@ export interface components {
         Figures: {
             grade: components["schemas"]["Grade"];
             /** Codes */
-            codes: string[];
+            codes: components["schemas"]["FindingCode"][];
             /** Centre Db */
             centre_db: number | null;
             /** Arriving Dbu */
@@ -5019,7 +5023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BondList"];
+                    "application/json": components["schemas"]["GroundLoopList"];
                 };
             };
             /** @description Forbidden */

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Grade, RigFinding
 from ruvak.core.judge.rule import rig_finding
 from ruvak.core.parts.library import disturbances_of
@@ -35,7 +36,11 @@ def leakage(rig: Rig) -> Iterator[RigFinding]:
             "open_ma": f"{1000.0 * MAY_OPEN * rated_a:g}",
             "who": "one device leaks" if len(leaks) == 1 else f"{len(leaks)} devices together leak",
         }
-        code, grade = ("leak_trips", Grade.FIX) if likely_a > MAY_OPEN * rated_a else ("leak_high", Grade.WATCH)
+        code, grade = (
+            (FindingCode.LEAK_TRIPS, Grade.FIX)
+            if likely_a > MAY_OPEN * rated_a
+            else (FindingCode.LEAK_HIGH, Grade.WATCH)
+        )
         yield rig_finding(code, grade, rig, tuple(gear.id for gear in behind[point.id]), point.id, params)
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Grade, RigFinding
 from ruvak.core.judge.rule import rig_finding
 from ruvak.core.rig.rig import Rig
@@ -11,4 +12,4 @@ def lost_earth(rig: Rig) -> Iterator[RigFinding]:
     """Once a device, plugged into a run or not."""
     for gear in rig.gear:
         if gear.earth_open:
-            yield rig_finding("earth_lost", Grade.STOP, rig, (gear.id,), gear.id, {"source": gear.name})
+            yield rig_finding(FindingCode.EARTH_LOST, Grade.STOP, rig, (gear.id,), gear.id, {"source": gear.name})

@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import CENTRE_LOST_DB, CENTRE_WEAK_DB, Place, finding, input_words, places
-from ruvak.core.results.lost import is_lost_side
+from ruvak.core.results.missing_side import is_missing_side
 from ruvak.core.results.records import MixResult, RunResult, Sum
 from ruvak.core.rig.rig import Rig
 
@@ -23,7 +24,7 @@ def _within_sides(rig: Rig, result: RunResult, stereo: MixResult) -> Iterator[Fi
     """Both channels of a source at one input of a stereo destination: its two sides have then nothing to do with it."""
     for one in result.inputs:
         mine = one.gear == stereo.gear and one.input in stereo.inputs
-        if mine and not is_lost_side(result.inputs, result.mixes, one):
+        if mine and not is_missing_side(result.inputs, result.mixes, one):
             yield from _in_sum(result, one.gear, one.input, input_words(rig, one), one.sum)
 
 
@@ -31,14 +32,14 @@ def _in_sum(result: RunResult, gear: str, subject: str, words: str, heard: Sum |
     if heard is None or heard.centre_db > CENTRE_WEAK_DB:
         return
     lost = heard.centre_db <= CENTRE_LOST_DB
-    code, grade = ("centre_cancels", Grade.STOP) if lost else ("centre_weakened", Grade.FIX)
+    code, grade = (FindingCode.CENTRE_CANCELS, Grade.STOP) if lost else (FindingCode.CENTRE_WEAKENED, Grade.FIX)
     yield finding(code, grade, result, gear, subject, _depth(words, heard))
 
 
 def _in_mono(result: RunResult, place: Place, pair: Sum | None) -> Iterator[Finding]:
     """What a stereo destination's two sides leave of the middle when somebody plays them in mono."""
     if pair is not None and pair.centre_db <= CENTRE_WEAK_DB:
-        yield finding("mono_cancels", Grade.FIX, result, place.gear, place.id, _depth(place.words, pair))
+        yield finding(FindingCode.MONO_CANCELS, Grade.FIX, result, place.gear, place.id, _depth(place.words, pair))
 
 
 def _depth(words: str, found: Sum) -> dict[str, float | str]:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words
 from ruvak.core.results.records import RunResult
@@ -46,7 +47,7 @@ def classes(rig: Rig, result: RunResult) -> Iterator[Finding]:
                 "sends": WORDS[source.signal],
                 "wants": WORDS[one.signal],
             }
-            code = "amplified_into_input" if source.signal == "loudspeaker" else "class_mixed"
+            code = FindingCode.AMPLIFIED_INTO_INPUT if source.signal == "loudspeaker" else FindingCode.CLASS_MIXED
             yield finding(code, Grade.STOP, result, one.gear, one.input, params)
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words, usable
 from ruvak.core.results.records import RunResult
@@ -26,5 +27,5 @@ def crosstalk(rig: Rig, result: RunResult) -> Iterator[Finding]:
             "below_db": -worst_db,
         }
         yield finding(
-            "crosstalk", Grade.FIX if worst_db >= FIX_DB else Grade.WATCH, result, one.gear, one.input, params
+            FindingCode.CROSSTALK, Grade.FIX if worst_db >= FIX_DB else Grade.WATCH, result, one.gear, one.input, params
         )

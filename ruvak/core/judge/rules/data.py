@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words
 from ruvak.core.judge.rules.classes import WORDS
@@ -23,7 +24,7 @@ def data(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for lead in line.leads:
         if lead.reflected_percent > LEAD_PERCENT:
             yield finding(
-                "lead_class",
+                FindingCode.LEAD_CLASS,
                 Grade.WATCH,
                 result,
                 "",
@@ -40,14 +41,14 @@ def data(rig: Rig, result: RunResult) -> Iterator[Finding]:
     params: dict[str, float | str] = {"carries": carries, "place": place}
     if line.receivers > line.most_receivers:
         many = {**params, "receivers": str(line.receivers), "most": _many(line.most_receivers)}
-        yield finding("data_loads", Grade.FIX, result, gear, subject, many)
+        yield finding(FindingCode.DATA_LOADS, Grade.FIX, result, gear, subject, many)
     if line.length_m > line.limit_m:
         long = {**params, "length_m": line.length_m, "limit_m": line.limit_m}
-        yield finding("data_long", Grade.FIX, result, gear, subject, long)
+        yield finding(FindingCode.DATA_LONG, Grade.FIX, result, gear, subject, long)
     if line.end_reflected_percent > END_PERCENT:
         ends = {**params, "end_ohm": line.end_ohm, "wave_ohm": line.wave_ohm}
         ends["reflected_percent"] = line.end_reflected_percent
-        code = "data_open" if line.end_ohm > line.wave_ohm else "data_overended"
+        code = FindingCode.DATA_OPEN if line.end_ohm > line.wave_ohm else FindingCode.DATA_OVERENDED
         yield finding(code, Grade.WATCH, result, gear, subject, ends)
 
 

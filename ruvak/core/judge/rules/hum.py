@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.hearing import threshold_db_spl
 from ruvak.core.judge.rule import active, finding, input_words, usable
@@ -67,7 +68,7 @@ def hum(rig: Rig, result: RunResult) -> Iterator[Finding]:
             "caution": CAUTION.get(main.code, ""),
             "where": _where(rig, one, one.hum.below_programme_db),
         }
-        yield finding("hum", grade, result, one.gear, one.input, params)
+        yield finding(FindingCode.HUM, grade, result, one.gear, one.input, params)
 
 
 def _grade(rig: Rig, one: InputResult, heard: Hum, below_db: float) -> Grade | None:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import active, finding, input_words, of_instrument, usable
 from ruvak.core.results.records import InputResult, RunResult
@@ -37,14 +38,14 @@ def level(rig: Rig, result: RunResult) -> Iterator[Finding]:
         }
         if levels.short_db > (0.0 if one.loudspeaker is None else QUIET_FIX_DB):
             grade = Grade.FIX if levels.short_db > QUIET_FIX_DB else Grade.WATCH
-            yield finding("level_low", grade, result, one.gear, one.input, params)
+            yield finding(FindingCode.LEVEL_LOW, grade, result, one.gear, one.input, params)
         if one.loudspeaker is not None:
             # What it bears is told in watts, and a lead's loss by itself.
             continue
         if levels.headroom_db < 0.0:
-            yield finding("level_clips", Grade.FIX, result, one.gear, one.input, params)
+            yield finding(FindingCode.LEVEL_CLIPS, Grade.FIX, result, one.gear, one.input, params)
         elif levels.headroom_db < CLOSE_HEADROOM_DB:
-            yield finding("level_close", Grade.WATCH, result, one.gear, one.input, params)
+            yield finding(FindingCode.LEVEL_CLOSE, Grade.WATCH, result, one.gear, one.input, params)
 
 
 def _how(result: RunResult, one: InputResult) -> str:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.results.records import RunResult, SourceResult
@@ -30,7 +31,7 @@ def load(rig: Rig, result: RunResult) -> Iterator[Finding]:
             "min_load_ohm": source.min_load_ohm,
             "why": _why(result, source),
         }
-        yield finding("load_low", grade, result, source.gear, source.output, params)
+        yield finding(FindingCode.LOAD_LOW, grade, result, source.gear, source.output, params)
 
 
 def _line(rig: Rig, result: RunResult, source: SourceResult, line_v: float, min_load_ohm: float) -> Iterator[Finding]:
@@ -44,7 +45,9 @@ def _line(rig: Rig, result: RunResult, source: SourceResult, line_v: float, min_
         "asks_w": asks_w,
         "gives_w": gives_w,
     }
-    code, grade = ("line_full", Grade.WATCH) if asks_w <= gives_w else ("line_overloaded", Grade.FIX)
+    code, grade = (
+        (FindingCode.LINE_FULL, Grade.WATCH) if asks_w <= gives_w else (FindingCode.LINE_OVERLOADED, Grade.FIX)
+    )
     yield finding(code, grade, result, source.gear, source.output, params)
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.judge.sentences import number
@@ -24,7 +25,7 @@ def loudspeaker(rig: Rig, result: RunResult) -> Iterator[Finding]:
         if line.peak_w > line.rated_w:
             watts: dict[str, float | str] = {"peak_w": line.peak_w, "rated_w": line.rated_w}
             place: dict[str, float | str] = {"place": called(rig, one.gear)}
-            yield finding("overpowered", Grade.FIX, result, one.gear, one.input, place | watts)
+            yield finding(FindingCode.OVERPOWERED, Grade.FIX, result, one.gear, one.input, place | watts)
 
 
 def _copper(rig: Rig, result: RunResult, lines: list[tuple[InputResult, LoudspeakerLine]]) -> Iterator[Finding]:
@@ -42,7 +43,7 @@ def _copper(rig: Rig, result: RunResult, lines: list[tuple[InputResult, Loudspea
         "others": f"; on the way it costs {' and '.join(told)}" if told else "",
         "how": _how(rig, result, line),
     }
-    yield finding("line_loss", grade, result, one.gear, one.input, params)
+    yield finding(FindingCode.LINE_LOSS, grade, result, one.gear, one.input, params)
 
 
 def _how(rig: Rig, result: RunResult, line: LoudspeakerLine) -> str:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.judge.sentences import SWITCHING_PHANTOM
@@ -44,7 +45,7 @@ def phantom(rig: Rig, result: RunResult) -> Iterator[Finding]:
                 "volt": one.volt,
                 "current_ma": 1000.0 * one.leg_a,
             }
-            yield finding("phantom_harms", Grade.STOP, result, one.gear, one.output, params)
+            yield finding(FindingCode.PHANTOM_HARMS, Grade.STOP, result, one.gear, one.output, params)
 
 
 def _harms(one: PhantomAt) -> bool:
@@ -63,6 +64,6 @@ def _wanted(rig: Rig, result: RunResult, one: PhantomAt, wanted_v: float) -> Ite
         "caution": "" if plug_in else SWITCHING_PHANTOM,
     }
     if one.volt < PRESENT_V:
-        yield finding("phantom_missing", Grade.STOP, result, one.gear, one.output, params)
+        yield finding(FindingCode.PHANTOM_MISSING, Grade.STOP, result, one.gear, one.output, params)
     elif one.volt < wanted_v:
-        yield finding("phantom_low", Grade.FIX, result, one.gear, one.output, params)
+        yield finding(FindingCode.PHANTOM_LOW, Grade.FIX, result, one.gear, one.output, params)

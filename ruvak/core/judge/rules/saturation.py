@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.results.records import RunResult
@@ -27,4 +28,4 @@ def saturation(rig: Rig, result: RunResult) -> Iterator[Finding]:
                 "saturates_dbu": saturates_dbu,
                 "at_hz": at_hz,
             }
-            yield finding("saturates", Grade.WATCH, result, owner, "core", params)
+            yield finding(FindingCode.SATURATES, Grade.WATCH, result, owner, "core", params)

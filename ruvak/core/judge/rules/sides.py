@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import Place, alive, finding, places
-from ruvak.core.results.lost import loudest_db
+from ruvak.core.results.missing_side import loudest_db
 from ruvak.core.results.records import ChannelGain, MixResult, RunResult
 from ruvak.core.results.sums import LOST_BELOW_LOUDER_DB
 from ruvak.core.rig.rig import Rig
@@ -27,11 +28,11 @@ def sides(rig: Rig, result: RunResult) -> Iterator[Finding]:
         if place.stereo is not None:
             yield from _one_sided(result, place, place.stereo)
         if place.stereo is not None and _exchanged(place.stereo.left, place.stereo.right):
-            yield finding("sides_swapped", Grade.FIX, result, place.gear, place.id, {"place": place.words})
+            yield finding(FindingCode.SIDES_SWAPPED, Grade.FIX, result, place.gear, place.id, {"place": place.words})
         heard = place.stereo.left + place.stereo.right if place.stereo else place.channels
         known = [channel.in_phase for channel in heard if channel.in_phase is not None]
         if not any(known):
-            yield finding("inverted", Grade.WATCH, result, place.gear, place.id, {"place": place.words})
+            yield finding(FindingCode.INVERTED, Grade.WATCH, result, place.gear, place.id, {"place": place.words})
 
 
 def _one_sided(result: RunResult, place: Place, stereo: MixResult) -> Iterator[Finding]:
@@ -44,7 +45,7 @@ def _one_sided(result: RunResult, place: Place, stereo: MixResult) -> Iterator[F
     if len(silent) == 1:
         heard = "right" if silent == ["left"] else "left"
         params: dict[str, float | str] = {"place": place.words, "heard": heard, "silent": silent[0]}
-        yield finding("one_sided", Grade.WATCH, result, place.gear, place.id, params)
+        yield finding(FindingCode.ONE_SIDED, Grade.WATCH, result, place.gear, place.id, params)
 
 
 def _missing(result: RunResult, place: Place, pair: tuple[ChannelGain, ...]) -> Iterator[Finding]:
@@ -55,7 +56,7 @@ def _missing(result: RunResult, place: Place, pair: tuple[ChannelGain, ...]) -> 
             "present": _SPOKEN.get(louder.channel, louder.channel),
             "missing": _SPOKEN.get(quieter.channel, quieter.channel),
         }
-        yield finding("side_missing", Grade.WATCH, result, place.gear, place.id, params)
+        yield finding(FindingCode.SIDE_MISSING, Grade.WATCH, result, place.gear, place.id, params)
 
 
 def _exchanged(left: tuple[ChannelGain, ...], right: tuple[ChannelGain, ...]) -> bool:

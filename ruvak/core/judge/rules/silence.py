@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import Place, finding, places
 from ruvak.core.results.records import RunResult
@@ -22,14 +23,14 @@ def silence(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Stop when nothing usable arrives anywhere it should; Watch while the run is not plugged in."""
     if not result.sources or not result.inputs:
         missing = "source" if not result.sources else "destination"
-        yield finding("not_connected", Grade.WATCH, result, "", "", {"missing_end": missing})
+        yield finding(FindingCode.NOT_CONNECTED, Grade.WATCH, result, "", "", {"missing_end": missing})
         return
     for place in places(rig, result):
         if place.arrives:
             continue
         level_db = max(channel.gain_db for channel in place.channels)
         params: dict[str, float | str] = {"place": place.words, "level_db": -level_db, "why": _why(result, place)}
-        yield finding("silent", Grade.STOP, result, place.gear, place.id, params)
+        yield finding(FindingCode.SILENT, Grade.STOP, result, place.gear, place.id, params)
     yield from _lost_sources(rig, result)
 
 
@@ -39,7 +40,7 @@ def _lost_sources(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for number, source in enumerate(result.sources):
         if arriving and number not in arriving:
             name = called(rig, source.gear)
-            yield finding("source_lost", Grade.STOP, result, source.gear, source.output, {"source": name})
+            yield finding(FindingCode.SOURCE_LOST, Grade.STOP, result, source.gear, source.output, {"source": name})
 
 
 def _why(result: RunResult, place: Place) -> str:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words
 from ruvak.core.results.records import RunResult
@@ -22,4 +23,4 @@ def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
                     "source": called(rig, source.gear),
                     "place": input_words(rig, one),
                 }
-                yield finding("sleeve_earthed", Grade.STOP, result, one.gear, one.input, params)
+                yield finding(FindingCode.SLEEVE_EARTHED, Grade.STOP, result, one.gear, one.input, params)

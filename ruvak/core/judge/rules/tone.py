@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words, of_instrument, usable
 from ruvak.core.judge.sentences import OHM
@@ -29,8 +30,8 @@ def tone(rig: Rig, result: RunResult) -> Iterator[Finding]:
         }
         if one.response.loss_10k_db > DULL_WATCH_DB:
             grade = Grade.FIX if one.response.loss_10k_db > DULL_FIX_DB else Grade.WATCH
-            yield finding("dull", grade, result, one.gear, one.input, params)
+            yield finding(FindingCode.DULL, grade, result, one.gear, one.input, params)
         low_hz = one.response.low_3db_hz
         if low_hz is not None and low_hz > THIN_WATCH_HZ:
             grade = Grade.FIX if low_hz > THIN_FIX_HZ else Grade.WATCH
-            yield finding("thin", grade, result, one.gear, one.input, {**params, "low_hz": low_hz})
+            yield finding(FindingCode.THIN, grade, result, one.gear, one.input, {**params, "low_hz": low_hz})

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import active, alive, finding
 from ruvak.core.judge.sentences import number
@@ -25,7 +26,7 @@ def uncertain(result: RunResult, joined: str, possibilities: tuple[Possibility, 
         return None
     outcomes = "; ".join(f"{WORDS[one.sleeve]}: {_outcome(one.result)}" for one in possibilities)
     params: dict[str, float | str] = {"joined": joined, "outcomes": outcomes}
-    return finding("contact_uncertain", Grade.WATCH, result, "", joined, params)
+    return finding(FindingCode.CONTACT_UNCERTAIN, Grade.WATCH, result, "", joined, params)
 
 
 def _outcome(result: RunResult) -> str:

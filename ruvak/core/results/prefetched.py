@@ -9,12 +9,12 @@ from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
 from ruvak.core.solve.solver import Solution
 
 
-def fetched(base: Solved, size: int, rows: Iterable[int], columns: Iterable[int]) -> Solved:
+def prefetch(base: Solved, size: int, rows: Iterable[int], columns: Iterable[int]) -> Solved:
     """What a whole solution holds need not be fetched."""
-    return base if isinstance(base, Solution) else Fetched(base, size, rows, columns)
+    return base if isinstance(base, Solution) else PrefetchedRows(base, size, rows, columns)
 
 
-class Fetched:
+class PrefetchedRows:
     """The rows and columns given, of `base`; asked for others it answers wrongly, so give them all."""
 
     def __init__(self, base: Solved, size: int, rows: Iterable[int], columns: Iterable[int]) -> None:

@@ -14,8 +14,8 @@ from scipy.linalg.lapack import zgetrf, zgetrs
 from scipy.sparse.linalg import splu
 
 from ruvak.core.errors import SingularNetwork
+from ruvak.core.solve.block_cache import BlockCache, BlockSolution, names_of, of_kinds
 from ruvak.core.solve.blocks import Group, Partition, partition
-from ruvak.core.solve.memory import Answers, Memory, names_of, of_kinds
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints, Network
 from ruvak.core.solve.solver import entries_of
 
@@ -23,23 +23,23 @@ LARGEST = 160
 """Up to this many unknowns a block's full matrix is solved; a larger one (a multicore with all its runs) sparse."""
 
 
-class Reduced:
+class CondensedSystem:
     """A network split once at its border nodes; every node is tied to the reference (see islands), or it is singular.
 
-    `driven`: the branches any emf enters; `functionals`: (size, m), what adjoints are wanted of; `memory`: where blocks
-    solved before are looked for and new ones left.
+    `driven`: the branches any emf enters; `functionals`: (size, m), what adjoints are wanted of; `block_cache`: where
+    blocks solved before are looked for and new ones left.
     """
 
     def __init__(
-        self, network: Network, border: Ints, driven: Ints, functionals: Floats, memory: Memory | None = None
+        self, network: Network, border: Ints, driven: Ints, functionals: Floats, block_cache: BlockCache | None = None
     ) -> None:
-        self.network, self._memory = network, memory
+        self.network, self._memory = network, block_cache
         self.driven = np.unique(driven)
         self.functionals = sparse.csc_matrix(functionals)
         rows = network.node_count + self.driven
         whole = np.concatenate([border, _stiff(network, border)])
         self.parts: Partition = partition(entries_of(network), whole, rows, self.functionals.tocoo())
-        self._own_picks = self.functionals[self.parts.border].toarray()
+        self._own_readouts = self.functionals[self.parts.border].toarray()
         self._patterns()
 
     def _patterns(self) -> None:
@@ -51,7 +51,7 @@ class Reduced:
         self._injected = [_Places.of(group, group.driven) for group in parts.groups]
         self._read = [_Places.of(group, group.read) for group in parts.groups]
 
-    def solve(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: int) -> "ReducedSolution":
+    def solve(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: int) -> "CondensedSolution":
         """`emfs`: by frequency, or one for all, (driven, columns): volts on the driven branches in order.
 
         `adjoints`: at how many of the first frequencies they are wanted.
@@ -62,7 +62,7 @@ class Reduced:
             # How numpy and SuperLU say that a matrix is exactly singular.
             raise SingularNetwork(()) from problem
 
-    def _solved(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: int) -> "ReducedSolution":
+    def _solved(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: int) -> "CondensedSolution":
         answers = [_remembered(group, frequencies_hz, self._memory) for group in self.parts.groups]
         size, columns = len(self.parts.border), emfs[0].shape[1]
         border = np.zeros((len(frequencies_hz), size, columns), dtype=np.complex128)
@@ -77,12 +77,12 @@ class Reduced:
                 right = driving[index % len(emfs)].at(index, (size, columns))
                 border[index] = _solved_for(factors, right, turned=False)
             if index < adjoints:
-                right = reading.at(index, self._own_picks.shape) + self._own_picks
+                right = reading.at(index, self._own_readouts.shape) + self._own_readouts
                 border_adjoints[index] = _solved_for(factors, right, turned=True)
         side_by_side = sparse.hstack(emfs, format="csr")
-        return ReducedSolution(self, frequencies_hz, side_by_side, len(emfs), answers, border, border_adjoints)
+        return CondensedSolution(self, frequencies_hz, side_by_side, len(emfs), answers, border, border_adjoints)
 
-    def _between(self, answers: list[Answers], frequencies_hz: Floats) -> "_Filled":
+    def _between(self, answers: list[BlockSolution], frequencies_hz: Floats) -> "_Filled":
         """S: what stands between border nodes, and every block's share."""
         rest = self.parts.rest
         values = [rest.values.real + 2j * np.pi * frequencies_hz[:, None] * rest.values.imag]
@@ -91,7 +91,7 @@ class Reduced:
         columns = np.concatenate([rest.columns, *(one.columns for one in self._shares)])
         return _Filled(rows, columns, np.concatenate(values, axis=1))
 
-    def _driving(self, answers: list[Answers], emfs: list[sparse.csc_matrix], count: int) -> list["_Filled"]:
+    def _driving(self, answers: list[BlockSolution], emfs: list[sparse.csc_matrix], count: int) -> list["_Filled"]:
         """What emfs bring to the border, A_bi U s, (border, columns) for each part of `emfs`."""
         rows = np.concatenate([self._here[0], *(one.rows for one in self._injected)])
         ports = np.concatenate([self._here[1], *(one.columns for one in self._injected)])
@@ -106,7 +106,7 @@ class Reduced:
             found.append(_Filled(rows[place], columns, at[:, place] * by_port.data[entry]))
         return found
 
-    def _reading(self, answers: list[Answers], count: int) -> "_Filled":
+    def _reading(self, answers: list[BlockSolution], count: int) -> "_Filled":
         """What a border volt brings to each functional by way of the blocks, - A_ib^T A_ii^-T c_i."""
         values = [where.chosen(one.read[:count]) for where, one in zip(self._read, answers, strict=True)]
         nothing = np.zeros(0, dtype=np.int64)
@@ -116,26 +116,26 @@ class Reduced:
 
 
 @dataclass(frozen=True)
-class ReducedSolution:
+class CondensedSolution:
     """Border voltages at every frequency, and the blocks' answers: single unknowns are put together when asked for."""
 
-    system: Reduced
+    system: CondensedSystem
     frequencies_hz: Floats
     emfs: sparse.csr_matrix
     """(driven, parts x columns): the emfs of each frequency side by side, or one for all of them."""
     parts_of_frequency: int
-    answers: list[Answers]
+    answers: list[BlockSolution]
     border: Complexes
     border_adjoints: Complexes
     """At the first frequencies alone."""
 
-    def at(self, frequencies: Ints) -> "ReducedSolution":
+    def at(self, frequencies: Ints) -> "CondensedSolution":
         """The same at some of its frequencies, by number; with adjoints where all of these have them."""
         emfs, width = self.emfs, self.border.shape[2]
         if self.parts_of_frequency > 1:
             emfs = emfs[:, (frequencies[:, None] * width + np.arange(width)).ravel()]
         whole = bool(np.all(frequencies < len(self.border_adjoints)))
-        return ReducedSolution(
+        return CondensedSolution(
             self.system,
             self.frequencies_hz[frequencies],
             emfs,
@@ -161,7 +161,7 @@ class ReducedSolution:
             found[:, at] = volts[:, met.which, met.slot]
         return found
 
-    def _drive(self, volts: Complexes, group: Group, one: Answers, met: "_Met", position: Ints) -> None:
+    def _drive(self, volts: Complexes, group: Group, one: BlockSolution, met: "_Met", position: Ints) -> None:
         """Adds what emfs inside the blocks do there; `position`: where each column is wanted, or -1."""
         ports = group.driven[met.blocks]
         block, port = np.nonzero(ports >= 0)
@@ -192,10 +192,10 @@ class ReducedSolution:
             around = self.border_adjoints[:, group.border[block], functional[:, None]]
             found[:, at] = -np.einsum("fnk,fnk->fn", one.adjoint_border[:, kind, place], around)
             own, slot = np.nonzero(group.read[block] == functional[:, None])
-            found[:, at[own]] += one.to_picks[:, kind[own], place[own], slot]
+            found[:, at[own]] += one.to_readouts[:, kind[own], place[own], slot]
         return found
 
-    def _split(self, rows: Ints) -> tuple[Ints, Iterator[tuple[Group, Answers, Ints]]]:
+    def _split(self, rows: Ints) -> tuple[Ints, Iterator[tuple[Group, BlockSolution, Ints]]]:
         """Which of the rows stand on the border, and which in each group of blocks; none is where EARTH stands."""
         number = np.where(rows == EARTH, -2, self.system.parts.group[rows])
         inner = (
@@ -294,22 +294,22 @@ class _Filled:
         return found
 
 
-def _remembered(group: Group, frequencies_hz: Floats, memory: Memory | None) -> Answers:
-    if memory is None:
+def _remembered(group: Group, frequencies_hz: Floats, block_cache: BlockCache | None) -> BlockSolution:
+    if block_cache is None:
         return _answered(group, frequencies_hz)
     names = names_of(group, frequencies_hz)
-    found = [memory.known(name) for name in names]
+    found = [block_cache.known(name) for name in names]
     missing = [kind for kind, one in enumerate(found) if one is None]
     if missing:
         solved = _answered(of_kinds(group, missing), frequencies_hz)
         for slot, kind in enumerate(missing):
             one = solved.of_kind(slot)
             found[kind] = one
-            memory.keep(names[kind], one)
-    return Answers.side_by_side([one for one in found if one is not None])
+            block_cache.keep(names[kind], one)
+    return BlockSolution.side_by_side([one for one in found if one is not None])
 
 
-def _answered(group: Group, frequencies_hz: Floats) -> Answers:
+def _answered(group: Group, frequencies_hz: Floats) -> BlockSolution:
     n, k, p = group.n, group.border.shape[1], group.ports.shape[2]
     omegas = 2j * np.pi * frequencies_hz
     matrix: Complexes = group.matrix.real[None] + omegas[:, None, None, None] * group.matrix.imag[None]
@@ -317,25 +317,25 @@ def _answered(group: Group, frequencies_hz: Floats) -> Answers:
     corner = matrix[:, :, n:, n:]
     shape = (*inner.shape[:2], n)
     ports: Floats = np.broadcast_to(group.ports, (*shape, p))
-    picks: Floats = np.broadcast_to(group.picks, (*shape, group.picks.shape[2]))
+    readouts: Floats = np.broadcast_to(group.readouts, (*shape, group.readouts.shape[2]))
     symmetric = np.array_equal(group.matrix, group.matrix.transpose(0, 2, 1))
-    right = [into, ports, picks] if symmetric else [into, ports]
+    right = [into, ports, readouts] if symmetric else [into, ports]
     solved = _block_solve(inner, np.concatenate(right, axis=3))
     to_border, to_ports = solved[..., :k], solved[..., k : k + p]
     if symmetric:
-        to_picks, adjoint_border = solved[..., k + p :], to_border
+        to_readouts, adjoint_border = solved[..., k + p :], to_border
     else:
-        turned = _block_solve(inner.transpose(0, 1, 3, 2), np.concatenate([back, picks], axis=3))
-        to_picks, adjoint_border = turned[..., k:], turned[..., :k]
+        turned = _block_solve(inner.transpose(0, 1, 3, 2), np.concatenate([back, readouts], axis=3))
+        to_readouts, adjoint_border = turned[..., k:], turned[..., :k]
     across, along = back.transpose(0, 1, 3, 2), into.transpose(0, 1, 3, 2)
-    return Answers(
+    return BlockSolution(
         to_border,
         to_ports,
-        to_picks,
+        to_readouts,
         adjoint_border,
         share=corner - across @ to_border,
         injected=across @ to_ports,
-        read=-(along @ to_picks),
+        read=-(along @ to_readouts),
     )
 
 

@@ -1,6 +1,6 @@
 """What elements of unknown sign may add at inputs, many elements and inputs at once.
 
-First order in each unknown: dv = -y.(dA x) for an element, y.db for an emf. The unknowns are a few per cent
+First order in each tolerance: dv = -y.(dA x) for an element, y.db for an emf. The tolerances are a few per cent
 of their element, so the second order is some 40 dB below the first.
 """
 
@@ -10,12 +10,12 @@ from copy import copy
 import numpy as np
 from scipy import sparse
 
-from ruvak.core.circuit.circuit import Circuit, Receiver, Unknown
+from ruvak.core.circuit.circuit import Circuit, Receiver, Tolerance
 from ruvak.core.results.solving import Solved
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
 
-Heard = tuple[int, Sequence[Unknown]]
-"""A receiver's number, and the unknowns that matter to it."""
+Heard = tuple[int, Sequence[Tolerance]]
+"""A receiver's number, and the tolerances that matter to it."""
 
 _Element = tuple[int, int, int, int, float, float, float, float]
 """Rows between which the adjoint and the solution are taken (a, b, then p, q), what multiplies their product: constant
@@ -26,7 +26,7 @@ FEW = 400_000
 _NONE: _Element = (EARTH, EARTH, EARTH, EARTH, 0.0, 0.0, 0.0, 0.0)
 
 
-class Effects:
+class Sensitivities:
     """Unknowns one after the other, receiver by receiver; `first` tells where each receiver's begin, and the end.
 
     `likely`, `worst`: the sizes of each.
@@ -35,16 +35,16 @@ class Effects:
     def __init__(self, circuit: Circuit, heard: Sequence[Heard]) -> None:
         self._circuit, self._heard = circuit, heard
         self.receivers = [number for number, _ in heard]
-        self.first: Ints = np.cumsum([0, *(len(unknowns) for _, unknowns in heard)])
-        self.likely: Floats = np.array([one.likely for _, unknowns in heard for one in unknowns])
-        self.worst: Floats = np.array([one.worst for _, unknowns in heard for one in unknowns])
+        self.first: Ints = np.cumsum([0, *(len(tolerances) for _, tolerances in heard)])
+        self.likely: Floats = np.array([one.likely for _, tolerances in heard for one in tolerances])
+        self.worst: Floats = np.array([one.worst for _, tolerances in heard for one in tolerances])
         elements: list[_Element] = []
         starts: list[int] = []
         receivers: list[int] = []
-        for number, unknowns in heard:
-            for unknown in unknowns:
+        for number, tolerances in heard:
+            for tolerance in tolerances:
                 starts.append(len(elements))
-                elements += list(_elements(circuit, unknown, number)) or [_NONE]
+                elements += list(_elements(circuit, tolerance, number)) or [_NONE]
                 receivers += [number] * (len(elements) - starts[-1])
         self._starts: Ints = np.array(starts, dtype=np.int64)
         self._receiver: Ints = np.array(receivers, dtype=np.int64)
@@ -59,7 +59,7 @@ class Effects:
 
     @property
     def element_count(self) -> int:
-        """Of all unknowns together."""
+        """Of all tolerances together."""
         return int(self._rows.shape[1])
 
     @property
@@ -75,34 +75,34 @@ class Effects:
     @property
     def input_of_element(self) -> Ints:
         """(elements,): which of `receivers`, by its place, each element is counted at."""
-        unknowns = np.repeat(np.arange(len(self.receivers)), np.diff(self.first))
+        tolerances = np.repeat(np.arange(len(self.receivers)), np.diff(self.first))
         counts = np.diff([*self._starts, self.element_count]) if len(self._starts) else np.zeros(0, dtype=np.int64)
-        found: Ints = np.repeat(unknowns, counts)
+        found: Ints = np.repeat(tolerances, counts)
         return found
 
-    def only(self, chosen: Ints) -> "Effects":
+    def only(self, chosen: Ints) -> "Sensitivities":
         """The same at some of the receivers, by their places."""
         other = copy(self)
         other._heard = [self._heard[place] for place in chosen]
         other.receivers = [number for number, _ in other._heard]
-        unknowns = _ranges(self.first[chosen], self.first[chosen + 1])
+        tolerances = _ranges(self.first[chosen], self.first[chosen + 1])
         ends = np.append(self._starts, self.element_count)
-        elements = _ranges(ends[unknowns], ends[unknowns + 1])
+        elements = _ranges(ends[tolerances], ends[tolerances + 1])
         other.first = np.cumsum([0, *(len(some) for _, some in other._heard)])
-        other.likely, other.worst = self.likely[unknowns], self.worst[unknowns]
-        counts = ends[unknowns + 1] - ends[unknowns]
+        other.likely, other.worst = self.likely[tolerances], self.worst[tolerances]
+        counts = ends[tolerances + 1] - ends[tolerances]
         other._starts = np.cumsum(counts) - counts
         other._receiver = self._receiver[elements]
         other._rows, other._factors = self._rows[:, elements], self._factors[:, elements]
         return other
 
     def bound_likely(self, elements: Floats) -> Floats:
-        """(frequencies, elements, n), sizes, to (frequencies, receivers, n): elements of one unknown add as sizes,
-        unknowns as powers."""
+        """(frequencies, elements, n), sizes, to (frequencies, receivers, n): elements of one tolerance add as sizes,
+        tolerances as powers."""
         return np.sqrt(self.added(self.likely[:, None] ** 2 * self._by_unknown(elements) ** 2))
 
     def bound_worst(self, elements: Floats) -> Floats:
-        """The same, unknowns as sizes."""
+        """The same, tolerances as sizes."""
         return self.added(self.worst[:, None] * self._by_unknown(elements))
 
     def _by_unknown(self, elements: Floats) -> Floats:
@@ -112,7 +112,7 @@ class Effects:
         return found
 
     def of(self, solved: Solved, columns: Sequence[int], programme: bool = False) -> Complexes:
-        """What a unit of each unknown adds: (frequencies, unknowns, columns).
+        """What a unit of each tolerance adds: (frequencies, tolerances, columns).
 
         `programme`: the columns are the drives, so that unknown emfs count.
         """
@@ -136,7 +136,7 @@ class Effects:
         return found
 
     def _of_many(self, solved: Solved, which: Ints) -> Complexes:
-        """Rows of a sparse matrix, two entries an element: multiplied, it adds an unknown's elements up by itself."""
+        """Rows of a sparse matrix, two entries an element: multiplied, it adds an tolerance's elements up by itself."""
         ends = self._rows[2:].T.ravel()
         there = ends != EARTH
         rows, at = np.unique(ends[there], return_inverse=True)
@@ -150,7 +150,7 @@ class Effects:
         return found
 
     def added(self, values: Floats) -> Floats:
-        """(frequencies, unknowns, columns) added up to (frequencies, receivers, columns)."""
+        """(frequencies, tolerances, columns) added up to (frequencies, receivers, columns)."""
         some = np.flatnonzero(np.diff(self.first))
         found = np.zeros((values.shape[0], len(self.receivers), values.shape[2]))
         if len(some):
@@ -193,9 +193,9 @@ class Effects:
                 gains.setdefault(branch, []).append((column, gain))
         entries = [
             (self.first[index] + place, number, self._circuit.network.node_count + branch, column, relative * gain)
-            for index, (number, unknowns) in enumerate(self._heard)
-            for place, unknown in enumerate(unknowns)
-            for branch, relative in unknown.emfs
+            for index, (number, tolerances) in enumerate(self._heard)
+            for place, tolerance in enumerate(tolerances)
+            for branch, relative in tolerance.emfs
             for column, gain in gains.get(branch, ())
         ]
         if entries:
@@ -212,32 +212,32 @@ def _ranges(starts: Ints, ends: Ints) -> Ints:
     return found
 
 
-def _elements(circuit: Circuit, unknown: Unknown, number: int) -> Iterator[_Element]:
-    """What a unit of the unknown is to one receiver."""
+def _elements(circuit: Circuit, tolerance: Tolerance, number: int) -> Iterator[_Element]:
+    """What a unit of the tolerance is to one receiver."""
     network, first = circuit.network, circuit.network.node_count
-    for index, siemens in unknown.conductances:
+    for index, siemens in tolerance.conductances:
         a, b, _ = network.conductances[index]
         yield a, b, a, b, -siemens, 0.0, 0.0, 0.0
-    for index, farad in unknown.capacitances:
+    for index, farad in tolerance.capacitances:
         a, b, _ = network.capacitances[index]
         yield a, b, a, b, 0.0, -farad, 0.0, 0.0
-    for branch, ohm in unknown.branch_ohms:
+    for branch, ohm in tolerance.branch_ohms:
         yield first + branch, EARTH, first + branch, EARTH, ohm, 0.0, 0.0, 0.0
-    for one, other, henry in unknown.branch_henries:
+    for one, other, henry in tolerance.branch_henries:
         yield first + one, EARTH, first + other, EARTH, 0.0, henry, 0.0, 0.0
         yield first + other, EARTH, first + one, EARTH, 0.0, henry, 0.0, 0.0
-    for driven, sensed, ohm in unknown.transresistances:
+    for driven, sensed, ohm in tolerance.transresistances:
         yield first + driven, EARTH, first + sensed, EARTH, -ohm, 0.0, 0.0, 0.0
-    if unknown.receiver == number:
+    if tolerance.receiver == number:
         receiver = circuit.receivers[number]
-        for branch, ohm in unknown.currents:
+        for branch, ohm in tolerance.currents:
             yield EARTH, EARTH, first + branch, EARTH, 0.0, 0.0, ohm, 0.0
-        if not unknown.currents:
+        if not tolerance.currents:
             for leg in (receiver.hot, receiver.cold):
                 yield EARTH, EARTH, leg, receiver.reference, 0.0, 0.0, 0.0, 0.5
 
 
-def received(circuit: Circuit, solved: Solved, receivers: Sequence[int], columns: Sequence[int]) -> Complexes:
+def receive(circuit: Circuit, solved: Solved, receivers: Sequence[int], columns: Sequence[int]) -> Complexes:
     """What receivers make of the solved voltages: (frequencies, receivers, columns), volts."""
     first, chosen = circuit.network.node_count, [circuit.receivers[number] for number in receivers]
     carried = [(at, first + branch, ohm) for at, one in enumerate(chosen) for branch, ohm in one.pin1]

@@ -1,4 +1,4 @@
-"""Joints ranked by what opening them does: the rank update against the same rig with the joint really open."""
+"""Connections ranked by what opening them does: the rank update against the same rig really opened."""
 
 import unittest
 from dataclasses import replace
@@ -6,14 +6,14 @@ from typing import Any
 
 import numpy as np
 
-from ruvak.core.analyse import analyse, bonds_of, prepare
+from ruvak.core.analyse import analyse, ground_loops_of, prepare
 from ruvak.core.circuit.build import build
 from ruvak.core.results.hum import Disturbed
-from ruvak.core.results.opening import Opened
-from ruvak.core.results.records import BondResult
+from ruvak.core.results.open_branch import OpenBranch
+from ruvak.core.results.records import GroundLoop
 from ruvak.core.results.solving import RigSolver
+from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Rig
-from ruvak.core.rig.slim import in_use
 from ruvak.core.solve.network import Bundle, Network
 from ruvak.core.solve.solver import solve
 from ruvak.core.trace.trace import trace
@@ -56,13 +56,13 @@ def balanced(screen: tuple[str, str], **more: Any) -> Rig:
     )
 
 
-def of(found: tuple[BondResult, ...], owner: str) -> BondResult:
+def of(found: tuple[GroundLoop, ...], owner: str) -> GroundLoop:
     return next(one for one in found if one.owner == owner)
 
 
 class Ranking(unittest.TestCase):
     def test_opening_one_of_two_leads_raises_the_other(self) -> None:
-        found = bonds_of(two_leads())
+        found = ground_loops_of(two_leads())
         left = of(found, "left")
         self.assertTrue(left.is_return)
         other = next(one for one in left.openings if one.run == "run2")
@@ -70,7 +70,7 @@ class Ranking(unittest.TestCase):
 
     def test_a_balanced_lines_screen_opened_like_the_real_one(self) -> None:
         bonded, lifted = balanced(("in.1", "out.1")), balanced(("in.1", ""))
-        screen = of(bonds_of(bonded), "lead")
+        screen = of(ground_loops_of(bonded), "lead")
         self.assertFalse(screen.is_return)
         self.assertAlmostEqual(screen.openings[0].before_dbu, hum_of(bonded).weighted_dbu, places=6)
         # Opened in its middle or at an end: the capacitances of the far half move, no more.
@@ -80,14 +80,14 @@ class Ranking(unittest.TestCase):
     def test_a_bond_beside_the_runs_opened_like_the_rig_without_it(self) -> None:
         bond = {"id": "usb", "name": "USB", "kind": "usb", "a": "source", "b": "desk"}
         with_it, without = balanced(("in.1", ""), bonds=[bond]), balanced(("in.1", ""))
-        opening = of(bonds_of(with_it), "usb").openings[0]
+        opening = of(ground_loops_of(with_it), "usb").openings[0]
         self.assertAlmostEqual(opening.after_dbu, hum_of(without).weighted_dbu, places=4)
         self.assertAlmostEqual(opening.worst_after_dbu, hum_of(without).weighted_worst_dbu, places=4)
 
     def test_its_current_and_its_loop(self) -> None:
         parts = [ts_source("keys", 1000, class_1(0.1), 2), ts_input("desk", 1e9, class_1(0.1), 2), ts_cable()]
         rig = earthed(parts, TWO[:1], {"left": LEADS["left"]}, AT, outlets(here=0.0, there=0.06))
-        found = of(bonds_of(rig), "left")
+        found = of(ground_loops_of(rig), "left")
         # 60 mV through 1 ohm of screen, 0.2 of outlets and 0.2 of cords.
         self.assertAlmostEqual(found.likely_a, 0.06 / 1.4, places=5)
         self.assertTrue(found.is_return)
@@ -97,23 +97,23 @@ class Ranking(unittest.TestCase):
         floating = {"earthing": {"type": "floating"}}
         parts = [ts_source("keys", 1000, floating), ts_input("desk", 1e5, class_1(0.1)), ts_cable()]
         rig = earthed(parts, [TWO[0]], {"left": LEADS["left"]}, {"desk": "there"}, outlets(there=0.06))
-        self.assertEqual(bonds_of(rig), ())
+        self.assertEqual(ground_loops_of(rig), ())
         self.assertTrue(analyse(rig).runs)
 
 
 class Residual(unittest.TestCase):
     def test_forwards_and_backwards_a_joint_answers_alike(self) -> None:
         for rig in (two_leads(), balanced(("in.1", "out.1")), prepare(random_rig(501))):
-            used = in_use(rig)
+            used = prune(rig)
             circuit = build(used, trace(used))
             disturbed = Disturbed(circuit, RigSolver(circuit, bonds=True), bonds=True)
-            opened = [disturbed.opened(index) for index in range(len(circuit.removables))]
-            self.assertTrue(opened)
-            self.assertLess(max(one.residual() for one in opened if one is not None), 1e-6)
+            open_branch = [disturbed.open_branch(index) for index in range(len(circuit.openable_connections))]
+            self.assertTrue(open_branch)
+            self.assertLess(max(one.residual() for one in open_branch if one is not None), 1e-6)
 
     def test_a_joint_that_is_all_rounding_is_no_loop(self) -> None:
         network = Network(("a",), ((0, -1, 1.0),), (), (Bundle((-1,), (0,), (1.0,), ((0.0,),)),), ())
         solved = solve(network, np.array([50.0]), np.array([[1.0]]), np.array([[0.0], [1.0]]))
-        self.assertTrue(Opened(solved, 1, 0, 0).closes_a_loop())
+        self.assertTrue(OpenBranch(solved, 1, 0, 0).closes_a_loop())
         spoilt = replace(solved, adjoints=1.01 * solved.adjoints)
-        self.assertFalse(Opened(spoilt, 1, 0, 0).closes_a_loop())
+        self.assertFalse(OpenBranch(spoilt, 1, 0, 0).closes_a_loop())

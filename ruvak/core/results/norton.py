@@ -16,16 +16,16 @@ from networkx.utils import UnionFind
 from ruvak.core.circuit.circuit import Cause, Circuit
 from ruvak.core.results.solving import RigSolver, cause_emfs, cause_frequencies
 from ruvak.core.rig.points import CHASSIS, SIGNAL_REFERENCE, NodeRef
-from ruvak.core.solve.memory import Memory
+from ruvak.core.solve.block_cache import BlockCache
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Network
-from ruvak.core.solve.solver import Around
+from ruvak.core.solve.solver import NortonLoad
 
 MOST = 0.999
 """Of a stray capacitance is taken away where others earth a device; what a wiring joins to nothing still has some."""
 
 
 @dataclass(frozen=True)
-class Surroundings:
+class NortonEquivalent:
     """`siemens`: (frequencies, points, points); `amperes`: (frequencies, points, causes), per unit of each cause.
 
     `stray_f`: what a device that floats is tied down by; `earthed`: whether the others earth any of these devices, so
@@ -40,7 +40,7 @@ class Surroundings:
     stray_f: float
     earthed: bool
 
-    def joined(self, circuit: Circuit) -> tuple[Circuit, Around] | None:
+    def joined(self, circuit: Circuit) -> tuple[Circuit, NortonLoad] | None:
         """The circuit with everybody's causes, and what to solve it in; None where the two do not meet.
 
         Of what this circuit's own causes drive, the share that comes by others' metal is in the currents.
@@ -59,17 +59,17 @@ class Surroundings:
         siemens = self.siemens
         if self.earthed:
             siemens = siemens - MOST * _strays(self.points, circuit.floating, self.frequencies_hz, self.stray_f)
-        return replace(circuit, causes=causes), Around(np.array(nodes, dtype=np.int64), siemens, amperes)
+        return replace(circuit, causes=causes), NortonLoad(np.array(nodes, dtype=np.int64), siemens, amperes)
 
 
-def surroundings(
+def norton_equivalent(
     rest: Circuit,
     bare: Circuit,
     gear: Sequence[str],
     stray_f: float,
     more_hz: Sequence[float],
-    memory: Memory | None = None,
-) -> Surroundings | None:
+    block_cache: BlockCache | None = None,
+) -> NortonEquivalent | None:
     """`rest`: the rig with one run pulled out; `bare`: that run's devices `gear` and the building's earth alone.
 
     `more_hz`: frequencies at which a wiring may bring a cause that is not there yet. None where there is nothing to
@@ -84,7 +84,7 @@ def surroundings(
         return None
     hertz = sorted(cause_frequencies(rest) | cause_frequencies(bare) | set(more_hz))
     try:
-        (siemens, amperes), (own, currents) = (_seen(one, points, hertz, memory) for one in (rest, bare))
+        (siemens, amperes), (own, currents) = (_seen(one, points, hertz, block_cache) for one in (rest, bare))
     except np.linalg.LinAlgError:
         # Two of the points are one to everybody else: a glance by itself has to do.
         return None
@@ -96,7 +96,7 @@ def surroundings(
     siemens -= _strays(points, rest.floating, np.array(hertz), stray_f)
     own -= _strays(points, bare.floating, np.array(hertz), stray_f)
     earthed = any(one not in rest.floating for one in gear)
-    return Surroundings(tuple(points), np.array(hertz), siemens - own, amperes, rest.causes, stray_f, earthed)
+    return NortonEquivalent(tuple(points), np.array(hertz), siemens - own, amperes, rest.causes, stray_f, earthed)
 
 
 def _strays(points: Sequence[NodeRef], floating: Sequence[str], frequencies_hz: Floats, stray_f: float) -> Complexes:
@@ -117,11 +117,11 @@ def _stiff(network: Network) -> UnionFind[Hashable]:
 
 
 def _seen(
-    circuit: Circuit, points: Sequence[NodeRef], hertz: Sequence[float], memory: Memory | None
+    circuit: Circuit, points: Sequence[NodeRef], hertz: Sequence[float], block_cache: BlockCache | None
 ) -> tuple[Complexes, Complexes]:
     """Admittances between the points, and each cause's currents into them, volts held at nought."""
     nodes = [circuit.node_of[one] for one in points]
-    solver = RigSolver(circuit, memory=memory, ports=nodes)
+    solver = RigSolver(circuit, block_cache=block_cache, ports=nodes)
     frequencies_hz, emfs = cause_emfs(circuit, at=hertz)
     solved = solver.solve(frequencies_hz, emfs, adjoints=len(frequencies_hz))
     rows = np.array(nodes, dtype=np.int64)

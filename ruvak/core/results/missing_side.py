@@ -12,7 +12,7 @@ def loudest_db(channels: tuple[ChannelGain, ...]) -> float:
     return max((channel.gain_db for channel in channels), default=FLOOR_DB)
 
 
-def is_lost_side(inputs: Sequence[InputResult], mixes: Sequence[MixResult], one: InputResult) -> bool:
+def is_missing_side(inputs: Sequence[InputResult], mixes: Sequence[MixResult], one: InputResult) -> bool:
     """Whether another input of the same stereo mix gets the programme so much louder that this one's is a residue."""
     for mix in mixes:
         if mix.gear == one.gear and mix.stereo and one.input in mix.inputs:

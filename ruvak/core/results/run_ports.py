@@ -3,32 +3,32 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Unknown, cable_owner
+from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Tolerance, cable_owner
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import BalancedChannel, Channel, Connector
 from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
 from ruvak.core.rig.rig import Rig, Run
-from ruvak.core.trace.ends import ends_of
+from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import Trace
 
 
 @dataclass(frozen=True)
-class Reach:
-    """What a run joins: drives grouped by output, receivers, and whose unknowns matter to it."""
+class RunPorts:
+    """What a run joins: drives grouped by output, receivers, and whose tolerances matter to it."""
 
     groups: tuple[tuple[int, ...], ...]
     receivers: tuple[int, ...]
     owners: tuple[str, ...]
 
 
-def reach_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> Reach:
+def ports_of_run(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> RunPorts:
     """Unknowns belong to legs, to source devices, and to inputs by gear.input."""
     groups = sources_of(rig, traced, circuit, run)
     receivers = inputs_of(rig, traced, circuit, run, groups)
     sources = [circuit.drives[number].gear for group in groups for number in group]
     inputs = [f"{circuit.receivers[number].gear}.{circuit.receivers[number].input.id}" for number in receivers]
     cables = [cable_owner(leg, index) for leg in run.legs for index in _cables_in_use(rig, run, leg)]
-    return Reach(groups, receivers, tuple(dict.fromkeys([*run.legs, *cables, *sources, *inputs])))
+    return RunPorts(groups, receivers, tuple(dict.fromkeys([*run.legs, *cables, *sources, *inputs])))
 
 
 def _cables_in_use(rig: Rig, run: Run, leg: str) -> list[int]:
@@ -42,11 +42,11 @@ def _cables_in_use(rig: Rig, run: Run, leg: str) -> list[int]:
     return found
 
 
-def by_owner(unknowns: Iterable[Unknown]) -> dict[str, list[Unknown]]:
+def by_owner(tolerances: Iterable[Tolerance]) -> dict[str, list[Tolerance]]:
     """Unknowns by what they belong to."""
-    found: dict[str, list[Unknown]] = {}
-    for unknown in unknowns:
-        found.setdefault(unknown.owner, []).append(unknown)
+    found: dict[str, list[Tolerance]] = {}
+    for tolerance in tolerances:
+        found.setdefault(tolerance.owner, []).append(tolerance)
     return found
 
 

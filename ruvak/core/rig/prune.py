@@ -10,7 +10,7 @@ from ruvak.core.rig.points import Contact, InnerNode
 from ruvak.core.rig.rig import Rig, plugged
 
 
-def in_use(rig: Rig, keep: Iterable[str] = ()) -> Rig:
+def prune(rig: Rig, keep: Iterable[str] = ()) -> Rig:
     """Only gear and kit that some run touches, each device with the sockets in use and what belongs to them.
 
     `keep`: gear that stays though nothing is plugged in. Ids of gear, kit, runs, connectors, outputs and inputs stay as
@@ -26,18 +26,18 @@ def in_use(rig: Rig, keep: Iterable[str] = ()) -> Rig:
             socket = (target.point.connector,) if isinstance(target.point, Contact) else ()
             used.setdefault(target.owner, set()).update(socket)
     gear = [one for one in rig.gear if one.id in used]
-    small = {one.id: slimmed(rig.parts_by_id[one.part], used[one.id]) for one in gear}
+    small = {one.id: prune_part(rig.parts_by_id[one.part], used[one.id]) for one in gear}
     kit = []
     for item in (one for one in rig.kit if one.id in used):
         part = rig.parts_by_id[item.part]
-        slim = slimmed_multicore(part, used[item.id])
+        slim = prune_multicore(part, used[item.id])
         if slim is part:
             kit.append(item)
         else:
             small[item.id] = slim
             kit.append(item.model_copy(update={"part": f"of-{item.id}"[:64]}))
     needed = {item.part for item in kit}
-    return rig.replaced(
+    return rig.with_fields(
         gear=tuple(one.model_copy(update={"part": f"of-{one.id}"[:64]}) for one in gear),
         kit=tuple(kit),
         parts=(
@@ -47,7 +47,7 @@ def in_use(rig: Rig, keep: Iterable[str] = ()) -> Rig:
     )
 
 
-def slimmed_multicore(part: Part, used: Iterable[str]) -> Part:
+def prune_multicore(part: Part, used: Iterable[str]) -> Part:
     """A lead of many separate cables without those that nothing in use is joined to; the part itself where none is."""
     if len(part.cables) < 2:
         return part
@@ -82,7 +82,7 @@ def _place(point: Contact | InnerNode) -> Hashable:
     return point.connector if isinstance(point, Contact) else point
 
 
-def slimmed(part: Part, used: Iterable[str]) -> Part:
+def prune_part(part: Part, used: Iterable[str]) -> Part:
     """The part with these connectors, those that share an output or input with them, and nothing of the others."""
     keep = set(used)
     outputs = tuple(one for one in part.outputs if keep & set(one.connectors))

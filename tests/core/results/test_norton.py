@@ -2,7 +2,7 @@
 
 import unittest
 
-from ruvak.core.analyse import alone, among, analyse, prepare
+from ruvak.core.analyse import analyse, prepare, rest_of_rig, sub_rig
 from ruvak.core.circuit.build import build
 from ruvak.core.results.records import RunResult
 from ruvak.core.results.response import COARSE_HZ
@@ -23,14 +23,14 @@ def hums(result: RunResult) -> list[float]:
 
 def by_itself(rig: Rig, run_id: str, in_the_rig: bool) -> tuple[list[float], tuple[str, ...]]:
     """Its hum, and what floats in its own circuit."""
-    small = alone(rig, run_id)
+    small = sub_rig(rig, run_id)
     traced = trace(small)
     circuit = build(small, traced)
-    rest = among(rig, run_id) if in_the_rig else None
+    rest = rest_of_rig(rig, run_id) if in_the_rig else None
     return hums(run_results(small, traced, circuit, COARSE_HZ, "brief", rest)[0]), circuit.floating
 
 
-class Surroundings(unittest.TestCase):
+class NortonEquivalent(unittest.TestCase):
     def off_by(self, rig: Rig) -> tuple[float, float, int]:
         """Largest difference from the whole rig, in it and alone, and of how many figures.
 
@@ -71,4 +71,4 @@ class Surroundings(unittest.TestCase):
     def test_a_run_that_is_all_there_is_has_none(self) -> None:
         rig = prepare(demo_rig())
         self.assertEqual(len(rig.runs), 1)
-        self.assertIsNone(among(rig, rig.runs[0].id))
+        self.assertIsNone(rest_of_rig(rig, rig.runs[0].id))

@@ -17,7 +17,7 @@ MOST_BYTES = 128 * 2**20
 
 
 @dataclass(frozen=True)
-class Answers:
+class BlockSolution:
     """One group solved at every frequency; all (frequencies, kinds, …).
 
     With n unknowns inside, k border nodes, p ports, q picks: `to_border` W (n, k), `to_ports` U (n, p), `to_picks`
@@ -27,19 +27,19 @@ class Answers:
 
     to_border: Complexes
     to_ports: Complexes
-    to_picks: Complexes
+    to_readouts: Complexes
     adjoint_border: Complexes
     share: Complexes
     injected: Complexes
     read: Complexes
 
-    def of_kind(self, kind: int) -> "Answers":
+    def of_kind(self, kind: int) -> "BlockSolution":
         """A copy of one kind's alone, so that the others can be forgotten."""
-        return Answers(*(np.ascontiguousarray(one[:, kind : kind + 1]) for one in self._all))
+        return BlockSolution(*(np.ascontiguousarray(one[:, kind : kind + 1]) for one in self._all))
 
-    def at(self, frequencies: Ints) -> "Answers":
+    def at(self, frequencies: Ints) -> "BlockSolution":
         """Some frequencies', by number."""
-        return Answers(*(one[frequencies] for one in self._all))
+        return BlockSolution(*(one[frequencies] for one in self._all))
 
     @property
     def size_bytes(self) -> int:
@@ -51,7 +51,7 @@ class Answers:
         return (
             self.to_border,
             self.to_ports,
-            self.to_picks,
+            self.to_readouts,
             self.adjoint_border,
             self.share,
             self.injected,
@@ -59,22 +59,22 @@ class Answers:
         )
 
     @staticmethod
-    def side_by_side(parts: list["Answers"]) -> "Answers":
+    def side_by_side(parts: list["BlockSolution"]) -> "BlockSolution":
         """Kinds of several in order."""
         if len(parts) == 1:
             return parts[0]
-        return Answers(*(np.concatenate(one, axis=1) for one in zip(*(part._all for part in parts), strict=True)))
+        return BlockSolution(*(np.concatenate(one, axis=1) for one in zip(*(part._all for part in parts), strict=True)))
 
 
-class Memory:
+class BlockCache:
     """The answers last used, up to so many bytes."""
 
     def __init__(self, most_bytes: int = MOST_BYTES) -> None:
         self._most_bytes, self._bytes = most_bytes, 0
-        self._kept: OrderedDict[bytes, Answers] = OrderedDict()
+        self._kept: OrderedDict[bytes, BlockSolution] = OrderedDict()
         self._lock = Lock()
 
-    def known(self, key: bytes) -> Answers | None:
+    def known(self, key: bytes) -> BlockSolution | None:
         """What was kept under this name."""
         with self._lock:
             found = self._kept.get(key)
@@ -82,7 +82,7 @@ class Memory:
                 self._kept.move_to_end(key)
             return found
 
-    def keep(self, key: bytes, answers: Answers) -> None:
+    def keep(self, key: bytes, answers: BlockSolution) -> None:
         """Forgets what was not used longest to make room."""
         with self._lock:
             if key in self._kept or answers.size_bytes > self._most_bytes:
@@ -96,14 +96,14 @@ class Memory:
 
 def names_of(group: Group, frequencies_hz: Floats) -> list[bytes]:
     """A name for each kind: all that its answers depend on."""
-    shape = np.array([group.n, *group.matrix.shape[1:], *group.ports.shape[1:], *group.picks.shape[1:]])
+    shape = np.array([group.n, *group.matrix.shape[1:], *group.ports.shape[1:], *group.readouts.shape[1:]])
     common = shape.tobytes() + frequencies_hz.tobytes()
     return [
-        hashlib.blake2b(common + matrix.tobytes() + ports.tobytes() + picks.tobytes(), digest_size=20).digest()
-        for matrix, ports, picks in zip(group.matrix, group.ports, group.picks, strict=True)
+        hashlib.blake2b(common + matrix.tobytes() + ports.tobytes() + readouts.tobytes(), digest_size=20).digest()
+        for matrix, ports, readouts in zip(group.matrix, group.ports, group.readouts, strict=True)
     ]
 
 
 def of_kinds(group: Group, kinds: list[int]) -> Group:
     """The group with these kinds alone; its blocks are of no account."""
-    return replace(group, matrix=group.matrix[kinds], ports=group.ports[kinds], picks=group.picks[kinds])
+    return replace(group, matrix=group.matrix[kinds], ports=group.ports[kinds], readouts=group.readouts[kinds])

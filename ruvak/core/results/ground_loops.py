@@ -1,4 +1,4 @@
-"""Every joint that could be opened, ranked by what opening it would do to the inputs: what closes which loop."""
+"""Every connection that could be opened, ranked by what opening it would do to the inputs: what closes which loop."""
 
 from itertools import pairwise
 
@@ -8,11 +8,11 @@ import numpy as np
 from ruvak.core.circuit.circuit import Circuit
 from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, EarthNode
 from ruvak.core.results.balance import balance
-from ruvak.core.results.effects import Effects, leg_rows
-from ruvak.core.results.ends import Reach, by_owner, reach_of
 from ruvak.core.results.gains import REFERENCE_HZ, Gains
 from ruvak.core.results.hum import Disturbed, levels_dbu
-from ruvak.core.results.records import BondResult, Opening
+from ruvak.core.results.records import GroundLoop, Opening
+from ruvak.core.results.run_ports import RunPorts, by_owner, ports_of_run
+from ruvak.core.results.sensitivities import Sensitivities, leg_rows
 from ruvak.core.results.solving import RigSolver, drive_emfs
 from ruvak.core.rig.rig import Rig
 from ruvak.core.solve.network import EARTH, Bools, Floats
@@ -23,28 +23,28 @@ TOLD_DB = 0.1
 HELD = 8_000_000
 """Figures of a solution held at once: 128 MB."""
 TOLD_A = 1e-6
-"""A joint that carries less and changes nothing closes no loop worth a word."""
+"""A connection that carries less and changes nothing closes no loop worth a word."""
 
 
-def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
-    """Largest improvement at any input first. Joints that close no loop are left out."""
-    if not circuit.removables or not circuit.causes:
+def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[GroundLoop, ...]:
+    """Largest improvement at any input first. Connections that close no loop are left out."""
+    if not circuit.openable_connections or not circuit.causes:
         return ()
     solver = RigSolver(circuit, bonds=True)
     disturbed = Disturbed(circuit, solver, bonds=True)
-    unknowns = by_owner((*circuit.unknowns, *circuit.hum_unknowns))
-    reaches = [(run.id, reach_of(rig, traced, circuit, run)) for run in rig.runs]
-    places = [(run, number) for run, reach in reaches for number in reach.receivers]
-    mine = {run: [one for owner in reach.owners for one in unknowns.get(owner, ())] for run, reach in reaches}
-    effects = Effects(circuit, [(number, mine[run]) for run, number in places])
+    tolerances = by_owner((*circuit.tolerances, *circuit.hum_tolerances))
+    ports_by_run = [(run.id, ports_of_run(rig, traced, circuit, run)) for run in rig.runs]
+    places = [(run, number) for run, ports in ports_by_run for number in ports.receivers]
+    mine = {run: [one for owner in ports.owners for one in tolerances.get(owner, ())] for run, ports in ports_by_run}
+    effects = Sensitivities(circuit, [(number, mine[run]) for run, number in places])
     disturbed = _at_hand(circuit, disturbed, effects)
     before_v = disturbed.weighted_v(effects)
     before = levels_dbu(before_v)
     concerned = _concerned(disturbed, effects, before_v)
-    returning = _returning(traced, circuit, solver, reaches)
+    returning = _returning(traced, circuit, solver, ports_by_run)
     loops = Loops(circuit)
     found = []
-    for index, joint in enumerate(circuit.removables):
+    for index, connection in enumerate(circuit.openable_connections):
         without = disturbed.without(index)
         if without is None:
             continue
@@ -57,20 +57,20 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[BondResult, ...]:
         if not openings and worst_a < TOLD_A:
             continue
         found.append(
-            BondResult(
-                kind=joint.kind,
-                owner=joint.owner,
+            GroundLoop(
+                kind=connection.kind,
+                owner=connection.owner,
                 likely_a=likely_a,
                 worst_a=worst_a,
-                loop=loops.through(joint.branch),
-                is_return=joint.kind == "screen" and joint.owner in returning,
+                loop=loops.through(connection.branch),
+                is_return=connection.kind == "screen" and connection.owner in returning,
                 openings=tuple(sorted(openings, key=lambda one: one.after_dbu - one.before_dbu)),
             )
         )
     return tuple(sorted(found, key=_gain_db))
 
 
-def _concerned(disturbed: Disturbed, effects: Effects, before_v: Floats) -> Bools:
+def _concerned(disturbed: Disturbed, effects: Sensitivities, before_v: Floats) -> Bools:
     """(connections, inputs): where opening one may change what is heard by as much as is told."""
     screening = disturbed.screening(effects)
     if screening is None:
@@ -95,31 +95,33 @@ def _opening(circuit: Circuit, place: tuple[str, int], before: Floats, after: Fl
     )
 
 
-def _at_hand(circuit: Circuit, disturbed: Disturbed, effects: Effects) -> Disturbed:
+def _at_hand(circuit: Circuit, disturbed: Disturbed, effects: Sensitivities) -> Disturbed:
     """With everything that is asked for below read at once, unless that would be too much to hold."""
-    network, joints = circuit.network, len(circuit.removables)
+    network, connections = circuit.network, len(circuit.openable_connections)
     rows = effects.rows | {row for number in effects.receivers for row in leg_rows(circuit, circuit.receivers[number])}
-    rows |= {network.node_count + one.branch for one in circuit.removables}
-    if len(rows) * (len(circuit.causes) + joints) * len(disturbed.frequencies_hz) > HELD:
+    rows |= {network.node_count + one.branch for one in circuit.openable_connections}
+    if len(rows) * (len(circuit.causes) + connections) * len(disturbed.frequencies_hz) > HELD:
         return disturbed
-    return disturbed.fetched(rows, joints)
+    return disturbed.prefetch(rows, connections)
 
 
-def _gain_db(bond: BondResult) -> float:
+def _gain_db(bond: GroundLoop) -> float:
     return min((one.after_dbu - one.before_dbu for one in bond.openings), default=0.0)
 
 
-def _returning(traced: Trace, circuit: Circuit, solver: RigSolver, reaches: list[tuple[str, Reach]]) -> set[str]:
+def _returning(
+    traced: Trace, circuit: Circuit, solver: RigSolver, ports_by_run: list[tuple[str, RunPorts]]
+) -> set[str]:
     """Leads whose screen an unbalanced programme returns by: something on their run is not balanced."""
     solved = solver.solve(np.array([REFERENCE_HZ]), drive_emfs(circuit, bonds=True), adjoints=1)
-    receivers = tuple(dict.fromkeys(number for _, reach in reaches for number in reach.receivers))
+    receivers = tuple(dict.fromkeys(number for _, ports in ports_by_run for number in ports.receivers))
     gains = Gains(circuit, solved, solved, receivers, tuple(range(len(circuit.drives))))
     found: set[str] = set()
-    for _, reach in reaches:
-        drives = tuple(circuit.drives[number] for group in reach.groups for number in group)
-        for number in reach.receivers:
+    for _, ports in ports_by_run:
+        drives = tuple(circuit.drives[number] for group in ports.groups for number in group)
+        for number in ports.receivers:
             if balance(traced, drives, circuit.receivers[number], gains.leg_ohm(number)).verdict != "balanced":
-                found |= set(reach.owners)
+                found |= set(ports.owners)
     return found
 
 

@@ -7,40 +7,40 @@ import numpy as np
 from bench.rigs import earthed_rig
 from ruvak.core.analyse import analyse, assess, prepare
 from ruvak.core.rig.edits import Edit, SetField, apply
-from ruvak.core.solve.memory import Answers, Memory
+from ruvak.core.solve.block_cache import BlockCache, BlockSolution
 from ruvak.service.demo_data import demo_rig
 
 
-def answers(size: int) -> Answers:
-    return Answers(*(np.zeros((1, 1, size), dtype=np.complex128) for _ in range(7)))
+def answers(size: int) -> BlockSolution:
+    return BlockSolution(*(np.zeros((1, 1, size), dtype=np.complex128) for _ in range(7)))
 
 
 class Remembered(unittest.TestCase):
     def test_an_edit_is_answered_as_if_nothing_had_been_solved_before(self) -> None:
-        rig, memory = earthed_rig(12), Memory()
-        analyse(rig, memory)
+        rig, block_cache = earthed_rig(12), BlockCache()
+        analyse(rig, block_cache)
         for length_m in (3.0, 30.0, 3.0):
             edited = apply(
                 rig,
                 Edit(label="length", ops=(SetField(kind="kit", id=rig.kit[1].id, field="length_m", value=length_m),)),
             )
-            self.assertEqual(analyse(edited, memory), analyse(edited))
+            self.assertEqual(analyse(edited, block_cache), analyse(edited))
 
     def test_a_stage_with_a_multicore_too(self) -> None:
-        rig, memory = prepare(demo_rig("midwinter-concert")), Memory()
-        self.assertEqual(analyse(rig, memory), analyse(rig, memory))
-        self.assertEqual(analyse(rig, memory), analyse(rig))
+        rig, block_cache = prepare(demo_rig("midwinter-concert")), BlockCache()
+        self.assertEqual(analyse(rig, block_cache), analyse(rig, block_cache))
+        self.assertEqual(analyse(rig, block_cache), analyse(rig))
 
     def test_there_is_only_so_much_room(self) -> None:
         one = answers(1000)
-        memory = Memory(most_bytes=2 * one.size_bytes)
+        block_cache = BlockCache(most_bytes=2 * one.size_bytes)
         for name in (b"a", b"b"):
-            memory.keep(name, one)
-        memory.known(b"a")
-        memory.keep(b"c", one)
-        self.assertEqual([memory.known(name) is not None for name in (b"a", b"b", b"c")], [True, False, True])
-        memory.keep(b"too large", answers(3000))
-        self.assertIsNone(memory.known(b"too large"))
+            block_cache.keep(name, one)
+        block_cache.known(b"a")
+        block_cache.keep(b"c", one)
+        self.assertEqual([block_cache.known(name) is not None for name in (b"a", b"b", b"c")], [True, False, True])
+        block_cache.keep(b"too large", answers(3000))
+        self.assertIsNone(block_cache.known(b"too large"))
 
 
 class Assessed(unittest.TestCase):

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ruvak.core.circuit.circuit import Removable
+from ruvak.core.circuit.circuit import OpenableConnection
 from ruvak.core.results.solving import Solved
 from ruvak.core.solve.network import Complexes, Floats, Ints
 
@@ -22,7 +22,7 @@ devices that float."""
 
 
 @dataclass(frozen=True)
-class Opened:
+class OpenBranch:
     """A solution with one branch open. `row`: its current; `column` and `functional`: its volt and its reading."""
 
     base: Solved
@@ -44,8 +44,8 @@ class Opened:
 
     def adjoint_at(self, rows: Ints, functionals: Ints) -> Complexes:
         """(frequencies, pairs): of each functional's adjoint the row beside it; EARTH reads as zero."""
-        joint, row = np.full_like(rows, self.functional), np.full_like(rows, self.row)
-        read, own = self.base.adjoint_at(rows, joint), self.base.adjoint_at(row, functionals)
+        connection, row = np.full_like(rows, self.functional), np.full_like(rows, self.row)
+        read, own = self.base.adjoint_at(rows, connection), self.base.adjoint_at(row, functionals)
         found: Complexes = self.base.adjoint_at(rows, functionals) - read * (own / self._backwards())
         return found
 
@@ -69,6 +69,8 @@ class Opened:
         return self.base.adjoint_at(np.array([self.row]), np.array([self.functional]))
 
 
-def opened(base: Solved, node_count: int, removable: Removable, number: int, columns: int, legs: int) -> Opened:
+def open_branch(
+    base: Solved, node_count: int, removable: OpenableConnection, number: int, columns: int, legs: int
+) -> OpenBranch:
     """`number`: of the removable among all; `columns`, `legs`: how many causes and leg functionals come before."""
-    return Opened(base, node_count + removable.branch, columns + number, legs + number)
+    return OpenBranch(base, node_count + removable.branch, columns + number, legs + number)
