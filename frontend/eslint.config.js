@@ -14,6 +14,15 @@ export default ts.config(
 		files: ['**/*.svelte', '**/*.svelte.ts'],
 		languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } }
 	},
+	{
+		files: ['src/lib/**'],
+		rules: {
+			'no-restricted-imports': [
+				'error',
+				{ patterns: [{ group: ['**/routes/**'], message: 'lib knows nothing of the views.' }] }
+			]
+		}
+	},
 	{ rules: { 'max-lines': ['error', 400] } },
 	{ files: ['**/*.svelte'], rules: { 'max-lines': ['error', 240] } }
 );

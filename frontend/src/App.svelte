@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
 	import Frame from './lib/components/frame/Frame.svelte';
+	import { VIEWS } from './routes/routes';
 	import { Desk, setDesk } from './lib/state/desk.svelte';
 
 	const queries = new QueryClient({
@@ -10,5 +11,5 @@
 </script>
 
 <QueryClientProvider client={queries}>
-	<Frame />
+	<Frame views={VIEWS} />
 </QueryClientProvider>

@@ -1,8 +1,9 @@
-/** Address to view. Everything unknown leads to a page that says so. */
+/** The view of each station. */
+import type { Component } from 'svelte';
+import type { Station } from '../lib/domain/address';
 import Changes from './changes/Changes.svelte';
 import Kit from './kit/Kit.svelte';
-import Missing from './Missing.svelte';
 import Rigs from './rigs/Rigs.svelte';
 import Runs from './runs/Runs.svelte';
 
-export const routes = { '/': Runs, '/kit': Kit, '/changes': Changes, '/rigs': Rigs, '*': Missing };
+export const VIEWS: Record<Station, Component> = { runs: Runs, kit: Kit, changes: Changes, rigs: Rigs };

@@ -4,6 +4,7 @@ import { getContext, setContext } from 'svelte';
 import { OFFLINE, Trouble, type Schemas } from '../api/client';
 import { redoEdit, rigQuery, saveEdit, undoEdit } from '../api/queries';
 import { fetchRecord, fetchVersion, viewOf, type RigView } from '../api/rig-view';
+import type { Place } from '../domain/address';
 import { afterEdit } from '../domain/changed';
 import { newId } from '../domain/ids';
 
@@ -11,8 +12,9 @@ type RigState = Schemas['RigState'];
 type Edit = Schemas['Edit'];
 type Outcome = Schemas['EditOutcome'];
 
-/** An edit on its way: what it was made on, and its own name, so that sent again it is not made twice. */
+/** An edit on its way: the rig, what it was made on, and its own name, so that sent again it is not made twice. */
 interface Sent {
+	rig: string | null;
 	edit: Edit;
 	base: string | null;
 	id: string;
@@ -52,11 +54,6 @@ export class Desk {
 	private lost: Sent | null = null;
 
 	constructor(private readonly queries: QueryClient) {
-		try {
-			this.rigId = localStorage.getItem(LAST_RIG);
-		} catch {
-			this.rigId = null;
-		}
 		this.lost = recall();
 		this.unsent = this.lost?.edit ?? null;
 		if (this.unsent) {
@@ -71,14 +68,28 @@ export class Desk {
 	open(rigId: string): void {
 		this.leave(rigId);
 		this.dismiss();
+	}
+
+	/** Shows what an address names. A change kept from before the page was left stays to be saved. */
+	goTo({ station, rig, run }: Place): void {
+		if (rig === null) return;
+		if (this.rigId === null) this.leave(rig);
+		else if (this.rigId !== rig) this.open(rig);
+		if (station !== 'runs') return;
+		if (run !== null) this.select(run);
+		else this.runId = null;
+	}
+
+	/** The rig that was open last in this browser. */
+	lastRig(): string | null {
 		try {
-			localStorage.setItem(LAST_RIG, rigId);
+			return localStorage.getItem(LAST_RIG);
 		} catch {
-			// Without storage the first rig opens next time.
+			return null;
 		}
 	}
 
-	/** The rig is gone; the next one in the list opens instead. */
+	/** The rig is gone; the first in the list opens instead. */
 	forget(): void {
 		this.leave(null);
 	}
@@ -90,6 +101,12 @@ export class Desk {
 		this.preview = null;
 		this.record = null;
 		this.shown += 1;
+		if (next === null) return;
+		try {
+			localStorage.setItem(LAST_RIG, next);
+		} catch {
+			// Without storage the first rig opens next time.
+		}
 	}
 
 	select(runId: string): void {
@@ -114,7 +131,7 @@ export class Desk {
 
 	/** Saves an edit made on what is on screen; edits made in haste are sent in order, none waits for an analysis. */
 	edit(edit: Edit): Promise<void> {
-		return this.send({ edit, base: this.state?.version ?? null, id: newId() });
+		return this.send({ rig: this.rigId, edit, base: this.state?.version ?? null, id: newId() });
 	}
 
 	undo(): Promise<void> {
@@ -132,8 +149,12 @@ export class Desk {
 		const { waiting, lost } = this;
 		const met = this.trouble?.problem.current_version ?? this.state?.version ?? null;
 		this.dismiss();
-		if (waiting) await this.send({ edit: waiting, base: met, id: newId() });
-		else if (lost) await this.send(lost);
+		if (waiting) await this.send({ rig: this.rigId, edit: waiting, base: met, id: newId() });
+		else if (lost) {
+			// Kept from before a reload, it may belong to another rig than the open one.
+			if (lost.rig !== null && lost.rig !== this.rigId) this.leave(lost.rig);
+			await this.send(lost);
+		}
 	}
 
 	/** Looks whether somebody else has saved; called again and again while the page is open. */

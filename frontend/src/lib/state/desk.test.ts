@@ -128,10 +128,13 @@ describe('the desk', () => {
 		await desk.edit(edit('lost'));
 		expect([desk.saving, desk.unsent?.label]).toEqual(['unsaved', 'lost']);
 		const reloaded = new Desk(client);
-		expect([reloaded.saving, reloaded.unsent?.label, reloaded.rigId]).toEqual(['unsaved', 'lost', 'r']);
+		expect([reloaded.saving, reloaded.unsent?.label]).toEqual(['unsaved', 'lost']);
+		reloaded.goTo({ station: 'runs', rig: 'another', run: null });
+		expect(reloaded.unsent?.label, 'an address opened meanwhile loses nothing').toBe('lost');
 		await reloaded.again();
 		const [first, second] = vi.mocked(queries.saveEdit).mock.calls;
-		expect(second, 'the same edit by the same name').toEqual(first);
+		expect(second, 'the same edit by the same name, in the rig it was made in').toEqual(first);
+		expect(reloaded.rigId).toBe('r');
 		expect(new Desk(client).unsent).toBeNull();
 	});
 
@@ -157,6 +160,16 @@ describe('the desk', () => {
 		const bare = new Desk(client);
 		bare.open('r');
 		expect([bare.rigId, bare.unsent]).toEqual(['r', null]);
+	});
+
+	it('goes to what an address names, and remembers the rig for an address that names none', () => {
+		desk.goTo({ station: 'runs', rig: 's', run: 'choir' });
+		expect([desk.rigId, desk.runId, desk.lastRig()]).toEqual(['s', 'choir', 's']);
+		desk.goTo({ station: 'kit', rig: 's', run: null });
+		expect(desk.runId, 'another station keeps the selection').toBe('choir');
+		desk.goTo({ station: 'runs', rig: 's', run: null });
+		desk.goTo({ station: 'rigs', rig: null, run: null });
+		expect([desk.rigId, desk.runId]).toEqual(['s', null]);
 	});
 
 	it('drops a preview when another run is selected or another rig opened', () => {

@@ -1,6 +1,7 @@
 /** One-key commands. None works while something is being typed. */
 import { push } from 'svelte-spa-router';
-import { STATIONS } from '../../routes/stations';
+import { addressOf } from '../domain/address';
+import { STATIONS } from '../stations';
 import type { Desk } from './desk.svelte';
 import { theme } from './theme.svelte';
 
@@ -41,14 +42,15 @@ export function shortcuts(event: KeyboardEvent, desk: Desk, help: () => void): v
 	else if (event.key === '?') help();
 	else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') walkRuns(event, desk);
 	else if (event.key === 'ArrowRight') document.querySelector<HTMLElement>('button.remedy')?.focus();
-	else if (station && !event.shiftKey) void push(station.path);
+	else if (station && !event.shiftKey)
+		void push(addressOf({ station: station.id, rig: desk.rigId, run: desk.runId }));
 	else return;
 	event.preventDefault();
 }
 
 function walkRuns(event: KeyboardEvent, desk: Desk): void {
 	const runs = [...document.querySelectorAll<HTMLElement>('article[data-run]')];
-	const here = runs.findIndex((run) => run.dataset['run'] === desk.runId);
+	const here = runs.findIndex((run) => run.getAttribute('aria-current') === 'true');
 	const next = runs[here + (event.key === 'ArrowDown' ? 1 : -1)];
 	const id = next?.dataset['run'];
 	if (id === undefined) return;

@@ -8,6 +8,7 @@
 	import NewRig from '../../lib/components/rigs/NewRig.svelte';
 	import RigLine from '../../lib/components/rigs/RigLine.svelte';
 	import ThisRig from '../../lib/components/rigs/ThisRig.svelte';
+	import { addressOf } from '../../lib/domain/address';
 	import { copyName } from '../../lib/domain/rigs';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
@@ -55,14 +56,14 @@
 			refusal = { heading: 'The rig was not deleted.', problem: reason.problem };
 			return;
 		}
+		await queries.invalidateQueries({ queryKey: rigsQuery().queryKey });
 		if (desk.rigId === id) desk.forget();
 		queries.removeQueries({ queryKey: rigQuery(id).queryKey });
-		await queries.invalidateQueries({ queryKey: rigsQuery().queryKey });
 	}
 
 	async function openRig(id: string): Promise<void> {
 		desk.open(id);
-		await push('/');
+		await push(addressOf({ station: 'runs', rig: id, run: null }));
 	}
 </script>
 

@@ -1,13 +1,16 @@
 <!-- Top bar, stations, the open view, and whatever went wrong said across the top. -->
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import Router, { router } from 'svelte-spa-router';
+	import { router } from 'svelte-spa-router';
+	import type { Component } from 'svelte';
 	import { rigQuery, rigsQuery } from '../../api/queries';
 	import { Trouble } from '../../api/client';
-	import { routes } from '../../../routes/routes';
+	import { placeOf, type Station } from '../../domain/address';
+	import { followAddress } from '../../state/address.svelte';
 	import { getDesk } from '../../state/desk.svelte';
 	import Broken from './Broken.svelte';
 	import KeysHelp from './KeysHelp.svelte';
+	import Missing from './Missing.svelte';
 	import Notice from './Notice.svelte';
 	import Rail from './Rail.svelte';
 	import TopBar from './TopBar.svelte';
@@ -15,16 +18,22 @@
 
 	const WATCH_MS = 1000;
 	const HIDDEN_EVERY = 5;
+	let { views }: { views: Record<Station, Component> } = $props();
 	const desk = getDesk();
+	let main: HTMLElement | undefined = $state();
 	let helpOpen = $state(false);
 
 	const rigs = createQuery(() => rigsQuery());
-	const rigId = $derived(desk.rigId ?? rigs.data?.[0]?.id ?? null);
-	const rig = createQuery(() => ({ ...rigQuery(rigId ?? ''), enabled: rigId !== null }));
+	const rig = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
+	const place = $derived(placeOf(router.location));
+	const View = $derived(place && views[place.station]);
+	const gone = $derived(rig.error instanceof Trouble && rig.error.status === 404);
 
+	// In the list of rigs nothing is missing: a rig deleted elsewhere gives way to one there is.
 	$effect(() => {
-		if (desk.rigId === null && rigId !== null) desk.open(rigId);
+		if (gone && place?.station === 'rigs') desk.forget();
 	});
+	followAddress(desk, () => (rigs.isPending ? null : (rigs.data?.map(({ id }) => id) ?? [])));
 	// What others save comes on screen within a second; a page nobody looks at asks less often.
 	$effect(() => {
 		let ticks = 0;
@@ -34,26 +43,26 @@
 		}, WATCH_MS);
 		return () => clearInterval(timer);
 	});
-	// A rig that is gone (deleted elsewhere, or another database) must not leave an empty page.
-	$effect(() => {
-		if (rig.error instanceof Trouble && rig.error.status === 404) desk.forget();
-	});
 </script>
 
 <svelte:window onkeydown={(event) => shortcuts(event, desk, () => (helpOpen = !helpOpen))} />
 
-<a class="skip" href="#main">Skip to the runs</a>
+<!-- The address names what is on screen, so skipping moves the focus alone. -->
+<button type="button" class="skip" onclick={() => main?.focus()}>Skip to the runs</button>
 <div class="frame">
 	<TopBar state={rig.data} onhelp={() => (helpOpen = true)} />
 	<Rail state={rig.data} />
-	<main id="main" tabindex="-1">
-		<Notice
-			offline={rig.isError && !(rig.error instanceof Trouble && rig.error.status === 404)}
-			onretry={() => rig.refetch()}
-		/>
-		{#key router.location}
+	<main id="main" tabindex="-1" bind:this={main}>
+		<Notice offline={rig.isError && !gone} onretry={() => rig.refetch()} />
+		{#key `${place?.station} ${desk.rigId}`}
 			<svelte:boundary>
-				<Router {routes} />
+				{#if !View}
+					<Missing />
+				{:else if gone && place?.station !== 'rigs'}
+					<Missing rig={desk.rigId} />
+				{:else}
+					<View />
+				{/if}
 				{#snippet failed(error, reset)}
 					<Broken {error} {reset} />
 				{/snippet}

@@ -2,10 +2,14 @@
 <script lang="ts">
 	import type { RigView } from '../../api/rig-view';
 	import { router } from 'svelte-spa-router';
-	import { STATIONS } from '../../../routes/stations';
+	import { addressOf, placeOf } from '../../domain/address';
+	import { getDesk } from '../../state/desk.svelte';
+	import { STATIONS } from '../../stations';
 
 	let { state }: { state: RigView | undefined } = $props();
 
+	const desk = getDesk();
+	const here = $derived(placeOf(router.location)?.station);
 	const open = $derived.by(() => {
 		const verdict = state?.analysis.verdict;
 		return verdict ? verdict.stop + verdict.fix + verdict.watch : 0;
@@ -13,17 +17,16 @@
 </script>
 
 <nav class="rail no-print" aria-label="Stations">
-	{#each STATIONS as station (station.path)}
-		{@const here = router.location === station.path}
+	{#each STATIONS as station (station.id)}
 		<a
-			href="#{station.path}"
-			class:here
-			aria-current={here ? 'page' : undefined}
+			href="#{addressOf({ station: station.id, rig: desk.rigId, run: desk.runId })}"
+			class:here={here === station.id}
+			aria-current={here === station.id ? 'page' : undefined}
 			title="{station.name} ({station.key})"
 		>
 			<station.icon size={17} aria-hidden="true" />
 			<span>{station.name}</span>
-			{#if station.path === '/' && open > 0}<span class="figure count" aria-label="{open} to look at"
+			{#if station.id === 'runs' && open > 0}<span class="figure count" aria-label="{open} to look at"
 					>{open}</span
 				>{/if}
 		</a>

@@ -1,0 +1,42 @@
+/** Addresses of what is on screen, so that a rig, a station of it and a run can be sent to somebody. */
+
+/** Stations of one rig; the list of rigs belongs to none and has the address `/rigs`. */
+const OF_A_RIG = ['runs', 'kit', 'changes'] as const;
+
+export type Station = (typeof OF_A_RIG)[number] | 'rigs';
+
+/** What an address names. Without a rig, the rig that was open last is meant. */
+export interface Place {
+	station: Station;
+	rig: string | null;
+	run: string | null;
+}
+
+/** The address after `#`; a run belongs into that of the runs alone. */
+export function addressOf({ station, rig, run }: Place): string {
+	if (station === 'rigs') return '/rigs';
+	if (rig === null) return station === 'runs' ? '/' : `/${station}`;
+	const address = `/rigs/${encodeURIComponent(rig)}/${station}`;
+	return station === 'runs' && run !== null ? `${address}/${encodeURIComponent(run)}` : address;
+}
+
+/** What an address after `#` names, or null where there is nothing at it. */
+export function placeOf(address: string): Place | null {
+	let parts: string[];
+	try {
+		parts = address.split('/').filter(Boolean).map(decodeURIComponent);
+	} catch {
+		return null;
+	}
+	if (parts[0] !== 'rigs') {
+		const station = stationNamed(parts[0] ?? 'runs');
+		return station && parts.length < 2 ? { station, rig: null, run: null } : null;
+	}
+	const [, rig, name, run, ...more] = parts;
+	if (rig === undefined) return { station: 'rigs', rig: null, run: null };
+	const station = stationNamed(name ?? 'runs');
+	if (!station || more.length > 0 || (run !== undefined && station !== 'runs')) return null;
+	return { station, rig, run: run ?? null };
+}
+
+const stationNamed = (name: string): Station | undefined => OF_A_RIG.find((station) => station === name);

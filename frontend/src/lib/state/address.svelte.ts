@@ -1,0 +1,36 @@
+/**
+ * Keeps address and desk together: the address leads on opening, Back and links; a selection is written into it.
+ * The effects run in the order they stand in, so the last of them sees what the address has led to.
+ */
+import { push, replace, router } from 'svelte-spa-router';
+import { untrack } from 'svelte';
+import { addressOf, placeOf } from '../domain/address';
+import type { Desk } from './desk.svelte';
+
+/**
+ * To be called once, in a component that stays. `rigIds` are those of the rigs there are; null while that is not
+ * known, and empty where none exists.
+ */
+export function followAddress(desk: Desk, rigIds: () => readonly string[] | null): void {
+	$effect(() => {
+		const place = placeOf(router.location);
+		if (place) untrack(() => desk.goTo(place));
+	});
+	// An address without a rig means the rig that was open last, or the first where that is gone.
+	$effect(() => {
+		const ids = rigIds();
+		if (desk.rigId !== null || ids === null || placeOf(router.location)?.rig !== null) return;
+		const last = desk.lastRig();
+		const rig = ids.find((id) => id === last) ?? ids[0];
+		if (rig !== undefined) untrack(() => desk.goTo({ station: 'rigs', rig, run: null }));
+	});
+	$effect(() => {
+		const place = placeOf(router.location);
+		if (!place || place.station === 'rigs' || desk.rigId === null) return;
+		const address = addressOf({ station: place.station, rig: desk.rigId, run: desk.runId });
+		if (address === router.location) return;
+		const elsewhere = place.rig !== desk.rigId || (place.station === 'runs' && place.run !== desk.runId);
+		// The same place said in full is no step of its own to go back over.
+		void (place.rig !== null && elsewhere ? push(address) : replace(address));
+	});
+}
