@@ -19,7 +19,7 @@ from ruvak.core.results.runs import rig_results, run_results
 from ruvak.core.rig.check import check
 from ruvak.core.rig.connectors import Sleeve
 from ruvak.core.rig.controls import settings_in_use
-from ruvak.core.rig.part import Input
+from ruvak.core.rig.ports import Input
 from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Join, Rig, Run, called
 from ruvak.core.rig.values import Id, Record

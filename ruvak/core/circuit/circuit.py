@@ -5,8 +5,8 @@ from functools import cached_property
 from typing import Literal
 
 from ruvak.core.circuit.elements import CircuitPoint
-from ruvak.core.rig.part import Input, Output, Sensitivity
 from ruvak.core.rig.points import ContactRef, NodeRef
+from ruvak.core.rig.ports import Input, Output, Sensitivity
 from ruvak.core.solve.network import Network
 
 ToleranceCode = Literal["channel_match", "source_leg_mismatch", "input_leg_mismatch", "receiver_rejection"]

@@ -5,8 +5,9 @@ from dataclasses import dataclass, field
 from ruvak.core.circuit.circuit import Mates, Receiver, Tolerance
 from ruvak.core.circuit.elements import CircuitPoint, Collector
 from ruvak.core.circuit.outputs import stated_part
-from ruvak.core.rig.part import BalancedInput, Input, InputMode, Part, Sensitivity, UnbalancedInput
+from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import SIGNAL_REFERENCE, Contact, InnerNode
+from ruvak.core.rig.ports import BalancedInput, Input, InputMode, Sensitivity, UnbalancedInput
 from ruvak.core.rig.rig import Gear, setting_of
 from ruvak.core.rig.values import Spread, Value
 from ruvak.core.units import ratio_from_db

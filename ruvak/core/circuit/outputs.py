@@ -4,8 +4,9 @@ from dataclasses import dataclass
 
 from ruvak.core.circuit.circuit import Drive, Mates, Tolerance
 from ruvak.core.circuit.elements import CircuitPoint, Collector, Internal
-from ruvak.core.rig.part import BalancedOutput, Output, Part, UnbalancedOutput
+from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import SIGNAL_REFERENCE
+from ruvak.core.rig.ports import BalancedOutput, Output, UnbalancedOutput
 from ruvak.core.rig.rig import Alignment, Gear, setting_of
 from ruvak.core.rig.values import Deviation, Spread, Value
 from ruvak.core.units import ratio_from_db

@@ -4,8 +4,8 @@ from collections.abc import Iterable, Iterator
 
 from ruvak.core.circuit.circuit import Drive, Feed, Receiver, Sink
 from ruvak.core.circuit.elements import CircuitPoint
-from ruvak.core.rig.part import BalancedChannel
 from ruvak.core.rig.points import SIGNAL_REFERENCE
+from ruvak.core.rig.ports import BalancedChannel
 from ruvak.core.rig.rig import Gear, Rig, setting_of
 
 

@@ -5,8 +5,9 @@ from dataclasses import dataclass
 from ruvak.core.entry.grammar import Piece
 from ruvak.core.entry.names import Meaning
 from ruvak.core.entry.sockets import Role, Sockets, tokens
-from ruvak.core.rig.part import Output, Part
+from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.ports import Output
 from ruvak.core.rig.rig import Gear
 
 

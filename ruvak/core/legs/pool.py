@@ -7,8 +7,9 @@ from operator import is_
 
 from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import Form
-from ruvak.core.rig.part import Part, SignalClass
+from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.ports import SignalClass
 from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.trace.run_ends import ends_of
 

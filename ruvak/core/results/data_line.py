@@ -10,7 +10,7 @@ from ruvak.core.results.gains import Gains
 from ruvak.core.results.records import DataLead, DataLine
 from ruvak.core.results.run_ports import RunPorts
 from ruvak.core.rig.connectors import SHAPES
-from ruvak.core.rig.part import SignalClass
+from ruvak.core.rig.ports import SignalClass
 from ruvak.core.rig.rig import Rig, Run, length_m
 
 

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from ruvak.core.circuit.circuit import CauseCode, ToleranceCode
-from ruvak.core.rig.part import SignalClass
+from ruvak.core.rig.ports import SignalClass
 from ruvak.core.rig.values import Record
 
 NullReason = Literal["no_source", "one_channel", "nothing_arrives"]

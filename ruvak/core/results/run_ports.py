@@ -5,8 +5,9 @@ from dataclasses import dataclass
 
 from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Tolerance, cable_owner
 from ruvak.core.rig.connectors import SHAPES
-from ruvak.core.rig.part import BalancedChannel, Channel, Connector
+from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
+from ruvak.core.rig.ports import BalancedChannel, Channel
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import Trace

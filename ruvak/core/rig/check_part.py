@@ -6,8 +6,9 @@ from collections.abc import Iterable, Iterator
 from ruvak.core.errors import Fault
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.element import ends_of_element
-from ruvak.core.rig.part import NO_PIN1, Input, Output, Part, Setting, SettingValue
+from ruvak.core.rig.part import Part, Setting, SettingValue
 from ruvak.core.rig.points import CHASSIS, SIGNAL_REFERENCE, Contact, InnerNode
+from ruvak.core.rig.ports import NO_PIN1, Input, Output
 
 Named = Iterator[tuple[str, Contact | InnerNode | None]]
 """Fields and the points they name."""

@@ -2,7 +2,8 @@
 
 from collections.abc import Iterable, Iterator
 
-from ruvak.core.rig.part import BalancedInput, Part, Setting
+from ruvak.core.rig.part import Part, Setting
+from ruvak.core.rig.ports import BalancedInput
 
 
 def settings_in_use(part: Part, connectors: Iterable[str]) -> tuple[Setting, ...]:

@@ -36,15 +36,20 @@ class Place(Record):
     """Where something stands on the plan; x to the right, y away from the listener, from any corner one likes."""
 
     x_m: Annotated[Number, Field(ge=-10_000, le=10_000)]
+    """Metres to the right."""
     y_m: Annotated[Number, Field(ge=-10_000, le=10_000)]
+    """Metres away from the listener."""
 
 
 class MainsLine(Record):
     """One harmonic of the mains, as a phasor."""
 
     h: Annotated[int, Field(strict=True, ge=1, le=40)]
+    """Its number: 1 is the mains frequency."""
     v: Annotated[Number, Field(ge=0)]
+    """Volts rms."""
     phase_deg: Number = 0.0
+    """Phase in degrees."""
 
 
 class EarthVoltage(Record):
@@ -55,9 +60,13 @@ class EarthVoltage(Record):
     """
 
     against: Id | None = None
+    """The earth point it was measured against; left out, the main bar."""
     lines: tuple[MainsLine, ...] = Field(default=(), max_length=40)
+    """Each harmonic as measured."""
     reading_v: Annotated[Number, Field(ge=0)] | None = None
+    """What a meter shows, total volts rms."""
     spectrum: Preset = "switched-mode"
+    """How a reading is shared among the harmonics."""
 
 
 class EarthPoint(Identified):
@@ -68,12 +77,19 @@ class EarthPoint(Identified):
     """
 
     name: Label
+    """What it is called."""
     kind: PointKind
+    """A building, board, circuit, strip or outlet."""
     parent: Id | None = None
+    """The earth point its conductor comes from; left out, the main bar."""
     ohm: NotNegative | None = None
+    """Resistance of that conductor in ohms; left out, the assumption for its kind."""
     henry: NotNegative | None = None
+    """Inductance of that conductor in henries; left out, reckoned from its length."""
     emf_v: Deviation | None = None
+    """Volts along that conductor, fundamental, rms; left out, the assumption for its kind."""
     voltage: EarthVoltage | None = None
+    """Its measured voltage; replaces emf_v."""
     at: Place | None = None
     """On the plan; left out, where the first device plugged in there stands, else where its parent does."""
     residual_a: AboveZero | None = None
@@ -90,17 +106,24 @@ class Bond(Identified):
     """
 
     name: Label
+    """What it is called."""
     kind: BondKind
+    """What joins them; sets the resistance where none is stated."""
     a: BondEnd
+    """One end: a device, device.point, or an earth point."""
     b: BondEnd
+    """The other end."""
     ohm: NotNegative | None = None
+    """Resistance in ohms; left out, the assumption for its kind."""
     henry: NotNegative | None = None
+    """Inductance in henries; left out, reckoned from the assumed length."""
 
 
 class Beside(Record):
     """A lead lying along a mains cable: the stretch, how far apart, and the cable."""
 
     length_m: AboveZero
+    """Metres they lie side by side."""
     distance_m: AboveZero
     """From the lead to the nearer conductor of the mains pair."""
     current_a: NotNegative
@@ -112,13 +135,16 @@ class Beside(Record):
     twist_db: NotNegative | None = None
     """By how much the pair's twist lowers its field."""
     spectrum: Preset | None = None
+    """Harmonics of its current; left out, the assumption for the mains."""
 
 
 class MainsRun(Identified):
     """A mains cable on the plan, from point to point: what lies along it catches its field."""
 
     name: Label
+    """What it is called."""
     points: tuple[Place, ...] = Field(min_length=2, max_length=100)
+    """Where it bends on the plan, from end to end."""
     current_a: NotNegative
     """Load current, fundamental."""
     spacing_m: AboveZero | None = None
@@ -128,13 +154,16 @@ class MainsRun(Identified):
     twist_db: NotNegative | None = None
     """By how much the pair's twist lowers its field."""
     spectrum: Preset | None = None
+    """Harmonics of its current; left out, the assumption for the mains."""
 
 
 class Segment(Record):
     """Default of a conductor that leads to an earth point of some kind."""
 
     ohm: NotNegative
+    """Resistance in ohms."""
     length_m: NotNegative
+    """Length in metres, which sets its inductance."""
 
 
 Order = Annotated[str, StringConstraints(pattern=r"^([1-9]|[123][0-9]|40)$")]
@@ -159,7 +188,9 @@ class Harmonics(Record):
     """A preset: amplitude relative to h = 1."""
 
     lines: dict[Order, Number] = Field(min_length=1, max_length=40)
+    """Amplitude by harmonic number, a ratio to harmonic 1."""
     source: Words
+    """Where the shape is from."""
 
 
 class Disturbances(Record):
@@ -170,15 +201,21 @@ class Disturbances(Record):
     """
 
     between_v: Annotated[dict[JoinKind, Deviation], complete(get_args(JoinKind))]
+    """Volts between the earths of two outlets, fundamental, rms, by where their paths join; 0 switches it off."""
     segments: Annotated[dict[PointKind, Segment], complete(get_args(PointKind))]
+    """Conductor to an earth point that states none, by the point's kind."""
     unknown_outlet: JoinKind
     """Where the outlet of a device joins the others while nobody has said."""
     henry_per_m: NotNegative
     """Self-inductance of earth conductors and cords."""
     cord_m: NotNegative
+    """Length of a mains cord in metres."""
     bond_ohm: Annotated[dict[BondKind, NotNegative], complete(get_args(BondKind))]
+    """Resistance in ohms of a bond that states none, by its kind."""
     bond_m: NotNegative
+    """Length of a bond in metres."""
     earth_spectrum: Preset
+    """Harmonics of voltages between earths."""
     mains_spectrum: Preset
     """Of the mains' voltage and current: touch current, induction and electric field are their derivatives."""
     mains_v: Annotated[dict[MainsFrequency, AboveZero], complete(get_args(MainsFrequency))]
@@ -194,10 +231,14 @@ class Disturbances(Record):
     loop_width_m: NotNegative
     """How far a lead lies from the earth path beside it: with its length, the loop the field goes through."""
     pair_spacing_m: AboveZero
+    """Metres between the two conductors of a mains cable."""
     pair_twist_db: NotNegative
+    """By how many dB the twist of a mains cable lowers its field."""
     electric_f_per_m: Deviation
     """From live mains to a lead's outermost conductors."""
     computer_v: Deviation
     """Between a computer's signal reference and its chassis, at each of its two lines."""
     computer_hz: tuple[AudioFrequency, ...] = Field(min_length=1, max_length=8)
+    """Frequencies in Hz at which computers are noisy."""
     presets: Annotated[dict[Preset, Harmonics], complete(get_args(Preset))]
+    """The shapes of spectra, by name."""

@@ -32,6 +32,7 @@ class HouseRules(Record):
     unbalanced_limit_m: AboveZero = Value(
         value=7.5, source="common practice: the cautious school; the relaxed says 15 m"
     )
+    """Metres an unbalanced line may be long before a note says so."""
     screens: Literal["both-ends", "lifted-at-receiver", "through-capacitor"] = "both-ends"
     """Both ends joined is what AES48 asks of equipment that takes pin 1 to its chassis."""
     passive_y: Literal["never", "with-resistors"] = "with-resistors"
@@ -51,7 +52,9 @@ class Venue(Loudness):
     """Where it happens."""
 
     name: Label
+    """What it is called."""
     mains_hz: Literal[50, 60] = 50
+    """Mains frequency in Hz."""
     mains_v: AboveZero | None = None
     """Phase to neutral; left out, the assumption for the frequency."""
     earth: tuple[EarthPoint, ...] = Field(default=(), max_length=2000)
@@ -61,14 +64,18 @@ class Venue(Loudness):
     mains: tuple[MainsRun, ...] = Field(default=(), max_length=200)
     """Mains cables on the plan."""
     house: HouseRules = HouseRules()
+    """What this house does where the trade disagrees."""
 
 
 class Gear(Identified):
     """A device standing in the rig. `settings` holds only what differs from the part's defaults."""
 
     name: Label
+    """What it is called."""
     part: Id
+    """The part it is, by id."""
     settings: dict[str, SettingValue] = Field(default_factory=dict, max_length=64)
+    """Positions of its switches and controls, where they differ from the part's."""
     outlet: Id | None = None
     """The earth point its mains plug is at; None while nobody said."""
     touch_a: Deviation | None = None
@@ -87,8 +94,11 @@ class KitItem(Identified):
     """A lead, adapter or box that is owned; leads have a length."""
 
     tag: Label
+    """What is written on it."""
     part: Id
+    """The part it is, by id."""
     length_m: Annotated[float, Field(strict=True, allow_inf_nan=False, ge=MIN_LENGTH_M, le=MAX_LENGTH_M)] | None = None
+    """Metres; leads only."""
     owned: Annotated[bool, Field(strict=True)] = True
     """False while it still has to be borrowed or bought."""
     installed: Annotated[bool, Field(strict=True)] = False
@@ -103,7 +113,9 @@ class Join(Record):
     """Two connectors pushed into each other; `a` is the one nearer the source."""
 
     a: End
+    """The connector nearer the source, written owner.connector."""
     b: End
+    """The connector it goes into."""
     sleeve: Sleeve | None = None
     """A four-contact plug in a shorter socket: what the sleeve spring was seen to meet; None while nobody looked."""
 
@@ -117,9 +129,13 @@ class Run(Identified):
     """One path from source sockets to destination sockets, leg by leg from the source."""
 
     number: Annotated[int, Field(strict=True, ge=1, le=9999)]
+    """Its line in the input list."""
     name: Label
+    """What it is called."""
     legs: tuple[Id, ...] = Field(default=(), max_length=64)
+    """Kit from source to destination, by id."""
     joins: tuple[Join, ...] = Field(default=(), max_length=256)
+    """Connectors pushed into each other, from source to destination."""
     note: Words = ""
     """What was said about it: who, stand, phantom wanted."""
     route: tuple[Place, ...] = Field(default=(), max_length=100)
@@ -144,15 +160,20 @@ class Assumptions(Record):
     stray_f: AboveZero
     """Capacitance to earth of anything that floats."""
     temperature_c: Quantity
+    """Degrees Celsius, for thermal noise."""
     disturbances: Disturbances
+    """What disturbs where nobody has measured."""
 
 
 class Alignment(Record):
     """How far the average programme lies below digital full scale."""
 
     full_scale_dbu: Annotated[Number, Field(ge=-60, le=60)] = 24.0
+    """Level in dBu of digital full scale."""
     nominal_dbu: Annotated[Number, Field(ge=-60, le=60)] = 4.0
+    """Level in dBu of average programme."""
     source: Words = "SMPTE RP 155: +4 dBu = -20 dBFS"
+    """Where it is from."""
 
     @property
     def headroom_db(self) -> float:
@@ -175,20 +196,33 @@ class Rig(Record):
     """The whole document, as it stands in a file."""
 
     format: Literal["ruvak-rig"] = "ruvak-rig"
+    """What kind of file this is."""
     version: Literal[1] = 1
+    """Version of the format."""
     id: Id
+    """Its name in addresses."""
     name: Label
+    """What it is called."""
     occasion: Words = ""
+    """What it is for."""
     venue: Venue
+    """Where it happens."""
     length_unit: Literal["m", "ft"] = "m"
+    """Metres or feet on screen; the file is in metres."""
     alignment: Annotated[Alignment, BeforeValidator(_alignment_by_name)] = Alignment()
+    """Average programme against digital full scale: smpte-rp-155, ebu-r-68, or levels of its own."""
     assumptions: Assumptions | None = None
+    """What holds where nobody has measured; what is left out is taken from the library."""
     gear: tuple[Gear, ...] = Field(default=(), max_length=2000)
+    """Devices."""
     kit: tuple[KitItem, ...] = Field(default=(), max_length=10_000)
+    """Leads, adapters and boxes."""
     runs: tuple[Run, ...] = Field(default=(), max_length=2000)
+    """Paths from sources to destinations."""
     bonds: tuple[Bond, ...] = Field(default=(), max_length=2000)
     """Metal between devices beside the runs: video, USB, network, aerials, rack rails."""
     parts: tuple[Part, ...] = Field(default=(), max_length=2000)
+    """The parts gear and kit are made of; those of the library need not be repeated."""
 
     def with_fields(self, **changes: Any) -> "Rig":
         """A copy with some fields exchanged (values already validated) and nothing remembered of the old look-ups."""

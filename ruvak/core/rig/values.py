@@ -24,7 +24,7 @@ Words = Annotated[str, StringConstraints(max_length=600, pattern=r"^[^\x00-\x08\
 class Record(BaseModel):
     """Base of every record: frozen, and unknown fields are refused by name."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", use_attribute_docstrings=True)
 
     def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
         """A copy with some fields exchanged, and nothing of what was computed from the old ones."""
@@ -38,6 +38,7 @@ class Identified(Record):
     """Something with a stable id, unique among its kind."""
 
     id: Id
+    """Its name in the file: small letters, digits and hyphens, unique among its kind; never shown on labels."""
 
     @cached_property
     def content_digest(self) -> bytes:
@@ -49,17 +50,24 @@ class Value(Record):
     """A figure with its likely range and provenance. A bare number in a file means: stated by a person."""
 
     value: Number
+    """The figure, in the unit its field's name ends in."""
     low: Number | None = None
+    """Lower end of the likely range, in the same unit."""
     high: Number | None = None
+    """Upper end of the likely range, in the same unit."""
     source: Words = "stated"
+    """Where the figure is from: a standard, a measurement, common practice, or stated."""
 
 
 class Spread(Record):
     """A deviation whose sign nobody knows: the likely size and the worst, in the unit of its field's name."""
 
     likely: Number
+    """Likely size, in the unit its field's name ends in."""
     worst: Number
+    """Worst size, in the same unit."""
     source: Words = "stated"
+    """Where the figures are from."""
 
 
 def sizes(given: "Deviation") -> tuple[float, float]:

@@ -6,8 +6,8 @@ from typing import Literal
 
 from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.element import Element
-from ruvak.core.rig.part import BalancedChannel
 from ruvak.core.rig.points import ContactRef, End, Endpoint, NodeRef, PointRef
+from ruvak.core.rig.ports import BalancedChannel
 from ruvak.core.rig.rig import KitItem, Rig, Run, called
 from ruvak.core.rig.values import Record
 from ruvak.core.trace.layout import DrawnPlace, Layout

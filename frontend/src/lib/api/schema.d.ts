@@ -583,6 +583,7 @@ export interface components {
             faults: components["schemas"]["FaultBody"][];
             /**
              * Meetings
+             * @description Of a conflict.
              * @default []
              */
             meetings: components["schemas"]["MeetingBody"][];
@@ -702,16 +703,19 @@ export interface components {
         Alignment: {
             /**
              * Full Scale Dbu
+             * @description Level in dBu of digital full scale.
              * @default 24
              */
             full_scale_dbu: number;
             /**
              * Nominal Dbu
+             * @description Level in dBu of average programme.
              * @default 4
              */
             nominal_dbu: number;
             /**
              * Source
+             * @description Where it is from.
              * @default SMPTE RP 155: +4 dBu = -20 dBFS
              */
             source: string;
@@ -721,12 +725,18 @@ export interface components {
          * @description What holds where nobody has measured. A rig carries its own copy.
          */
         Assumptions: {
-            /** Contact Ohm */
+            /**
+             * Contact Ohm
+             * @description Resistance of one mated contact, by connector family.
+             */
             contact_ohm: {
                 [key: string]: components["schemas"]["Value"];
             };
+            /** @description Capacitance to earth of anything that floats. */
             stray_f: components["schemas"]["Value"];
+            /** @description Degrees Celsius, for thermal noise. */
             temperature_c: components["schemas"]["Value"];
+            /** @description What disturbs where nobody has measured. */
             disturbances: components["schemas"]["Disturbances"];
         };
         /**
@@ -734,11 +744,20 @@ export interface components {
          * @description One signal of a balanced output and the two contacts it leaves by.
          */
         BalancedChannel: {
-            /** Id */
+            /**
+             * Id
+             * @description Short name: L, R or 1.
+             */
             id: string;
-            /** Hot */
+            /**
+             * Hot
+             * @description The contact of the hot leg.
+             */
             hot: string;
-            /** Cold */
+            /**
+             * Cold
+             * @description The contact of the cold leg.
+             */
             cold: string;
         };
         /**
@@ -747,31 +766,54 @@ export interface components {
          */
         BalancedInput: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of input this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "balanced";
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the part.
+             */
             id: string;
-            /** Label */
+            /**
+             * Label
+             * @description What is printed beside it.
+             */
             label: string;
-            /** Connectors */
+            /**
+             * Connectors
+             * @description The sockets that lead to it.
+             */
             connectors: string[];
-            /** Hot */
+            /**
+             * Hot
+             * @description The contact that counts plus.
+             */
             hot: string;
-            /** Cold */
+            /**
+             * Cold
+             * @description The contact that counts minus.
+             */
             cold: string;
-            /** Screen */
+            /**
+             * Screen
+             * @description The contact the lead's screen arrives at.
+             */
             screen: string;
             /**
              * Mode Setting
+             * @description The switch that changes its figures, by its name.
              * @default null
              */
             mode_setting: string | null;
-            /** Modes */
+            /**
+             * Modes
+             * @description Its figures, by position of that switch.
+             */
             modes: components["schemas"]["InputMode"][];
             /**
              * Pin1 Ohm
+             * @description Transfer impedance of the screen contact's bond: current into it adds this much to hot.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -780,10 +822,14 @@ export interface components {
              *     }
              */
             pin1_ohm: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** @default null */
+            /**
+             * @description Its microphone supply.
+             * @default null
+             */
             phantom: components["schemas"]["PhantomFeed"] | null;
             /**
              * Signal
+             * @description What kind of signal it is made for.
              * @default null
              */
             signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
@@ -798,27 +844,45 @@ export interface components {
          */
         BalancedOutput: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of output this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "balanced";
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the part.
+             */
             id: string;
-            /** Connectors */
+            /**
+             * Connectors
+             * @description The sockets it appears at.
+             */
             connectors: string[];
-            /** Channels */
+            /**
+             * Channels
+             * @description Its one or two signals.
+             */
             channels: components["schemas"]["BalancedChannel"][];
             /**
              * Topology
+             * @description What the emfs of the two legs stand on.
              * @enum {string}
              */
             topology: "active" | "impedance" | "cross-coupled" | "floating";
+            /** @description Source impedance of each leg, in ohms. */
             leg_ohm: components["schemas"]["Value"];
-            /** Leg Mismatch */
+            /**
+             * Leg Mismatch
+             * @description (Z hot - Z cold) / Z, a plain ratio; half is given to each leg.
+             */
             leg_mismatch: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** @default null */
+            /**
+             * @description Cross-coupled outputs: from the midpoint to the signal reference, in ohms.
+             * @default null
+             */
             common_ohm: components["schemas"]["Value"] | null;
             /**
+             * @description Floating outputs: capacitance of the winding to the signal reference, in farads.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -827,10 +891,15 @@ export interface components {
              *     }
              */
             winding_f: components["schemas"]["Value"];
+            /** @description Largest open-circuit level between the legs, rms of a sine in dBu, with the volume at 0 dB. */
             peak_dbu: components["schemas"]["Value"];
-            /** @default null */
+            /**
+             * @description Average open-circuit programme level in dBu; left out for a digital device: then the rig's alignment sets it.
+             * @default null
+             */
             nominal_dbu: components["schemas"]["Value"] | null;
             /**
+             * @description How many dB under its full output whoever plays or mixes keeps the peaks.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -841,6 +910,7 @@ export interface components {
             kept_free_db: components["schemas"]["Value"];
             /**
              * Channel Match Db
+             * @description Level difference between the two channels in dB, left over right; half is given to each.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -851,23 +921,30 @@ export interface components {
             channel_match_db: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /**
              * Level Setting
+             * @description The volume control that sets it, by its name.
              * @default null
              */
             level_setting: string | null;
             /**
              * Mono Setting
+             * @description The switch that sums its channels, by its name.
              * @default null
              */
             mono_setting: string | null;
-            /** @default null */
+            /**
+             * @description The lowest load it drives properly, between its legs.
+             * @default null
+             */
             min_load_ohm: components["schemas"]["Value"] | null;
             /**
              * Screen
+             * @description Its screen contact, where the bond of that matters.
              * @default null
              */
             screen: string | null;
             /**
              * Pin1 Ohm
+             * @description Transfer impedance of the screen contact's bond: current into it drives every channel's hot with this much.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -876,10 +953,14 @@ export interface components {
              *     }
              */
             pin1_ohm: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** @default null */
+            /**
+             * @description What a microphone draws of phantom power.
+             * @default null
+             */
             phantom: components["schemas"]["PhantomNeed"] | null;
             /**
              * Signal
+             * @description What kind of signal it gives.
              * @default null
              */
             signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
@@ -889,17 +970,30 @@ export interface components {
          * @description A lead lying along a mains cable: the stretch, how far apart, and the cable.
          */
         Beside: {
+            /** @description Metres they lie side by side. */
             length_m: components["schemas"]["Value"];
+            /** @description From the lead to the nearer conductor of the mains pair. */
             distance_m: components["schemas"]["Value"];
+            /** @description Load current of the pair, fundamental. */
             current_a: components["schemas"]["Value"];
-            /** @default null */
+            /**
+             * @description Between the pair's two conductors.
+             * @default null
+             */
             spacing_m: components["schemas"]["Value"] | null;
-            /** @default null */
+            /**
+             * @description Net current of the pair that returns elsewhere.
+             * @default null
+             */
             residual_a: components["schemas"]["Value"] | null;
-            /** @default null */
+            /**
+             * @description By how much the pair's twist lowers its field.
+             * @default null
+             */
             twist_db: components["schemas"]["Value"] | null;
             /**
              * Spectrum
+             * @description Harmonics of its current; left out, the assumption for the mains.
              * @default null
              */
             spectrum: ("linear" | "switched-mode" | "dimmers") | null;
@@ -911,22 +1005,41 @@ export interface components {
          *     An end is a device's id (its chassis), device.point ("laptop.g", "desk.usb.shell"), or an earth point's id.
          */
         Bond: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name in the file: small letters, digits and hyphens, unique among its kind; never shown on labels.
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
             /**
              * Kind
+             * @description What joins them; sets the resistance where none is stated.
              * @enum {string}
              */
             kind: "video" | "usb" | "network" | "aerial" | "lighting" | "rack" | "other";
-            /** A */
+            /**
+             * A
+             * @description One end: a device, device.point, or an earth point.
+             */
             a: string;
-            /** B */
+            /**
+             * B
+             * @description The other end.
+             */
             b: string;
-            /** @default null */
+            /**
+             * @description Resistance in ohms; left out, the assumption for its kind.
+             * @default null
+             */
             ohm: components["schemas"]["Value"] | null;
-            /** @default null */
+            /**
+             * @description Inductance in henries; left out, reckoned from the assumed length.
+             * @default null
+             */
             henry: components["schemas"]["Value"] | null;
         };
         /**
@@ -935,20 +1048,35 @@ export interface components {
          */
         Buffer: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of element this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "buffer";
-            /** A */
+            /**
+             * A
+             * @description Input, plus.
+             */
             a: string;
-            /** B */
+            /**
+             * B
+             * @description Input, minus.
+             */
             b: string;
-            /** C */
+            /**
+             * C
+             * @description Output, plus.
+             */
             c: string;
-            /** D */
+            /**
+             * D
+             * @description Output, minus.
+             */
             d: string;
+            /** @description Resistance between a and b in ohms. */
             input_ohm: components["schemas"]["Value"];
+            /** @description Source resistance of the output in ohms. */
             output_ohm: components["schemas"]["Value"];
+            /** @description Voltage gain in dB. */
             gain_db: components["schemas"]["Value"];
         };
         /**
@@ -956,16 +1084,26 @@ export interface components {
          * @description Conductors running side by side, with what a metre of them costs (SI units, per metre).
          */
         Cable: {
-            /** Conductors */
+            /**
+             * Conductors
+             * @description Cores, two by two in pairs, and the screen.
+             */
             conductors: components["schemas"]["Conductor"][];
+            /** @description Resistance of each core in ohms a metre. */
             core_ohm_per_m: components["schemas"]["Value"];
+            /** @description Resistance of the screen in ohms a metre. */
             screen_ohm_per_m: components["schemas"]["Value"];
+            /** @description Capacitance between the two cores of a pair, farads a metre. */
             core_to_core_f_per_m: components["schemas"]["Value"];
+            /** @description Capacitance from each core to the screen, farads a metre. */
             core_to_screen_f_per_m: components["schemas"]["Value"];
+            /** @description Loop inductance of two cores: half of it belongs to each core alone. */
             pair_h_per_m: components["schemas"]["Value"];
+            /** @description Inductance shared by all conductors alike, so that screen current couples equally into each core. */
             external_h_per_m: components["schemas"]["Value"];
             /**
              * Screen Coupling H Per M
+             * @description How much more of the screen's flux the first core of each pair takes than the second.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -974,9 +1112,15 @@ export interface components {
              *     }
              */
             screen_coupling_h_per_m: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** @default null */
+            /**
+             * @description Wave impedance of a pair, where it is made for data.
+             * @default null
+             */
             characteristic_ohm: components["schemas"]["Value"] | null;
             /**
+             * @description Share of an outside electric field that ends on the screen; the rest goes to the cores, evenly.
+             *
+             *     Effective, that is by capacitance: holes let far less through than their share of the surface.
              * @default {
              *       "value": 1,
              *       "low": null,
@@ -987,6 +1131,7 @@ export interface components {
             screen_coverage: components["schemas"]["Value"];
             /**
              * Core Screen Mismatch
+             * @description (C first - C second) / C of a pair's capacitances to the screen; half is given to each.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -1002,14 +1147,21 @@ export interface components {
          */
         Capacitor: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of element this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "capacitor";
-            /** A */
+            /**
+             * A
+             * @description One end.
+             */
             a: string;
-            /** B */
+            /**
+             * B
+             * @description The other end.
+             */
             b: string;
+            /** @description Capacitance in farads. */
             farad: components["schemas"]["Value"];
         };
         /**
@@ -1020,12 +1172,19 @@ export interface components {
          *     control and capacitance); those are elements of the part.
          */
         Channel: {
-            /** Id */
+            /**
+             * Id
+             * @description Short name: L, R or 1.
+             */
             id: string;
-            /** Hot */
+            /**
+             * Hot
+             * @description The contact it leaves by.
+             */
             hot: string;
             /**
              * Inner
+             * @description Where its emf and source impedance end inside; left out, at the contact.
              * @default null
              */
             inner: string | null;
@@ -1036,17 +1195,29 @@ export interface components {
          */
         ChoiceSetting: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of control this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "choice";
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the part.
+             */
             id: string;
-            /** Label */
+            /**
+             * Label
+             * @description What is printed beside it.
+             */
             label: string;
-            /** Options */
+            /**
+             * Options
+             * @description Its positions.
+             */
             options: string[];
-            /** Default */
+            /**
+             * Default
+             * @description The position it is in unless the device says otherwise.
+             */
             default: string;
         };
         /**
@@ -1056,16 +1227,19 @@ export interface components {
         Conductor: {
             /**
              * A
+             * @description Contact at its near end; left out, it is cut there.
              * @default null
              */
             a: string | null;
             /**
              * B
+             * @description Contact at its far end; left out, it is cut there.
              * @default null
              */
             b: string | null;
             /**
              * Kind
+             * @description A core, or the screen around the cores.
              * @enum {string}
              */
             kind: "core" | "screen";
@@ -1075,20 +1249,32 @@ export interface components {
          * @description A socket or plug. `side` says which way signal normally passes through it: in to the part or out of it.
          */
         Connector: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the part; contacts are written connector.contact.
+             */
             id: string;
-            /** Label */
+            /**
+             * Label
+             * @description What is printed beside it.
+             */
             label: string;
+            /** @description Its shape, and whether it is a plug or a socket. */
             form: components["schemas"]["Form"];
             /**
              * Side
+             * @description Which way signal passes: an insert or a headset socket has both.
              * @enum {string}
              */
             side: "in" | "out" | "both";
-            /** @default null */
+            /**
+             * @description Resistance of each mated contact here when worn or measured; otherwise the rig's assumption applies.
+             * @default null
+             */
             contact_ohm: components["schemas"]["Value"] | null;
             /**
              * Ring
+             * @description Two-contact phone sockets only: what the ring of a longer plug meets.
              * @default open
              * @enum {string}
              */
@@ -1102,44 +1288,66 @@ export interface components {
          *     state 0.
          */
         Disturbances: {
-            /** Between V */
+            /**
+             * Between V
+             * @description Volts between the earths of two outlets, fundamental, rms, by where their paths join; 0 switches it off.
+             */
             between_v: {
                 [key: string]: components["schemas"]["Value"] | components["schemas"]["Spread"];
             };
-            /** Segments */
+            /**
+             * Segments
+             * @description Conductor to an earth point that states none, by the point's kind.
+             */
             segments: {
                 [key: string]: components["schemas"]["Segment"];
             };
             /**
              * Unknown Outlet
+             * @description Where the outlet of a device joins the others while nobody has said.
              * @enum {string}
              */
             unknown_outlet: "strip" | "circuit" | "board" | "building" | "site";
+            /** @description Self-inductance of earth conductors and cords. */
             henry_per_m: components["schemas"]["Value"];
+            /** @description Length of a mains cord in metres. */
             cord_m: components["schemas"]["Value"];
-            /** Bond Ohm */
+            /**
+             * Bond Ohm
+             * @description Resistance in ohms of a bond that states none, by its kind.
+             */
             bond_ohm: {
                 [key: string]: components["schemas"]["Value"];
             };
+            /** @description Length of a bond in metres. */
             bond_m: components["schemas"]["Value"];
             /**
              * Earth Spectrum
+             * @description Harmonics of voltages between earths.
              * @enum {string}
              */
             earth_spectrum: "linear" | "switched-mode" | "dimmers";
             /**
              * Mains Spectrum
+             * @description Of the mains' voltage and current: touch current, induction and electric field are their derivatives.
              * @enum {string}
              */
             mains_spectrum: "linear" | "switched-mode" | "dimmers";
-            /** Mains V */
+            /**
+             * Mains V
+             * @description By mains frequency in Hz, phase to neutral.
+             */
             mains_v: {
                 [key: string]: components["schemas"]["Value"];
             };
-            /** Touch A */
+            /**
+             * Touch A
+             * @description Of class 2 gear that states none; at the venue's mains.
+             */
             touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /**
              * Open Earth A
+             * @description Through the filter of class 1 gear: by its protective earth, or by its leads' screens where that is open.
              * @default {
              *       "likely": 0.0005,
              *       "worst": 0.0035,
@@ -1147,18 +1355,36 @@ export interface components {
              *     }
              */
             open_earth_a: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** Field T */
+            /**
+             * Field T
+             * @description Uniform alternating field, fundamental.
+             */
             field_t: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /** @description How far a lead lies from the earth path beside it: with its length, the loop the field goes through. */
             loop_width_m: components["schemas"]["Value"];
+            /** @description Metres between the two conductors of a mains cable. */
             pair_spacing_m: components["schemas"]["Value"];
+            /** @description By how many dB the twist of a mains cable lowers its field. */
             pair_twist_db: components["schemas"]["Value"];
-            /** Electric F Per M */
+            /**
+             * Electric F Per M
+             * @description From live mains to a lead's outermost conductors.
+             */
             electric_f_per_m: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** Computer V */
+            /**
+             * Computer V
+             * @description Between a computer's signal reference and its chassis, at each of its two lines.
+             */
             computer_v: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** Computer Hz */
+            /**
+             * Computer Hz
+             * @description Frequencies in Hz at which computers are noisy.
+             */
             computer_hz: number[];
-            /** Presets */
+            /**
+             * Presets
+             * @description The shapes of spectra, by name.
+             */
             presets: {
                 [key: string]: components["schemas"]["Harmonics"];
             };
@@ -1171,34 +1397,58 @@ export interface components {
          *     phase; left out, the rig's assumptions for its kind. `voltage`: measured; it replaces emf_v.
          */
         EarthPoint: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name in the file: small letters, digits and hyphens, unique among its kind; never shown on labels.
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
             /**
              * Kind
+             * @description A building, board, circuit, strip or outlet.
              * @enum {string}
              */
             kind: "building" | "board" | "circuit" | "strip" | "outlet";
             /**
              * Parent
+             * @description The earth point its conductor comes from; left out, the main bar.
              * @default null
              */
             parent: string | null;
-            /** @default null */
+            /**
+             * @description Resistance of that conductor in ohms; left out, the assumption for its kind.
+             * @default null
+             */
             ohm: components["schemas"]["Value"] | null;
-            /** @default null */
+            /**
+             * @description Inductance of that conductor in henries; left out, reckoned from its length.
+             * @default null
+             */
             henry: components["schemas"]["Value"] | null;
             /**
              * Emf V
+             * @description Volts along that conductor, fundamental, rms; left out, the assumption for its kind.
              * @default null
              */
             emf_v: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
-            /** @default null */
+            /**
+             * @description Its measured voltage; replaces emf_v.
+             * @default null
+             */
             voltage: components["schemas"]["EarthVoltage"] | null;
-            /** @default null */
+            /**
+             * @description On the plan; left out, where the first device plugged in there stands, else where its parent does.
+             * @default null
+             */
             at: components["schemas"]["Place"] | null;
-            /** @default null */
+            /**
+             * @description Rated residual current of the protective device there, where there is one: 0.03 for 30 mA.
+             * @default null
+             */
             residual_a: components["schemas"]["Value"] | null;
         };
         /**
@@ -1211,21 +1461,25 @@ export interface components {
         EarthVoltage: {
             /**
              * Against
+             * @description The earth point it was measured against; left out, the main bar.
              * @default null
              */
             against: string | null;
             /**
              * Lines
+             * @description Each harmonic as measured.
              * @default []
              */
             lines: components["schemas"]["MainsLine"][];
             /**
              * Reading V
+             * @description What a meter shows, total volts rms.
              * @default null
              */
             reading_v: number | null;
             /**
              * Spectrum
+             * @description How a reading is shared among the harmonics.
              * @default switched-mode
              * @enum {string}
              */
@@ -1241,19 +1495,28 @@ export interface components {
         Earthing: {
             /**
              * Type
+             * @description Protective earth (class-1), double insulation (class-2), or neither (floating).
              * @enum {string}
              */
             type: "class-1" | "class-2" | "floating";
-            /** @default null */
+            /**
+             * @description Protective conductor of the cord, class 1 only.
+             * @default null
+             */
             cord_ohm: components["schemas"]["Value"] | null;
-            /** @default null */
+            /**
+             * @description Its inductance; left out, the rig's assumption for a cord.
+             * @default null
+             */
             cord_h: components["schemas"]["Value"] | null;
             /**
              * Touch A
+             * @description Class 2 only: current from the chassis to earth, fundamental; left out, the rig's assumption.
              * @default null
              */
             touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
             /**
+             * @description Resistance between signal reference and chassis, in ohms.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -1263,6 +1526,7 @@ export interface components {
              */
             reference_to_chassis_ohm: components["schemas"]["Value"];
             /**
+             * @description Capacitance beside that resistance, in farads.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -1273,11 +1537,13 @@ export interface components {
             reference_to_chassis_f: components["schemas"]["Value"];
             /**
              * Computer
+             * @description Noise of a computer stands between g and chassis, at each of the rig's computer lines.
              * @default false
              */
             computer: boolean;
             /**
              * Computer V
+             * @description How much; left out, the rig's assumption.
              * @default null
              */
             computer_v: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
@@ -1293,36 +1559,60 @@ export interface components {
          * @description A device standing in the rig. `settings` holds only what differs from the part's defaults.
          */
         Gear: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name in the file: small letters, digits and hyphens, unique among its kind; never shown on labels.
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
-            /** Part */
+            /**
+             * Part
+             * @description The part it is, by id.
+             */
             part: string;
-            /** Settings */
+            /**
+             * Settings
+             * @description Positions of its switches and controls, where they differ from the part's.
+             */
             settings?: {
                 [key: string]: boolean | number | string;
             };
             /**
              * Outlet
+             * @description The earth point its mains plug is at; None while nobody said.
              * @default null
              */
             outlet: string | null;
             /**
              * Touch A
+             * @description Measured touch current of class 2 gear, or what class 1 gear leaks by its earth; replaces the part's.
              * @default null
              */
             touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
             /**
              * Earth Open
+             * @description The protective earth of a class 1 device is interrupted (a broken pin, an adapter): a fault that was found.
              * @default false
              */
             earth_open: boolean;
-            /** @default null */
+            /**
+             * @description A failing supply: ripple on its outputs, at the mains frequency and twice it.
+             * @default null
+             */
             supply_fault_v: components["schemas"]["Value"] | null;
-            /** @default null */
+            /**
+             * @description On the plan; left out while nobody has put it there.
+             * @default null
+             */
             at: components["schemas"]["Place"] | null;
-            /** Faders Db */
+            /**
+             * Faders Db
+             * @description By input: how far from the mark its programme is mixed; left out, at the mark like everything else.
+             */
             faders_db?: Record<string, never>;
         };
         /**
@@ -1330,9 +1620,15 @@ export interface components {
          * @description A preset: amplitude relative to h = 1.
          */
         Harmonics: {
-            /** Lines */
+            /**
+             * Lines
+             * @description Amplitude by harmonic number, a ratio to harmonic 1.
+             */
             lines: Record<string, never>;
-            /** Source */
+            /**
+             * Source
+             * @description Where the shape is from.
+             */
             source: string;
         };
         /**
@@ -1341,6 +1637,7 @@ export interface components {
          */
         HouseRules: {
             /**
+             * @description Metres an unbalanced line may be long before a note says so.
              * @default {
              *       "value": 7.5,
              *       "low": null,
@@ -1351,12 +1648,14 @@ export interface components {
             unbalanced_limit_m: components["schemas"]["Value"];
             /**
              * Screens
+             * @description Both ends joined is what AES48 asks of equipment that takes pin 1 to its chassis.
              * @default both-ends
              * @enum {string}
              */
             screens: "both-ends" | "lifted-at-receiver" | "through-capacitor";
             /**
              * Passive Y
+             * @description Two outputs on one input.
              * @default with-resistors
              * @enum {string}
              */
@@ -1368,15 +1667,23 @@ export interface components {
          */
         Inductor: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of element this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "inductor";
-            /** A */
+            /**
+             * A
+             * @description One end.
+             */
             a: string;
-            /** B */
+            /**
+             * B
+             * @description The other end.
+             */
             b: string;
+            /** @description Inductance in henries. */
             henry: components["schemas"]["Value"];
+            /** @description Winding resistance in ohms. */
             ohm: components["schemas"]["Value"];
         };
         /**
@@ -1386,19 +1693,33 @@ export interface components {
         InputMode: {
             /**
              * When
+             * @description The position of mode_setting these figures belong to; left out where there is none.
              * @default null
              */
             when: string | null;
+            /** @description Average level that drives the device properly with its control at the mark. */
             nominal_dbu: components["schemas"]["Value"];
+            /** @description What the control still adds above the mark. */
             boost_db: components["schemas"]["Value"];
+            /** @description Level in dBu, rms of a sine, above which it clips. */
             clip_dbu: components["schemas"]["Value"];
+            /** @description The input's own noise, 20 Hz to 20 kHz, referred to its contacts. */
             noise_dbu: components["schemas"]["Value"];
+            /** @description Impedance between the legs, in ohms. */
             z_differential_ohm: components["schemas"]["Value"];
+            /** @description From each leg to g. */
             z_common_ohm: components["schemas"]["Value"];
-            /** Z Common Mismatch */
+            /**
+             * Z Common Mismatch
+             * @description (Z hot - Z cold) / Z, a plain ratio; half is given to each.
+             */
             z_common_mismatch: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** Rejection Db */
+            /**
+             * Rejection Db
+             * @description The receiver's own, with ideal legs and no source imbalance. A stated value adds v_cm in phase with hot.
+             */
             rejection_db: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /** @description Above it the rejection falls by 6 dB an octave. */
             rejection_corner_hz: components["schemas"]["Value"];
         };
         /**
@@ -1406,12 +1727,19 @@ export interface components {
          * @description Two connectors pushed into each other; `a` is the one nearer the source.
          */
         Join: {
-            /** A */
+            /**
+             * A
+             * @description The connector nearer the source, written owner.connector.
+             */
             a: string;
-            /** B */
+            /**
+             * B
+             * @description The connector it goes into.
+             */
             b: string;
             /**
              * Sleeve
+             * @description A four-contact plug in a shorter socket: what the sleeve spring was seen to meet; None while nobody looked.
              * @default null
              */
             sleeve: ("R2" | "S" | "both") | null;
@@ -1421,30 +1749,48 @@ export interface components {
          * @description A lead, adapter or box that is owned; leads have a length.
          */
         KitItem: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name in the file: small letters, digits and hyphens, unique among its kind; never shown on labels.
+             */
             id: string;
-            /** Tag */
+            /**
+             * Tag
+             * @description What is written on it.
+             */
             tag: string;
-            /** Part */
+            /**
+             * Part
+             * @description The part it is, by id.
+             */
             part: string;
             /**
              * Length M
+             * @description Metres; leads only.
              * @default null
              */
             length_m: number | null;
             /**
              * Owned
+             * @description False while it still has to be borrowed or bought.
              * @default true
              */
             owned: boolean;
             /**
              * Installed
+             * @description Part of the venue (a wall plate, a tie line, a house multicore): runs pass through it, nobody takes it away.
              * @default false
              */
             installed: boolean;
-            /** @default null */
+            /**
+             * @description Lies along a mains cable.
+             * @default null
+             */
             beside: components["schemas"]["Beside"] | null;
-            /** @default null */
+            /**
+             * @description How far it lies from the earth path beside it; left out, the rig's assumption.
+             * @default null
+             */
             loop_width_m: components["schemas"]["Value"] | null;
         };
         /**
@@ -1453,19 +1799,34 @@ export interface components {
          */
         LevelSetting: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of control this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "level";
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the part.
+             */
             id: string;
-            /** Label */
+            /**
+             * Label
+             * @description What is printed beside it.
+             */
             label: string;
-            /** Min Db */
+            /**
+             * Min Db
+             * @description Lowest position in dB.
+             */
             min_db: number;
-            /** Max Db */
+            /**
+             * Max Db
+             * @description Highest position in dB.
+             */
             max_db: number;
-            /** Default Db */
+            /**
+             * Default Db
+             * @description Position in dB unless the device says otherwise.
+             */
             default_db: number;
         };
         /**
@@ -1473,12 +1834,19 @@ export interface components {
          * @description One harmonic of the mains, as a phasor.
          */
         MainsLine: {
-            /** H */
+            /**
+             * H
+             * @description Its number: 1 is the mains frequency.
+             */
             h: number;
-            /** V */
+            /**
+             * V
+             * @description Volts rms.
+             */
             v: number;
             /**
              * Phase Deg
+             * @description Phase in degrees.
              * @default 0
              */
             phase_deg: number;
@@ -1488,21 +1856,41 @@ export interface components {
          * @description A mains cable on the plan, from point to point: what lies along it catches its field.
          */
         MainsRun: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name in the file: small letters, digits and hyphens, unique among its kind; never shown on labels.
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
-            /** Points */
+            /**
+             * Points
+             * @description Where it bends on the plan, from end to end.
+             */
             points: components["schemas"]["Place"][];
+            /** @description Load current, fundamental. */
             current_a: components["schemas"]["Value"];
-            /** @default null */
+            /**
+             * @description Between the pair's two conductors.
+             * @default null
+             */
             spacing_m: components["schemas"]["Value"] | null;
-            /** @default null */
+            /**
+             * @description Net current that returns elsewhere.
+             * @default null
+             */
             residual_a: components["schemas"]["Value"] | null;
-            /** @default null */
+            /**
+             * @description By how much the pair's twist lowers its field.
+             * @default null
+             */
             twist_db: components["schemas"]["Value"] | null;
             /**
              * Spectrum
+             * @description Harmonics of its current; left out, the assumption for the mains.
              * @default null
              */
             spectrum: ("linear" | "switched-mode" | "dimmers") | null;
@@ -1512,14 +1900,24 @@ export interface components {
          * @description Inputs that are heard together. A stereo mix has a left and a right; a mono one only `left`.
          */
         Mix: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the part.
+             */
             id: string;
-            /** Label */
+            /**
+             * Label
+             * @description What it is called.
+             */
             label: string;
-            /** Left */
+            /**
+             * Left
+             * @description Inputs heard on the left, or in mono.
+             */
             left: string[];
             /**
              * Right
+             * @description Inputs heard on the right; none in a mono mix.
              * @default []
              */
             right: string[];
@@ -1529,93 +1927,124 @@ export interface components {
          * @description One kind of thing. A rig carries the parts it uses, so a later library never changes an old verdict.
          */
         Part: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name in the file: small letters, digits and hyphens, unique among its kind; never shown on labels.
+             */
             id: string;
             /**
              * Revision
+             * @description Counts up when the library's figures of this part change.
              * @default 1
              */
             revision: number;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called in lists.
+             */
             name: string;
             /**
              * Words
+             * @description A sentence about it.
              * @default
              */
             words: string;
             /**
              * Kind
+             * @description A device, a lead, an adapter or a box.
              * @enum {string}
              */
             kind: "gear" | "lead" | "adapter" | "box";
-            /** Connectors */
+            /**
+             * Connectors
+             * @description Its sockets and plugs.
+             */
             connectors: components["schemas"]["Connector"][];
             /**
              * Signal
+             * @description Leads only: what it is made for, where that is not audio.
              * @default null
              */
             signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
             /**
              * Called
+             * @description What people call it when they type a run; never part of a computation.
              * @default []
              */
             called: string[];
             /**
              * Wires
+             * @description Joins inside.
              * @default []
              */
             wires: components["schemas"]["Wire"][];
             /**
              * Switches
+             * @description Contacts that a plug opens or closes.
              * @default []
              */
             switches: components["schemas"]["Switch"][];
             /**
              * Cables
+             * @description Lengths of cable inside; a lead's are as long as the piece is.
              * @default []
              */
             cables: components["schemas"]["Cable"][];
             /**
              * Elements
+             * @description Resistors, capacitors, coils, transformers and amplifier stages inside.
              * @default []
              */
             elements: (components["schemas"]["Resistor"] | components["schemas"]["Capacitor"] | components["schemas"]["Inductor"] | components["schemas"]["Transformer"] | components["schemas"]["Buffer"])[];
             /**
              * Outputs
+             * @description Signals it gives.
              * @default []
              */
             outputs: (components["schemas"]["UnbalancedOutput"] | components["schemas"]["BalancedOutput"])[];
             /**
              * Inputs
+             * @description Signals it takes.
              * @default []
              */
             inputs: (components["schemas"]["BalancedInput"] | components["schemas"]["UnbalancedInput"])[];
             /**
              * Mixes
+             * @description Which inputs are heard together.
              * @default []
              */
             mixes: components["schemas"]["Mix"][];
             /**
              * Records
+             * @description What goes in is recorded or broadcast, and heard again elsewhere: hum has to be lower than in a hall.
              * @default false
              */
             records: boolean;
             /**
              * Settings
+             * @description Its switches and controls.
              * @default []
              */
             settings: (components["schemas"]["ChoiceSetting"] | components["schemas"]["LevelSetting"] | components["schemas"]["SwitchSetting"])[];
-            /** @default null */
+            /**
+             * @description How it meets the mains and the building's earth; left out for leads and passive boxes.
+             * @default null
+             */
             earthing: components["schemas"]["Earthing"] | null;
             /**
              * Earthing Setting
+             * @description A choice (mains, battery, …); `earthings` then says for each position what `earthing` says for other parts.
              * @default null
              */
             earthing_setting: string | null;
-            /** Earthings */
+            /**
+             * Earthings
+             * @description Earthing by position of earthing_setting.
+             */
             earthings?: Record<string, never>;
             /**
              * Stock Lengths M
+             * @description Leads only: lengths in which it is usually made, for what has to be borrowed or bought.
              * @default []
              */
             stock_lengths_m: number[];
@@ -1628,6 +2057,7 @@ export interface components {
          */
         PhantomFeed: {
             /**
+             * @description Open-circuit voltage in volts.
              * @default {
              *       "value": 48,
              *       "low": 44,
@@ -1637,6 +2067,7 @@ export interface components {
              */
             volt: components["schemas"]["Value"];
             /**
+             * @description Resistor to each fed contact, in ohms.
              * @default {
              *       "value": 6810,
              *       "low": null,
@@ -1647,6 +2078,7 @@ export interface components {
             feed_ohm: components["schemas"]["Value"];
             /**
              * Setting
+             * @description The switch that turns it on, by its name; left out, it is always on.
              * @default null
              */
             setting: string | null;
@@ -1658,8 +2090,10 @@ export interface components {
          *     They draw this current whatever the voltage.
          */
         PhantomNeed: {
+            /** @description Current it draws, in amperes. */
             ampere: components["schemas"]["Value"];
             /**
+             * @description Resistor from each leg to its electronics, in ohms.
              * @default {
              *       "value": 2200,
              *       "low": null,
@@ -1669,6 +2103,7 @@ export interface components {
              */
             leg_ohm: components["schemas"]["Value"];
             /**
+             * @description Below it, between the legs' middle and g, it does not work.
              * @default {
              *       "value": 24,
              *       "low": null,
@@ -1683,9 +2118,15 @@ export interface components {
          * @description Where something stands on the plan; x to the right, y away from the listener, from any corner one likes.
          */
         Place: {
-            /** X M */
+            /**
+             * X M
+             * @description Metres to the right.
+             */
             x_m: number;
-            /** Y M */
+            /**
+             * Y M
+             * @description Metres away from the listener.
+             */
             y_m: number;
         };
         /**
@@ -1694,14 +2135,21 @@ export interface components {
          */
         Resistor: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of element this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "resistor";
-            /** A */
+            /**
+             * A
+             * @description One end.
+             */
             a: string;
-            /** B */
+            /**
+             * B
+             * @description The other end.
+             */
             b: string;
+            /** @description Resistance in ohms. */
             ohm: components["schemas"]["Value"];
         };
         /**
@@ -1711,33 +2159,44 @@ export interface components {
         Rig: {
             /**
              * Format
+             * @description What kind of file this is.
              * @default ruvak-rig
              * @constant
              */
             format: "ruvak-rig";
             /**
              * Version
+             * @description Version of the format.
              * @default 1
              * @constant
              */
             version: 1;
-            /** Id */
+            /**
+             * Id
+             * @description Its name in addresses.
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
             /**
              * Occasion
+             * @description What it is for.
              * @default
              */
             occasion: string;
             venue: components["schemas"]["Venue"];
             /**
              * Length Unit
+             * @description Metres or feet on screen; the file is in metres.
              * @default m
              * @enum {string}
              */
             length_unit: "m" | "ft";
             /**
+             * @description Average programme against digital full scale: smpte-rp-155, ebu-r-68, or levels of its own.
              * @default {
              *       "full_scale_dbu": 24,
              *       "nominal_dbu": 4,
@@ -1745,30 +2204,38 @@ export interface components {
              *     }
              */
             alignment: components["schemas"]["Alignment"];
-            /** @default null */
+            /**
+             * @description What holds where nobody has measured; what is left out is taken from the library.
+             * @default null
+             */
             assumptions: components["schemas"]["Assumptions"] | null;
             /**
              * Gear
+             * @description Devices.
              * @default []
              */
             gear: components["schemas"]["Gear"][];
             /**
              * Kit
+             * @description Leads, adapters and boxes.
              * @default []
              */
             kit: components["schemas"]["KitItem"][];
             /**
              * Runs
+             * @description Paths from sources to destinations.
              * @default []
              */
             runs: components["schemas"]["Run"][];
             /**
              * Bonds
+             * @description Metal between devices beside the runs: video, USB, network, aerials, rack rails.
              * @default []
              */
             bonds: components["schemas"]["Bond"][];
             /**
              * Parts
+             * @description The parts gear and kit are made of; those of the library need not be repeated.
              * @default []
              */
             parts: components["schemas"]["Part"][];
@@ -1778,29 +2245,42 @@ export interface components {
          * @description One path from source sockets to destination sockets, leg by leg from the source.
          */
         Run: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name in the file: small letters, digits and hyphens, unique among its kind; never shown on labels.
+             */
             id: string;
-            /** Number */
+            /**
+             * Number
+             * @description Its line in the input list.
+             */
             number: number;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
             /**
              * Legs
+             * @description Kit from source to destination, by id.
              * @default []
              */
             legs: string[];
             /**
              * Joins
+             * @description Connectors pushed into each other, from source to destination.
              * @default []
              */
             joins: components["schemas"]["Join"][];
             /**
              * Note
+             * @description What was said about it: who, stand, phantom wanted.
              * @default
              */
             note: string;
             /**
              * Route
+             * @description Where its leads bend on their way from source to destination on the plan.
              * @default []
              */
             route: components["schemas"]["Place"][];
@@ -1810,7 +2290,9 @@ export interface components {
          * @description Default of a conductor that leads to an earth point of some kind.
          */
         Segment: {
+            /** @description Resistance in ohms. */
             ohm: components["schemas"]["Value"];
+            /** @description Length in metres, which sets its inductance. */
             length_m: components["schemas"]["Value"];
         };
         /**
@@ -1818,12 +2300,19 @@ export interface components {
          * @description A deviation whose sign nobody knows: the likely size and the worst, in the unit of its field's name.
          */
         Spread: {
-            /** Likely */
+            /**
+             * Likely
+             * @description Likely size, in the unit its field's name ends in.
+             */
             likely: number;
-            /** Worst */
+            /**
+             * Worst
+             * @description Worst size, in the same unit.
+             */
             worst: number;
             /**
              * Source
+             * @description Where the figures are from.
              * @default stated
              */
             source: string;
@@ -1833,14 +2322,24 @@ export interface components {
          * @description A contact that opens or closes when something is plugged in: inserts, normalled and left/mono sockets.
          */
         Switch: {
-            /** Connector */
+            /**
+             * Connector
+             * @description The socket whose plug works it.
+             */
             connector: string;
-            /** A */
+            /**
+             * A
+             * @description One contact.
+             */
             a: string;
-            /** B */
+            /**
+             * B
+             * @description The other contact.
+             */
             b: string;
             /**
              * Closed
+             * @description Joined while the connector is empty, or while something is plugged into it.
              * @enum {string}
              */
             closed: "empty" | "plugged";
@@ -1851,16 +2350,23 @@ export interface components {
          */
         SwitchSetting: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of control this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "switch";
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the part.
+             */
             id: string;
-            /** Label */
+            /**
+             * Label
+             * @description What is printed beside it.
+             */
             label: string;
             /**
              * Default
+             * @description On or off unless the device says otherwise.
              * @default false
              */
             default: boolean;
@@ -1871,27 +2377,50 @@ export interface components {
          */
         Transformer: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of element this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "transformer";
-            /** Primary A */
+            /**
+             * Primary A
+             * @description Start of the primary; in phase with the start of the secondary.
+             */
             primary_a: string;
-            /** Primary B */
+            /**
+             * Primary B
+             * @description End of the primary.
+             */
             primary_b: string;
-            /** Secondary A */
+            /**
+             * Secondary A
+             * @description Start of the secondary.
+             */
             secondary_a: string;
-            /** Secondary B */
+            /**
+             * Secondary B
+             * @description End of the secondary.
+             */
             secondary_b: string;
+            /** @description Primary turns over secondary turns, a plain ratio. */
             turns_ratio: components["schemas"]["Value"];
+            /** @description Resistance of the primary winding in ohms. */
             primary_ohm: components["schemas"]["Value"];
+            /** @description Resistance of the secondary winding in ohms. */
             secondary_ohm: components["schemas"]["Value"];
+            /** @description Magnetising inductance seen at the primary, in henries. */
             magnetising_h: components["schemas"]["Value"];
+            /** @description Leakage inductance seen at the primary, in henries. */
             leakage_h: components["schemas"]["Value"];
+            /** @description Capacitance between the windings in farads, half at each end. */
             winding_f: components["schemas"]["Value"];
-            /** @default null */
+            /**
+             * @description Level over the primary, rms of a sine at saturates_hz, above which the core saturates; in proportion to
+             *     frequency elsewhere.
+             * @default null
+             */
             saturates_dbu: components["schemas"]["Value"] | null;
             /**
+             * @description Frequency in Hz at which saturates_dbu holds.
              * @default {
              *       "value": 30,
              *       "low": null,
@@ -1907,29 +2436,49 @@ export interface components {
          */
         UnbalancedInput: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of input this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "unbalanced";
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the part.
+             */
             id: string;
-            /** Label */
+            /**
+             * Label
+             * @description What is printed beside it.
+             */
             label: string;
-            /** Connectors */
+            /**
+             * Connectors
+             * @description The sockets that lead to it.
+             */
             connectors: string[];
-            /** Hot */
+            /**
+             * Hot
+             * @description The contact the signal arrives at.
+             */
             hot: string;
-            /** Common */
+            /**
+             * Common
+             * @description The contact the signal returns by.
+             */
             common: string;
             /**
              * Mode Setting
+             * @description The switch that changes its figures, by its name.
              * @default null
              */
             mode_setting: string | null;
-            /** Modes */
+            /**
+             * Modes
+             * @description Its figures, by position of that switch.
+             */
             modes: components["schemas"]["UnbalancedMode"][];
             /**
              * Pin1 Ohm
+             * @description Transfer impedance of the screen contact's bond: current into it adds this much to hot.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -1938,10 +2487,14 @@ export interface components {
              *     }
              */
             pin1_ohm: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** @default null */
+            /**
+             * @description Plug-in power: a few volts through one resistor to hot.
+             * @default null
+             */
             phantom: components["schemas"]["PhantomFeed"] | null;
             /**
              * Signal
+             * @description What kind of signal it is made for.
              * @default null
              */
             signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
@@ -1953,13 +2506,19 @@ export interface components {
         UnbalancedMode: {
             /**
              * When
+             * @description The position of mode_setting these figures belong to; left out where there is none.
              * @default null
              */
             when: string | null;
+            /** @description Average level that drives the device properly with its control at the mark. */
             nominal_dbu: components["schemas"]["Value"];
+            /** @description What the control still adds above the mark. */
             boost_db: components["schemas"]["Value"];
+            /** @description Level in dBu, rms of a sine, above which it clips. */
             clip_dbu: components["schemas"]["Value"];
+            /** @description The input's own noise, 20 Hz to 20 kHz, referred to its contacts. */
             noise_dbu: components["schemas"]["Value"];
+            /** @description Impedance from hot to the signal reference, in ohms. */
             z_ohm: components["schemas"]["Value"];
         };
         /**
@@ -1968,24 +2527,43 @@ export interface components {
          */
         UnbalancedOutput: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which kind of output this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             type: "unbalanced";
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the part.
+             */
             id: string;
-            /** Connectors */
+            /**
+             * Connectors
+             * @description The sockets it appears at.
+             */
             connectors: string[];
-            /** Channels */
+            /**
+             * Channels
+             * @description Its one or two signals.
+             */
             channels: components["schemas"]["Channel"][];
-            /** Common */
+            /**
+             * Common
+             * @description The contact all channels return by.
+             */
             common: string;
+            /** @description Source impedance of each channel, in ohms. */
             z_ohm: components["schemas"]["Value"];
+            /** @description Resistance from common to the signal reference, in ohms. */
             return_ohm: components["schemas"]["Value"];
+            /** @description Largest open-circuit level, rms of a sine, with the volume at 0 dB. */
             peak_dbu: components["schemas"]["Value"];
-            /** @default null */
+            /**
+             * @description Average open-circuit programme level; left out for a digital device: then the rig's alignment sets it.
+             * @default null
+             */
             nominal_dbu: components["schemas"]["Value"] | null;
             /**
+             * @description How far under its full output whoever plays or mixes keeps the peaks.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -1994,31 +2572,48 @@ export interface components {
              *     }
              */
             kept_free_db: components["schemas"]["Value"];
-            /** Channel Match Db */
+            /**
+             * Channel Match Db
+             * @description Level difference between the two channels, left over right; half is given to each.
+             */
             channel_match_db: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** Z Mismatch */
+            /**
+             * Z Mismatch
+             * @description (Z left - Z right) / Z, a plain ratio; half is given to each.
+             */
             z_mismatch: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /**
              * Level Setting
+             * @description The volume control that sets it, by its name.
              * @default null
              */
             level_setting: string | null;
             /**
              * Mono Setting
+             * @description The switch that sums its channels, by its name.
              * @default null
              */
             mono_setting: string | null;
-            /** @default null */
+            /**
+             * @description The lowest load it drives properly, between its legs.
+             * @default null
+             */
             min_load_ohm: components["schemas"]["Value"] | null;
             /**
              * Driven Sleeve
+             * @description Its common contact is an amplifier's output as well: joined to anything on an earth it is shorted.
              * @default false
              */
             driven_sleeve: boolean;
-            /** @default null */
+            /**
+             * @description Amplifiers for a constant-voltage line (100 V, 70 V): rms at full level; what it can give in watts is this
+             *     squared over min_load_ohm.
+             * @default null
+             */
             line_v: components["schemas"]["Value"] | null;
             /**
              * Pin1 Ohm
+             * @description Transfer impedance of the common contact's bond: current into it drives every channel's hot with this much.
              * @default {
              *       "value": 0,
              *       "low": null,
@@ -2027,10 +2622,14 @@ export interface components {
              *     }
              */
             pin1_ohm: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** @default null */
+            /**
+             * @description An electret capsule: what it draws of the power its socket gives (plug-in power).
+             * @default null
+             */
             phantom: components["schemas"]["PhantomNeed"] | null;
             /**
              * Signal
+             * @description What kind of signal it gives.
              * @default null
              */
             signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
@@ -2040,20 +2639,26 @@ export interface components {
          * @description A figure with its likely range and provenance. A bare number in a file means: stated by a person.
          */
         Value: {
-            /** Value */
+            /**
+             * Value
+             * @description The figure, in the unit its field's name ends in.
+             */
             value: number;
             /**
              * Low
+             * @description Lower end of the likely range, in the same unit.
              * @default null
              */
             low: number | null;
             /**
              * High
+             * @description Upper end of the likely range, in the same unit.
              * @default null
              */
             high: number | null;
             /**
              * Source
+             * @description Where the figure is from: a standard, a measurement, common practice, or stated.
              * @default stated
              */
             source: string;
@@ -2065,37 +2670,52 @@ export interface components {
         Venue: {
             /**
              * Programme Db Spl
+             * @description How loud average programme is at the listener; hum is then told as sound level too.
              * @default null
              */
             programme_db_spl: number | null;
             /**
              * Noise Dba
+             * @description The room's own noise, A-weighted.
              * @default null
              */
             noise_dba: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
             /**
              * Mains Hz
+             * @description Mains frequency in Hz.
              * @default 50
              * @enum {integer}
              */
             mains_hz: 50 | 60;
-            /** @default null */
+            /**
+             * @description Phase to neutral; left out, the assumption for the frequency.
+             * @default null
+             */
             mains_v: components["schemas"]["Value"] | null;
             /**
              * Earth
+             * @description The protective earth as a tree: boards, circuits, strips, outlets. Devices name the outlet they are at.
              * @default []
              */
             earth: components["schemas"]["EarthPoint"][];
-            /** @default null */
+            /**
+             * @description The main earth bar on the plan; left out, its origin.
+             * @default null
+             */
             bar_at: components["schemas"]["Place"] | null;
             /**
              * Mains
+             * @description Mains cables on the plan.
              * @default []
              */
             mains: components["schemas"]["MainsRun"][];
             /**
+             * @description What this house does where the trade disagrees.
              * @default {
              *       "unbalanced_limit_m": {
              *         "high": null,
@@ -2114,9 +2734,15 @@ export interface components {
          * @description A join without resistance worth counting: solder, a link on a board, a strap in a plug.
          */
         Wire: {
-            /** A */
+            /**
+             * A
+             * @description One end.
+             */
             a: string;
-            /** B */
+            /**
+             * B
+             * @description The other end.
+             */
             b: string;
         };
         /**
@@ -2179,7 +2805,10 @@ export interface components {
             thing: {
                 [key: string]: unknown;
             } | null;
-            /** At */
+            /**
+             * At
+             * @description Its place in its collection.
+             */
             at: number | null;
         };
         /**
@@ -2263,6 +2892,7 @@ export interface components {
             kind: ("parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains") | ("rig" | "venue" | "cupboard" | "house");
             /**
              * Id
+             * @description Of the thing; left out where `kind` is the rig or its venue.
              * @default null
              */
             id: string | null;
@@ -2296,16 +2926,19 @@ export interface components {
             runs: components["schemas"]["RunAnalysis"][];
             /**
              * Findings
+             * @description What is to say about the whole rig at once.
              * @default []
              */
             findings: components["schemas"]["RigFinding"][];
             /**
              * Destinations
+             * @description What each device makes of all its inputs together.
              * @default []
              */
             destinations: components["schemas"]["DestinationResult"][];
             /**
              * Assumed
+             * @description What nobody has said, as questions.
              * @default []
              */
             assumed: components["schemas"]["Assumed"][];
@@ -2368,7 +3001,10 @@ export interface components {
             likely_dbu: number;
             /** Worst Dbu */
             worst_dbu: number;
-            /** Weighted Dbu */
+            /**
+             * Weighted Dbu
+             * @description A-weighted, likely.
+             */
             weighted_dbu: number;
             /** Tones */
             tones: components["schemas"]["Tone"][];
@@ -2378,7 +3014,10 @@ export interface components {
          * @description How one channel of a source arrives. `in_phase` is None when nothing but a residue does.
          */
         ChannelGain: {
-            /** Source */
+            /**
+             * Source
+             * @description Which of the run's sources.
+             */
             source: number;
             /** Channel */
             channel: string;
@@ -2505,9 +3144,15 @@ export interface components {
             id: string;
             /** Points */
             points: string[];
-            /** Carries */
+            /**
+             * Carries
+             * @description Of a source: channel names (a minus in front of a balanced output's cold), and "return".
+             */
             carries: string[];
-            /** Arrives */
+            /**
+             * Arrives
+             * @description At a destination: "hot", "cold", "screen".
+             */
             arrives: string[];
         };
         /**
@@ -2625,6 +3270,7 @@ export interface components {
             advice: string;
             /**
              * Caution
+             * @description Where following the advice, or what tempts instead of it, can hurt somebody.
              * @default
              */
             caution: string;
@@ -2664,7 +3310,10 @@ export interface components {
             tones: components["schemas"]["Tone"][];
             /** Causes */
             causes: components["schemas"]["CauseShare"][];
-            /** Rest Dbu */
+            /**
+             * Rest Dbu
+             * @description All causes too small to be told one by one, likely.
+             */
             rest_dbu: number;
         };
         /**
@@ -2695,9 +3344,15 @@ export interface components {
             hum: components["schemas"]["Hum"] | null;
             /** @default null */
             noise: components["schemas"]["Noise"] | null;
-            /** @default null */
+            /**
+             * @description All three are left out where nobody asked; crosstalk also where nothing comes through.
+             * @default null
+             */
             crosstalk: components["schemas"]["Crosstalk"] | null;
-            /** @default null */
+            /**
+             * @description Where an amplifier drives a loudspeaker.
+             * @default null
+             */
             loudspeaker: components["schemas"]["LoudspeakerLine"] | null;
         };
         /**
@@ -2739,17 +3394,29 @@ export interface components {
          * @description A loudspeaker at the end of an amplified run, at 1 kHz: what is lost after the amplifier, and what it gets.
          */
         LoudspeakerLine: {
-            /** Sent Dbu */
+            /**
+             * Sent Dbu
+             * @description Loudest, at the amplifier's contacts as they are loaded.
+             */
             sent_dbu: number;
             /** Gets Dbu */
             gets_dbu: number;
             /** Loss Db */
             loss_db: number;
-            /** Ohm */
+            /**
+             * Ohm
+             * @description The loudspeaker's own impedance.
+             */
             ohm: number;
-            /** Peak W */
+            /**
+             * Peak W
+             * @description Of the loudest the amplifier sends, as a sine.
+             */
             peak_w: number;
-            /** Rated W */
+            /**
+             * Rated W
+             * @description What it bears.
+             */
             rated_w: number;
         };
         /**
@@ -2916,6 +3583,7 @@ export interface components {
             controls: components["schemas"]["Control"][];
             /**
              * Notes
+             * @description House rules it does not keep.
              * @default []
              */
             notes: components["schemas"]["Note"][];
@@ -2953,6 +3621,7 @@ export interface components {
             floating: string[];
             /**
              * Phantom
+             * @description At each channel of its sources, where some input of the rig feeds phantom.
              * @default []
              */
             phantom: components["schemas"]["PhantomAt"][];
@@ -2961,7 +3630,10 @@ export interface components {
              * @default []
              */
             cores: components["schemas"]["CoreResult"][];
-            /** @default null */
+            /**
+             * @description Where it carries data to what is made for that data.
+             * @default null
+             */
             data: components["schemas"]["DataLine"] | null;
         };
         /**
@@ -2983,7 +3655,10 @@ export interface components {
             nominal_dbu: number;
             /** Mono */
             mono: boolean;
-            /** Load Ohm */
+            /**
+             * Load Ohm
+             * @description What the hardest-driven channel has to drive, at 1 kHz.
+             */
             load_ohm: number;
             /** Min Load Ohm */
             min_load_ohm: number | null;
@@ -3204,7 +3879,10 @@ export interface components {
             arriving_dbu: number | null;
             /** Headroom Db */
             headroom_db: number | null;
-            /** Hum Below Db */
+            /**
+             * Hum Below Db
+             * @description A-weighted, under the programme, at the worst input.
+             */
             hum_below_db: number | null;
         };
         /**
@@ -3239,9 +3917,15 @@ export interface components {
             pieces: components["schemas"]["Needed"][];
             /** Changes */
             changes: number;
-            /** Caution */
+            /**
+             * Caution
+             * @description What never to do on the way; empty where nobody is tempted.
+             */
             caution: string;
-            /** Effects */
+            /**
+             * Effects
+             * @description The run itself first, then every other run it touches.
+             */
             effects: components["schemas"]["Effect"][];
             verdict: components["schemas"]["Verdict"];
             after: components["schemas"]["RunAnalysis"];
@@ -3287,6 +3971,7 @@ export interface components {
             sentence: string;
             /**
              * Suggestions
+             * @description Whole lines that would be understood.
              * @default []
              */
             suggestions: string[];
@@ -3314,7 +3999,10 @@ export interface components {
             to_words: string;
             /** Legs */
             legs: components["schemas"]["ReadPiece"][];
-            /** New Gear */
+            /**
+             * New Gear
+             * @description Parts of gear that is added.
+             */
             new_gear: string[];
             /** Length M */
             length_m: number | null;
@@ -3322,7 +4010,10 @@ export interface components {
             reach_assumed: boolean;
             /** Options */
             options: string[];
-            /** Phantom On */
+            /**
+             * Phantom On
+             * @description Switched on with it, because somebody said so or the microphone cannot do without.
+             */
             phantom_on: boolean;
             grade: components["schemas"]["Grade"];
             finding: components["schemas"]["Finding"];
@@ -3337,7 +4028,10 @@ export interface components {
             line: string;
             /** Sentence */
             sentence: string;
-            /** Taken For */
+            /**
+             * Taken For
+             * @description Corrections, each a sentence.
+             */
             taken_for: string[];
             /** Runs */
             runs: components["schemas"]["ReadRun"][];
@@ -3453,7 +4147,10 @@ export interface components {
             length_m: number | null;
             /** In Kit */
             in_kit: boolean;
-            /** Fits */
+            /**
+             * Fits
+             * @description Whether it plugs into both neighbours as they are.
+             */
             fits: boolean;
         };
         /**

@@ -6,7 +6,7 @@ from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.part import SignalClass
+from ruvak.core.rig.ports import SignalClass
 from ruvak.core.rig.rig import Rig, called
 
 FAMILY: dict[SignalClass, str] = {
