@@ -206,7 +206,7 @@ class Rig(Record):
     occasion: Words = ""
     """What it is for."""
     venue: Venue
-    """Where it happens."""
+    """The building or place, with its mains and its earth."""
     length_unit: Literal["m", "ft"] = "m"
     """Metres or feet on screen; the file is in metres."""
     alignment: Annotated[Alignment, BeforeValidator(_alignment_by_name)] = Alignment()

@@ -2187,6 +2187,7 @@ export interface components {
              * @default
              */
             occasion: string;
+            /** @description The building or place, with its mains and its earth. */
             venue: components["schemas"]["Venue"];
             /**
              * Length Unit
