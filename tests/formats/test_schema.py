@@ -19,4 +19,4 @@ class PublishedSchema(unittest.TestCase):
             if not given.get("description")
         ]
         self.assertEqual(bare, [])
-        self.assertGreater(len(records), 50)
+        self.assertLessEqual({"Rig", "Gear", "BalancedInput", "EarthPoint", "Transformer"}, records.keys())
