@@ -6,7 +6,8 @@ import unittest
 from ruvak.core.analyse import analyse, prepare
 from ruvak.core.parts.library import library
 from ruvak.core.parts.reading import rig_from_document
-from ruvak.core.results.records import LoudspeakerLine, RunResult
+from ruvak.core.results.line_records import LoudspeakerLine
+from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig
 from tests.outside.test_library_rigs import rig_of
 from tests.support.earths import Doc

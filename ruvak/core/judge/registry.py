@@ -20,7 +20,8 @@ from ruvak.core.judge.rules.silence import silence
 from ruvak.core.judge.rules.sleeve import sleeve
 from ruvak.core.judge.rules.tone import tone
 from ruvak.core.judge.sentences import number, written
-from ruvak.core.results.records import DataLine, InputResult, Levels, RunResult
+from ruvak.core.results.line_records import DataLine
+from ruvak.core.results.records import InputResult, Levels, RunResult
 from ruvak.core.rig.rig import Rig
 
 RULES: tuple[Rule, ...] = (

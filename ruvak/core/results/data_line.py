@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ruvak.core.circuit.circuit import Circuit
 from ruvak.core.results.gains import Gains
-from ruvak.core.results.records import DataLead, DataLine
+from ruvak.core.results.line_records import DataLead, DataLine
 from ruvak.core.results.run_ports import RunPorts
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.ports import SignalClass

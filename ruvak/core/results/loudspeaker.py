@@ -7,7 +7,8 @@ solved, so whatever else hangs on the line counts. Power is V squared over the l
 import math
 
 from ruvak.core.results.gains import Gains
-from ruvak.core.results.records import Levels, LoudspeakerLine
+from ruvak.core.results.line_records import LoudspeakerLine
+from ruvak.core.results.records import Levels
 from ruvak.core.units import ratio_from_db, volts_from_dbu
 
 SIGNAL = "loudspeaker"

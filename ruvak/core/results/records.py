@@ -3,6 +3,7 @@
 from typing import Literal
 
 from ruvak.core.circuit.circuit import CauseCode, ToleranceCode
+from ruvak.core.results.line_records import DataLine, LoudspeakerLine
 from ruvak.core.rig.ports import SignalClass
 from ruvak.core.rig.values import Record
 
@@ -15,19 +16,28 @@ class ChannelGain(Record):
     source: int
     """Which of the run's sources."""
     channel: str
+    """The source's channel: L, R or 1."""
     gain_db: float
+    """Level at the input against the source's open-circuit level, at 1 kHz, in dB."""
     floored: bool
+    """Whether nothing measurable arrives, so that gain_db is only the floor of the computation."""
     in_phase: bool | None
+    """Whether it arrives with its polarity kept; null where nothing but a residue arrives."""
 
 
 class Residue(Record):
     """One tolerance's share of the centre, relative to the louder side alone: likely and worst, in dB."""
 
     code: ToleranceCode
+    """Which tolerance it is."""
     owner: str
+    """The device or piece the tolerance belongs to."""
     likely_db: float
+    """Likely size in dB relative to the louder side alone."""
     worst_db: float
+    """Worst size in dB relative to the louder side alone."""
     source: str
+    """Where the tolerance's figure is from."""
 
 
 class Sum(Record):
@@ -38,12 +48,19 @@ class Sum(Record):
     """
 
     centre_db: float
+    """Likely level of what both sides share, in dB relative to the louder side alone."""
     centre_worst_db: float
+    """The same where every tolerance adds up, in dB."""
     centre_ideal_db: float
+    """The same with perfectly matched parts, in dB."""
     centre_ideal_floored: bool
+    """Whether centre_ideal_db is only the floor of the computation."""
     sides_db: float
+    """Likely level of what differs between the sides, in dB relative to the louder side alone."""
     sides_worst_db: float
+    """The same where every tolerance adds up, in dB."""
     residues: tuple[Residue, ...]
+    """What each tolerance leaves of the centre, largest first."""
 
 
 class Levels(Record):
@@ -55,17 +72,29 @@ class Levels(Record):
     """
 
     when: str | None
+    """The position of the input's switch; null where it has none."""
     active: bool
+    """Whether the switch is in this position."""
     arriving_dbu: float
+    """Average programme that both sides share, in dBu."""
     sides_dbu: float
+    """Average programme of what differs between the sides, in dBu."""
     peak_dbu: float
+    """The loudest that can arrive, in dBu."""
     nominal_dbu: float
+    """Level the input wants, in dBu."""
     clip_dbu: float
+    """Level the input clips at, in dBu."""
     noise_dbu: float
+    """The input's own noise, 20 Hz to 20 kHz, in dBu."""
     headroom_db: float
+    """clip_dbu less peak_dbu, in dB."""
     gap_db: float
+    """Gain wanted: nominal_dbu less arriving_dbu, in dB."""
     boost_db: float
+    """Gain the input's control can add, in dB."""
     short_db: float
+    """What of gap_db the control cannot give, in dB."""
 
 
 class Response(Record):
@@ -76,13 +105,21 @@ class Response(Record):
     """
 
     of: str
+    """The channel it is of."""
     frequencies_hz: tuple[float, ...]
+    """Frequencies in Hz."""
     level_db: tuple[float, ...]
+    """Level at each frequency in dB relative to 1 kHz."""
     own_db: tuple[float, ...] | None
+    """The same of the source by itself, where it has a response of its own."""
     low_3db_hz: float | None
+    """Frequency in Hz below which more than 3 dB are lost; null where there is none."""
     high_3db_hz: float | None
+    """Frequency in Hz above which more than 3 dB are lost; null where there is none."""
     loss_10k_db: float
+    """Loss at 10 kHz in dB."""
     loss_20k_db: float
+    """Loss at 20 kHz in dB."""
 
 
 class Balance(Record):
@@ -92,32 +129,47 @@ class Balance(Record):
     """
 
     hot_ohm: float
+    """Impedance from the hot leg to the input's reference, in ohms."""
     cold_ohm: float
+    """Impedance from the cold leg to the input's reference, in ohms."""
     mismatch_percent: float
+    """Difference of the two in percent."""
     cold_on_screen: bool
+    """Whether cold is joined to the screen."""
     hot_on_cold: bool
+    """Whether hot is joined to cold."""
     screen_arrives: bool
+    """Whether a screen arrives from the source."""
     verdict: Literal["balanced", "unbalanced", "two_signals", "open", "shorted"]
+    """What the line really is."""
 
 
 class Tone(Record):
     """One frequency of a disturbance at an input's contacts, dBu."""
 
     frequency_hz: float
+    """Frequency in Hz."""
     likely_dbu: float
+    """Likely level in dBu."""
     worst_dbu: float
+    """Worst level in dBu."""
 
 
 class CauseShare(Record):
     """What one cause leaves at an input by itself; `owner`: the earth point, device, lead or venue it comes from."""
 
     code: CauseCode
+    """What kind of cause it is."""
     owner: str
+    """Where it comes from: an earth point, a device, a lead or the venue."""
     likely_dbu: float
+    """Likely level in dBu, unweighted."""
     worst_dbu: float
+    """Worst level in dBu, unweighted."""
     weighted_dbu: float
     """A-weighted, likely."""
     tones: tuple[Tone, ...]
+    """Its frequencies."""
 
 
 class Hum(Record):
@@ -127,13 +179,21 @@ class Hum(Record):
     """
 
     likely_dbu: float
+    """Likely level in dBu, unweighted."""
     worst_dbu: float
+    """Worst level in dBu, unweighted."""
     weighted_dbu: float
+    """Likely level in dBu, A-weighted."""
     weighted_worst_dbu: float
+    """Worst level in dBu, A-weighted."""
     below_programme_db: float | None
+    """How many dB it lies under the arriving programme, A-weighted; null where none arrives."""
     below_programme_worst_db: float | None
+    """The same for the worst level, in dB."""
     tones: tuple[Tone, ...]
+    """All causes together, by frequency."""
     causes: tuple[CauseShare, ...]
+    """What each cause leaves by itself, by A-weighted size."""
     rest_dbu: float
     """All causes too small to be told one by one, likely."""
 
@@ -145,78 +205,57 @@ class Noise(Record):
     """
 
     receiver_dbu: float
+    """Noise of the input itself, in dBu."""
     thermal_dbu: float | None
+    """Thermal noise of the resistances before it, in dBu; null where none is joined."""
     total_dbu: float
+    """Both together, in dBu."""
     below_programme_db: float | None
+    """How many dB it lies under the arriving programme; null where none arrives."""
 
 
 class Crosstalk(Record):
     """The other run's source that is heard most at an input, against the input's own programme at 1 and 10 kHz."""
 
     gear: str
+    """The device that is heard."""
     channel: str
+    """Its channel."""
     at_1k_db: float
+    """Level at 1 kHz in dB against the input's own programme."""
     at_10k_db: float
-
-
-class LoudspeakerLine(Record):
-    """A loudspeaker at the end of an amplified run, at 1 kHz: what is lost after the amplifier, and what it gets."""
-
-    sent_dbu: float
-    """Loudest, at the amplifier's contacts as they are loaded."""
-    gets_dbu: float
-    loss_db: float
-    ohm: float
-    """The loudspeaker's own impedance."""
-    peak_w: float
-    """Of the loudest the amplifier sends, as a sine."""
-    rated_w: float
-    """What it bears."""
-
-
-class DataLead(Record):
-    """A lead on a data line: its wave impedance, and what share of every edge it sends back."""
-
-    owner: str
-    ohm: float
-    reflected_percent: float
-
-
-class DataLine(Record):
-    """A run of data from its driver to its receivers; levels, hum and hiss say nothing about it.
-
-    `end_ohm`: what receivers, and whatever else ends the line, put across it. `limit_m`, `most_receivers`: what such
-    a line is made for, by `source`.
-    """
-
-    carries: SignalClass
-    wave_ohm: float
-    length_m: float
-    limit_m: float
-    leads: tuple[DataLead, ...]
-    end_ohm: float
-    end_reflected_percent: float
-    receivers: int
-    most_receivers: int
-    source: str
+    """Level at 10 kHz in dB against the input's own programme."""
 
 
 class InputResult(Record):
     """One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest."""
 
     gear: str
+    """The device."""
     input: str
+    """The input of its part."""
     label: str
+    """What is printed beside the input."""
     signal: SignalClass | None
+    """What kind of signal the input is made for."""
     main: int | None
+    """Which of the run's sources arrives loudest, by its place in sources; null where none does."""
     channels: tuple[ChannelGain, ...]
+    """How each channel of each source arrives."""
     sum: Sum | None
+    """What happens to centre and sides; null where sum_null says why."""
     sum_null: NullReason | None
+    """Why there is no sum."""
     levels: tuple[Levels, ...]
+    """Levels in each position of the input's switch."""
     response: Response | None
+    """Level against frequency of what arrives loudest."""
     balance: Balance
+    """Whether the line is really balanced."""
     hum: Hum | None = None
+    """Hum and buzz, where it was asked for."""
     noise: Noise | None = None
+    """Hiss, where it was asked for."""
     crosstalk: Crosstalk | None = None
     """All three are left out where nobody asked; crosstalk also where nothing comes through."""
     loudspeaker: LoudspeakerLine | None = None
@@ -231,16 +270,27 @@ class MixResult(Record):
     """
 
     gear: str
+    """The device."""
     mix: str
+    """The mix of its part."""
     label: str
+    """What the mix is called."""
     inputs: tuple[str, ...]
+    """The inputs heard together."""
     stereo: bool
+    """Whether it has a left and a right."""
     channels: tuple[ChannelGain, ...]
+    """How each channel arrives through all inputs together."""
     sum: Sum | None
+    """What happens to centre and sides; null where sum_null says why."""
     sum_null: NullReason | None
+    """Why there is no sum."""
     left: tuple[ChannelGain, ...]
+    """How each channel arrives on the left."""
     right: tuple[ChannelGain, ...]
+    """How each channel arrives on the right."""
     pair: Sum | None
+    """What mono playback leaves of a programme in the middle of a stereo destination."""
 
 
 class PhantomAt(Record):
@@ -251,50 +301,76 @@ class PhantomAt(Record):
     """
 
     gear: str
+    """The source's device."""
     output: str
+    """The output of its part."""
     channel: str
+    """Its channel."""
     wanted_a: float | None
+    """Current it draws in amperes; null where it wants none."""
     wanted_v: float | None
+    """Voltage it needs; null where it wants none."""
     volt: float
+    """Volts of the legs' middle against its reference."""
     across_v: float
+    """Volts between the legs."""
     leg_a: float
+    """Direct current in a leg of the output's own impedance, in amperes."""
 
 
 class SourceResult(Record):
     """One output a run starts from, and the channels of it that the run takes."""
 
     gear: str
+    """The device."""
     output: str
+    """The output of its part."""
     signal: SignalClass | None
+    """What kind of signal it gives."""
     channels: tuple[str, ...]
+    """The channels the run takes."""
     peak_dbu: float
+    """Loudest open-circuit level, in dBu."""
     nominal_dbu: float
+    """Average open-circuit programme level, in dBu."""
     mono: bool
+    """Whether its channels are summed by a switch."""
     load_ohm: float
     """What the hardest-driven channel has to drive, at 1 kHz."""
     min_load_ohm: float | None
+    """The lowest load it drives properly, in ohms."""
 
 
 class CoreResult(Record):
     """A transformer on the way: what loud programme would put over its primary at `at_hz`, and what it bears there."""
 
     owner: str
+    """The piece or device with the transformer."""
     at_hz: float
+    """Frequency in Hz the two levels are for."""
     peak_dbu: float
+    """What loud programme puts over the primary, in dBu."""
     saturates_dbu: float
+    """What the core bears there, in dBu."""
 
 
 class RunResult(Record):
     """Everything computed about one run."""
 
     run: str
+    """The run."""
     sources: tuple[SourceResult, ...]
+    """The outputs it starts from."""
     inputs: tuple[InputResult, ...]
+    """The inputs it reaches."""
     mixes: tuple[MixResult, ...]
+    """Inputs that are heard together."""
     floating: tuple[str, ...]
+    """Devices and pieces on its way that nothing ties to earth."""
     phantom: tuple[PhantomAt, ...] = ()
     """At each channel of its sources, where some input of the rig feeds phantom."""
     cores: tuple[CoreResult, ...] = ()
+    """Transformers on its way."""
     data: DataLine | None = None
     """Where it carries data to what is made for that data."""
 
@@ -307,25 +383,40 @@ class DestinationResult(Record):
     """
 
     gear: str
+    """The device."""
     inputs: tuple[str, ...]
+    """Its inputs that are heard together."""
     hum_below_db: float
+    """Likely hum, A-weighted, in dB under the programme."""
     hum_below_worst_db: float
+    """Worst hum, A-weighted, in dB under the programme."""
     noise_below_db: float
+    """Hiss in dB under the programme."""
     hum_dba: float | None
+    """Hum at the listener in dB SPL, A-weighted; null where nobody said how loud the programme is."""
     noise_dba: float | None
+    """Hiss at the listener in dB SPL, A-weighted; null where nobody said how loud the programme is."""
     room_dba: float | None
+    """The room's own noise, A-weighted; null where nobody said."""
 
 
 class Opening(Record):
     """What opening a connection does to one input: A-weighted hum before and after, likely and worst, dBu."""
 
     run: str
+    """The run."""
     gear: str
+    """The device."""
     input: str
+    """The input of its part."""
     before_dbu: float
+    """Likely hum before, A-weighted, in dBu."""
     after_dbu: float
+    """Likely hum after, A-weighted, in dBu."""
     worst_before_dbu: float
+    """Worst hum before, A-weighted, in dBu."""
     worst_after_dbu: float
+    """Worst hum after, A-weighted, in dBu."""
 
 
 class GroundLoop(Record):
@@ -335,9 +426,16 @@ class GroundLoop(Record):
     """
 
     kind: Literal["screen", "bond"]
+    """A lead's screen, or a bond beside the runs."""
     owner: str
+    """The lead or bond that could be opened."""
     likely_a: float
+    """Likely current round it in amperes."""
     worst_a: float
+    """Worst current round it in amperes."""
     loop: tuple[str, ...]
+    """What the current passes through, in order."""
     is_return: bool
+    """Whether an unbalanced programme returns by it, so that it cannot be opened."""
     openings: tuple[Opening, ...]
+    """What opening it changes at which input, best first."""

@@ -2968,20 +2968,39 @@ export interface components {
          *     An unbalanced input's cold is its own reference, 0 ohm, and counts as joined to the screen.
          */
         Balance: {
-            /** Hot Ohm */
+            /**
+             * Hot Ohm
+             * @description Impedance from the hot leg to the input's reference, in ohms.
+             */
             hot_ohm: number;
-            /** Cold Ohm */
+            /**
+             * Cold Ohm
+             * @description Impedance from the cold leg to the input's reference, in ohms.
+             */
             cold_ohm: number;
-            /** Mismatch Percent */
+            /**
+             * Mismatch Percent
+             * @description Difference of the two in percent.
+             */
             mismatch_percent: number;
-            /** Cold On Screen */
+            /**
+             * Cold On Screen
+             * @description Whether cold is joined to the screen.
+             */
             cold_on_screen: boolean;
-            /** Hot On Cold */
+            /**
+             * Hot On Cold
+             * @description Whether hot is joined to cold.
+             */
             hot_on_cold: boolean;
-            /** Screen Arrives */
+            /**
+             * Screen Arrives
+             * @description Whether a screen arrives from the source.
+             */
             screen_arrives: boolean;
             /**
              * Verdict
+             * @description What the line really is.
              * @enum {string}
              */
             verdict: "balanced" | "unbalanced" | "two_signals" | "open" | "shorted";
@@ -2993,21 +3012,34 @@ export interface components {
         CauseShare: {
             /**
              * Code
+             * @description What kind of cause it is.
              * @enum {string}
              */
             code: "earth_measured" | "earth" | "field" | "mains_pair" | "touch" | "electric" | "computer" | "supply_fault";
-            /** Owner */
+            /**
+             * Owner
+             * @description Where it comes from: an earth point, a device, a lead or the venue.
+             */
             owner: string;
-            /** Likely Dbu */
+            /**
+             * Likely Dbu
+             * @description Likely level in dBu, unweighted.
+             */
             likely_dbu: number;
-            /** Worst Dbu */
+            /**
+             * Worst Dbu
+             * @description Worst level in dBu, unweighted.
+             */
             worst_dbu: number;
             /**
              * Weighted Dbu
              * @description A-weighted, likely.
              */
             weighted_dbu: number;
-            /** Tones */
+            /**
+             * Tones
+             * @description Its frequencies.
+             */
             tones: components["schemas"]["Tone"][];
         };
         /**
@@ -3020,13 +3052,25 @@ export interface components {
              * @description Which of the run's sources.
              */
             source: number;
-            /** Channel */
+            /**
+             * Channel
+             * @description The source's channel: L, R or 1.
+             */
             channel: string;
-            /** Gain Db */
+            /**
+             * Gain Db
+             * @description Level at the input against the source's open-circuit level, at 1 kHz, in dB.
+             */
             gain_db: number;
-            /** Floored */
+            /**
+             * Floored
+             * @description Whether nothing measurable arrives, so that gain_db is only the floor of the computation.
+             */
             floored: boolean;
-            /** In Phase */
+            /**
+             * In Phase
+             * @description Whether it arrives with its polarity kept; null where nothing but a residue arrives.
+             */
             in_phase: boolean | null;
         };
         /**
@@ -3044,13 +3088,25 @@ export interface components {
          * @description A transformer on the way: what loud programme would put over its primary at `at_hz`, and what it bears there.
          */
         CoreResult: {
-            /** Owner */
+            /**
+             * Owner
+             * @description The piece or device with the transformer.
+             */
             owner: string;
-            /** At Hz */
+            /**
+             * At Hz
+             * @description Frequency in Hz the two levels are for.
+             */
             at_hz: number;
-            /** Peak Dbu */
+            /**
+             * Peak Dbu
+             * @description What loud programme puts over the primary, in dBu.
+             */
             peak_dbu: number;
-            /** Saturates Dbu */
+            /**
+             * Saturates Dbu
+             * @description What the core bears there, in dBu.
+             */
             saturates_dbu: number;
         };
         /**
@@ -3058,13 +3114,25 @@ export interface components {
          * @description The other run's source that is heard most at an input, against the input's own programme at 1 and 10 kHz.
          */
         Crosstalk: {
-            /** Gear */
+            /**
+             * Gear
+             * @description The device that is heard.
+             */
             gear: string;
-            /** Channel */
+            /**
+             * Channel
+             * @description Its channel.
+             */
             channel: string;
-            /** At 1K Db */
+            /**
+             * At 1K Db
+             * @description Level at 1 kHz in dB against the input's own programme.
+             */
             at_1k_db: number;
-            /** At 10K Db */
+            /**
+             * At 10K Db
+             * @description Level at 10 kHz in dB against the input's own programme.
+             */
             at_10k_db: number;
         };
         /**
@@ -3072,11 +3140,20 @@ export interface components {
          * @description A lead on a data line: its wave impedance, and what share of every edge it sends back.
          */
         DataLead: {
-            /** Owner */
+            /**
+             * Owner
+             * @description The lead.
+             */
             owner: string;
-            /** Ohm */
+            /**
+             * Ohm
+             * @description Its wave impedance in ohms.
+             */
             ohm: number;
-            /** Reflected Percent */
+            /**
+             * Reflected Percent
+             * @description Share of every edge it sends back, in percent.
+             */
             reflected_percent: number;
         };
         /**
@@ -3089,26 +3166,54 @@ export interface components {
         DataLine: {
             /**
              * Carries
+             * @description What kind of data it carries.
              * @enum {string}
              */
             carries: "microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video";
-            /** Wave Ohm */
+            /**
+             * Wave Ohm
+             * @description Wave impedance such a line is made for, in ohms.
+             */
             wave_ohm: number;
-            /** Length M */
+            /**
+             * Length M
+             * @description Length of all its leads in metres.
+             */
             length_m: number;
-            /** Limit M */
+            /**
+             * Limit M
+             * @description Longest such a line is made for, in metres.
+             */
             limit_m: number;
-            /** Leads */
+            /**
+             * Leads
+             * @description Its leads and what they reflect.
+             */
             leads: components["schemas"]["DataLead"][];
-            /** End Ohm */
+            /**
+             * End Ohm
+             * @description What receivers and ends put across the line, in ohms.
+             */
             end_ohm: number;
-            /** End Reflected Percent */
+            /**
+             * End Reflected Percent
+             * @description Share of every edge the end sends back, in percent.
+             */
             end_reflected_percent: number;
-            /** Receivers */
+            /**
+             * Receivers
+             * @description How many receivers it has.
+             */
             receivers: number;
-            /** Most Receivers */
+            /**
+             * Most Receivers
+             * @description How many such a line is made for.
+             */
             most_receivers: number;
-            /** Source */
+            /**
+             * Source
+             * @description Where the limits are from.
+             */
             source: string;
         };
         /**
@@ -3119,21 +3224,45 @@ export interface components {
          *     `faders_db` count. One cause's share adds up as it arrives, with its sign; different causes as powers.
          */
         DestinationResult: {
-            /** Gear */
+            /**
+             * Gear
+             * @description The device.
+             */
             gear: string;
-            /** Inputs */
+            /**
+             * Inputs
+             * @description Its inputs that are heard together.
+             */
             inputs: string[];
-            /** Hum Below Db */
+            /**
+             * Hum Below Db
+             * @description Likely hum, A-weighted, in dB under the programme.
+             */
             hum_below_db: number;
-            /** Hum Below Worst Db */
+            /**
+             * Hum Below Worst Db
+             * @description Worst hum, A-weighted, in dB under the programme.
+             */
             hum_below_worst_db: number;
-            /** Noise Below Db */
+            /**
+             * Noise Below Db
+             * @description Hiss in dB under the programme.
+             */
             noise_below_db: number;
-            /** Hum Dba */
+            /**
+             * Hum Dba
+             * @description Hum at the listener in dB SPL, A-weighted; null where nobody said how loud the programme is.
+             */
             hum_dba: number | null;
-            /** Noise Dba */
+            /**
+             * Noise Dba
+             * @description Hiss at the listener in dB SPL, A-weighted; null where nobody said how loud the programme is.
+             */
             noise_dba: number | null;
-            /** Room Dba */
+            /**
+             * Room Dba
+             * @description The room's own noise, A-weighted; null where nobody said.
+             */
             room_dba: number | null;
         };
         /**
@@ -3295,21 +3424,45 @@ export interface components {
          *     Likely adds causes as powers, worst as sizes. `below_programme_db`: A-weighted under the arriving programme.
          */
         Hum: {
-            /** Likely Dbu */
+            /**
+             * Likely Dbu
+             * @description Likely level in dBu, unweighted.
+             */
             likely_dbu: number;
-            /** Worst Dbu */
+            /**
+             * Worst Dbu
+             * @description Worst level in dBu, unweighted.
+             */
             worst_dbu: number;
-            /** Weighted Dbu */
+            /**
+             * Weighted Dbu
+             * @description Likely level in dBu, A-weighted.
+             */
             weighted_dbu: number;
-            /** Weighted Worst Dbu */
+            /**
+             * Weighted Worst Dbu
+             * @description Worst level in dBu, A-weighted.
+             */
             weighted_worst_dbu: number;
-            /** Below Programme Db */
+            /**
+             * Below Programme Db
+             * @description How many dB it lies under the arriving programme, A-weighted; null where none arrives.
+             */
             below_programme_db: number | null;
-            /** Below Programme Worst Db */
+            /**
+             * Below Programme Worst Db
+             * @description The same for the worst level, in dB.
+             */
             below_programme_worst_db: number | null;
-            /** Tones */
+            /**
+             * Tones
+             * @description All causes together, by frequency.
+             */
             tones: components["schemas"]["Tone"][];
-            /** Causes */
+            /**
+             * Causes
+             * @description What each cause leaves by itself, by A-weighted size.
+             */
             causes: components["schemas"]["CauseShare"][];
             /**
              * Rest Dbu
@@ -3322,28 +3475,61 @@ export interface components {
          * @description One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest.
          */
         InputResult: {
-            /** Gear */
+            /**
+             * Gear
+             * @description The device.
+             */
             gear: string;
-            /** Input */
+            /**
+             * Input
+             * @description The input of its part.
+             */
             input: string;
-            /** Label */
+            /**
+             * Label
+             * @description What is printed beside the input.
+             */
             label: string;
-            /** Signal */
+            /**
+             * Signal
+             * @description What kind of signal the input is made for.
+             */
             signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
-            /** Main */
+            /**
+             * Main
+             * @description Which of the run's sources arrives loudest, by its place in sources; null where none does.
+             */
             main: number | null;
-            /** Channels */
+            /**
+             * Channels
+             * @description How each channel of each source arrives.
+             */
             channels: components["schemas"]["ChannelGain"][];
+            /** @description What happens to centre and sides; null where sum_null says why. */
             sum: components["schemas"]["Sum"] | null;
-            /** Sum Null */
+            /**
+             * Sum Null
+             * @description Why there is no sum.
+             */
             sum_null: ("no_source" | "one_channel" | "nothing_arrives") | null;
-            /** Levels */
+            /**
+             * Levels
+             * @description Levels in each position of the input's switch.
+             */
             levels: components["schemas"]["Levels"][];
+            /** @description Level against frequency of what arrives loudest. */
             response: components["schemas"]["Response"] | null;
+            /** @description Whether the line is really balanced. */
             balance: components["schemas"]["Balance"];
-            /** @default null */
+            /**
+             * @description Hum and buzz, where it was asked for.
+             * @default null
+             */
             hum: components["schemas"]["Hum"] | null;
-            /** @default null */
+            /**
+             * @description Hiss, where it was asked for.
+             * @default null
+             */
             noise: components["schemas"]["Noise"] | null;
             /**
              * @description All three are left out where nobody asked; crosstalk also where nothing comes through.
@@ -3365,29 +3551,65 @@ export interface components {
          *     control cannot give.
          */
         Levels: {
-            /** When */
+            /**
+             * When
+             * @description The position of the input's switch; null where it has none.
+             */
             when: string | null;
-            /** Active */
+            /**
+             * Active
+             * @description Whether the switch is in this position.
+             */
             active: boolean;
-            /** Arriving Dbu */
+            /**
+             * Arriving Dbu
+             * @description Average programme that both sides share, in dBu.
+             */
             arriving_dbu: number;
-            /** Sides Dbu */
+            /**
+             * Sides Dbu
+             * @description Average programme of what differs between the sides, in dBu.
+             */
             sides_dbu: number;
-            /** Peak Dbu */
+            /**
+             * Peak Dbu
+             * @description The loudest that can arrive, in dBu.
+             */
             peak_dbu: number;
-            /** Nominal Dbu */
+            /**
+             * Nominal Dbu
+             * @description Level the input wants, in dBu.
+             */
             nominal_dbu: number;
-            /** Clip Dbu */
+            /**
+             * Clip Dbu
+             * @description Level the input clips at, in dBu.
+             */
             clip_dbu: number;
-            /** Noise Dbu */
+            /**
+             * Noise Dbu
+             * @description The input's own noise, 20 Hz to 20 kHz, in dBu.
+             */
             noise_dbu: number;
-            /** Headroom Db */
+            /**
+             * Headroom Db
+             * @description clip_dbu less peak_dbu, in dB.
+             */
             headroom_db: number;
-            /** Gap Db */
+            /**
+             * Gap Db
+             * @description Gain wanted: nominal_dbu less arriving_dbu, in dB.
+             */
             gap_db: number;
-            /** Boost Db */
+            /**
+             * Boost Db
+             * @description Gain the input's control can add, in dB.
+             */
             boost_db: number;
-            /** Short Db */
+            /**
+             * Short Db
+             * @description What of gap_db the control cannot give, in dB.
+             */
             short_db: number;
         };
         /**
@@ -3400,9 +3622,15 @@ export interface components {
              * @description Loudest, at the amplifier's contacts as they are loaded.
              */
             sent_dbu: number;
-            /** Gets Dbu */
+            /**
+             * Gets Dbu
+             * @description Loudest, at the loudspeaker's contacts, in dBu.
+             */
             gets_dbu: number;
-            /** Loss Db */
+            /**
+             * Loss Db
+             * @description Lost between amplifier and loudspeaker, in dB.
+             */
             loss_db: number;
             /**
              * Ohm
@@ -3428,25 +3656,54 @@ export interface components {
          *     for a programme in the middle: its centre is what mono playback leaves of it.
          */
         MixResult: {
-            /** Gear */
+            /**
+             * Gear
+             * @description The device.
+             */
             gear: string;
-            /** Mix */
+            /**
+             * Mix
+             * @description The mix of its part.
+             */
             mix: string;
-            /** Label */
+            /**
+             * Label
+             * @description What the mix is called.
+             */
             label: string;
-            /** Inputs */
+            /**
+             * Inputs
+             * @description The inputs heard together.
+             */
             inputs: string[];
-            /** Stereo */
+            /**
+             * Stereo
+             * @description Whether it has a left and a right.
+             */
             stereo: boolean;
-            /** Channels */
+            /**
+             * Channels
+             * @description How each channel arrives through all inputs together.
+             */
             channels: components["schemas"]["ChannelGain"][];
+            /** @description What happens to centre and sides; null where sum_null says why. */
             sum: components["schemas"]["Sum"] | null;
-            /** Sum Null */
+            /**
+             * Sum Null
+             * @description Why there is no sum.
+             */
             sum_null: ("no_source" | "one_channel" | "nothing_arrives") | null;
-            /** Left */
+            /**
+             * Left
+             * @description How each channel arrives on the left.
+             */
             left: components["schemas"]["ChannelGain"][];
-            /** Right */
+            /**
+             * Right
+             * @description How each channel arrives on the right.
+             */
             right: components["schemas"]["ChannelGain"][];
+            /** @description What mono playback leaves of a programme in the middle of a stereo destination. */
             pair: components["schemas"]["Sum"] | null;
         };
         /**
@@ -3456,13 +3713,25 @@ export interface components {
          *     `thermal_dbu`: None where nothing resistive is joined.
          */
         Noise: {
-            /** Receiver Dbu */
+            /**
+             * Receiver Dbu
+             * @description Noise of the input itself, in dBu.
+             */
             receiver_dbu: number;
-            /** Thermal Dbu */
+            /**
+             * Thermal Dbu
+             * @description Thermal noise of the resistances before it, in dBu; null where none is joined.
+             */
             thermal_dbu: number | null;
-            /** Total Dbu */
+            /**
+             * Total Dbu
+             * @description Both together, in dBu.
+             */
             total_dbu: number;
-            /** Below Programme Db */
+            /**
+             * Below Programme Db
+             * @description How many dB it lies under the arriving programme; null where none arrives.
+             */
             below_programme_db: number | null;
         };
         /**
@@ -3486,21 +3755,45 @@ export interface components {
          *     output's own impedance, which only a source that wants none should never see.
          */
         PhantomAt: {
-            /** Gear */
+            /**
+             * Gear
+             * @description The source's device.
+             */
             gear: string;
-            /** Output */
+            /**
+             * Output
+             * @description The output of its part.
+             */
             output: string;
-            /** Channel */
+            /**
+             * Channel
+             * @description Its channel.
+             */
             channel: string;
-            /** Wanted A */
+            /**
+             * Wanted A
+             * @description Current it draws in amperes; null where it wants none.
+             */
             wanted_a: number | null;
-            /** Wanted V */
+            /**
+             * Wanted V
+             * @description Voltage it needs; null where it wants none.
+             */
             wanted_v: number | null;
-            /** Volt */
+            /**
+             * Volt
+             * @description Volts of the legs' middle against its reference.
+             */
             volt: number;
-            /** Across V */
+            /**
+             * Across V
+             * @description Volts between the legs.
+             */
             across_v: number;
-            /** Leg A */
+            /**
+             * Leg A
+             * @description Direct current in a leg of the output's own impedance, in amperes.
+             */
             leg_a: number;
         };
         /**
@@ -3510,16 +3803,29 @@ export interface components {
         Residue: {
             /**
              * Code
+             * @description Which tolerance it is.
              * @enum {string}
              */
             code: "channel_match" | "source_leg_mismatch" | "input_leg_mismatch" | "receiver_rejection";
-            /** Owner */
+            /**
+             * Owner
+             * @description The device or piece the tolerance belongs to.
+             */
             owner: string;
-            /** Likely Db */
+            /**
+             * Likely Db
+             * @description Likely size in dB relative to the louder side alone.
+             */
             likely_db: number;
-            /** Worst Db */
+            /**
+             * Worst Db
+             * @description Worst size in dB relative to the louder side alone.
+             */
             worst_db: number;
-            /** Source */
+            /**
+             * Source
+             * @description Where the tolerance's figure is from.
+             */
             source: string;
         };
         /**
@@ -3530,21 +3836,45 @@ export interface components {
          *     then counted from there.
          */
         Response: {
-            /** Of */
+            /**
+             * Of
+             * @description The channel it is of.
+             */
             of: string;
-            /** Frequencies Hz */
+            /**
+             * Frequencies Hz
+             * @description Frequencies in Hz.
+             */
             frequencies_hz: number[];
-            /** Level Db */
+            /**
+             * Level Db
+             * @description Level at each frequency in dB relative to 1 kHz.
+             */
             level_db: number[];
-            /** Own Db */
+            /**
+             * Own Db
+             * @description The same of the source by itself, where it has a response of its own.
+             */
             own_db: number[] | null;
-            /** Low 3Db Hz */
+            /**
+             * Low 3Db Hz
+             * @description Frequency in Hz below which more than 3 dB are lost; null where there is none.
+             */
             low_3db_hz: number | null;
-            /** High 3Db Hz */
+            /**
+             * High 3Db Hz
+             * @description Frequency in Hz above which more than 3 dB are lost; null where there is none.
+             */
             high_3db_hz: number | null;
-            /** Loss 10K Db */
+            /**
+             * Loss 10K Db
+             * @description Loss at 10 kHz in dB.
+             */
             loss_10k_db: number;
-            /** Loss 20K Db */
+            /**
+             * Loss 20K Db
+             * @description Loss at 20 kHz in dB.
+             */
             loss_20k_db: number;
         };
         /**
@@ -3610,15 +3940,30 @@ export interface components {
          * @description Everything computed about one run.
          */
         RunResult: {
-            /** Run */
+            /**
+             * Run
+             * @description The run.
+             */
             run: string;
-            /** Sources */
+            /**
+             * Sources
+             * @description The outputs it starts from.
+             */
             sources: components["schemas"]["SourceResult"][];
-            /** Inputs */
+            /**
+             * Inputs
+             * @description The inputs it reaches.
+             */
             inputs: components["schemas"]["InputResult"][];
-            /** Mixes */
+            /**
+             * Mixes
+             * @description Inputs that are heard together.
+             */
             mixes: components["schemas"]["MixResult"][];
-            /** Floating */
+            /**
+             * Floating
+             * @description Devices and pieces on its way that nothing ties to earth.
+             */
             floating: string[];
             /**
              * Phantom
@@ -3628,6 +3973,7 @@ export interface components {
             phantom: components["schemas"]["PhantomAt"][];
             /**
              * Cores
+             * @description Transformers on its way.
              * @default []
              */
             cores: components["schemas"]["CoreResult"][];
@@ -3642,26 +3988,50 @@ export interface components {
          * @description One output a run starts from, and the channels of it that the run takes.
          */
         SourceResult: {
-            /** Gear */
+            /**
+             * Gear
+             * @description The device.
+             */
             gear: string;
-            /** Output */
+            /**
+             * Output
+             * @description The output of its part.
+             */
             output: string;
-            /** Signal */
+            /**
+             * Signal
+             * @description What kind of signal it gives.
+             */
             signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
-            /** Channels */
+            /**
+             * Channels
+             * @description The channels the run takes.
+             */
             channels: string[];
-            /** Peak Dbu */
+            /**
+             * Peak Dbu
+             * @description Loudest open-circuit level, in dBu.
+             */
             peak_dbu: number;
-            /** Nominal Dbu */
+            /**
+             * Nominal Dbu
+             * @description Average open-circuit programme level, in dBu.
+             */
             nominal_dbu: number;
-            /** Mono */
+            /**
+             * Mono
+             * @description Whether its channels are summed by a switch.
+             */
             mono: boolean;
             /**
              * Load Ohm
              * @description What the hardest-driven channel has to drive, at 1 kHz.
              */
             load_ohm: number;
-            /** Min Load Ohm */
+            /**
+             * Min Load Ohm
+             * @description The lowest load it drives properly, in ohms.
+             */
             min_load_ohm: number | null;
         };
         /**
@@ -3672,19 +4042,40 @@ export interface components {
          *     perfectly matched parts would give; likely adds the tolerances as powers, worst as magnitudes.
          */
         Sum: {
-            /** Centre Db */
+            /**
+             * Centre Db
+             * @description Likely level of what both sides share, in dB relative to the louder side alone.
+             */
             centre_db: number;
-            /** Centre Worst Db */
+            /**
+             * Centre Worst Db
+             * @description The same where every tolerance adds up, in dB.
+             */
             centre_worst_db: number;
-            /** Centre Ideal Db */
+            /**
+             * Centre Ideal Db
+             * @description The same with perfectly matched parts, in dB.
+             */
             centre_ideal_db: number;
-            /** Centre Ideal Floored */
+            /**
+             * Centre Ideal Floored
+             * @description Whether centre_ideal_db is only the floor of the computation.
+             */
             centre_ideal_floored: boolean;
-            /** Sides Db */
+            /**
+             * Sides Db
+             * @description Likely level of what differs between the sides, in dB relative to the louder side alone.
+             */
             sides_db: number;
-            /** Sides Worst Db */
+            /**
+             * Sides Worst Db
+             * @description The same where every tolerance adds up, in dB.
+             */
             sides_worst_db: number;
-            /** Residues */
+            /**
+             * Residues
+             * @description What each tolerance leaves of the centre, largest first.
+             */
             residues: components["schemas"]["Residue"][];
         };
         /**
@@ -3692,11 +4083,20 @@ export interface components {
          * @description One frequency of a disturbance at an input's contacts, dBu.
          */
         Tone: {
-            /** Frequency Hz */
+            /**
+             * Frequency Hz
+             * @description Frequency in Hz.
+             */
             frequency_hz: number;
-            /** Likely Dbu */
+            /**
+             * Likely Dbu
+             * @description Likely level in dBu.
+             */
             likely_dbu: number;
-            /** Worst Dbu */
+            /**
+             * Worst Dbu
+             * @description Worst level in dBu.
+             */
             worst_dbu: number;
         };
         /**
@@ -3813,20 +4213,39 @@ export interface components {
         GroundLoop: {
             /**
              * Kind
+             * @description A lead's screen, or a bond beside the runs.
              * @enum {string}
              */
             kind: "screen" | "bond";
-            /** Owner */
+            /**
+             * Owner
+             * @description The lead or bond that could be opened.
+             */
             owner: string;
-            /** Likely A */
+            /**
+             * Likely A
+             * @description Likely current round it in amperes.
+             */
             likely_a: number;
-            /** Worst A */
+            /**
+             * Worst A
+             * @description Worst current round it in amperes.
+             */
             worst_a: number;
-            /** Loop */
+            /**
+             * Loop
+             * @description What the current passes through, in order.
+             */
             loop: string[];
-            /** Is Return */
+            /**
+             * Is Return
+             * @description Whether an unbalanced programme returns by it, so that it cannot be opened.
+             */
             is_return: boolean;
-            /** Openings */
+            /**
+             * Openings
+             * @description What opening it changes at which input, best first.
+             */
             openings: components["schemas"]["Opening"][];
         };
         /**
@@ -3834,19 +4253,40 @@ export interface components {
          * @description What opening a connection does to one input: A-weighted hum before and after, likely and worst, dBu.
          */
         Opening: {
-            /** Run */
+            /**
+             * Run
+             * @description The run.
+             */
             run: string;
-            /** Gear */
+            /**
+             * Gear
+             * @description The device.
+             */
             gear: string;
-            /** Input */
+            /**
+             * Input
+             * @description The input of its part.
+             */
             input: string;
-            /** Before Dbu */
+            /**
+             * Before Dbu
+             * @description Likely hum before, A-weighted, in dBu.
+             */
             before_dbu: number;
-            /** After Dbu */
+            /**
+             * After Dbu
+             * @description Likely hum after, A-weighted, in dBu.
+             */
             after_dbu: number;
-            /** Worst Before Dbu */
+            /**
+             * Worst Before Dbu
+             * @description Worst hum before, A-weighted, in dBu.
+             */
             worst_before_dbu: number;
-            /** Worst After Dbu */
+            /**
+             * Worst After Dbu
+             * @description Worst hum after, A-weighted, in dBu.
+             */
             worst_after_dbu: number;
         };
         /**

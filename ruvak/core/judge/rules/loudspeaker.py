@@ -6,7 +6,8 @@ from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.judge.sentences import number
-from ruvak.core.results.records import InputResult, LoudspeakerLine, RunResult
+from ruvak.core.results.line_records import LoudspeakerLine
+from ruvak.core.results.records import InputResult, RunResult
 from ruvak.core.rig.rig import Rig, called
 
 WATCH_DB, FIX_DB = 0.5, 3.0
