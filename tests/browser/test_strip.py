@@ -104,6 +104,7 @@ class StripIsTrue(BrowserTest):
             for old in self.rigs.list_all():
                 self.rigs.delete(old.id)
             self.rigs.import_rig(rig, SOMEBODY)
+            self.page.goto(f"{self.server.address}/#/rigs/{rig.id}/runs")
             self.page.reload()
             self.page.locator("article[data-run]").nth(WILD_RUNS - 1).wait_for()
             drawn = self.drawn()

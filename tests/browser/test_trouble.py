@@ -114,7 +114,7 @@ class Files(BrowserTest):
         kit = [{"id": "l", "tag": "L", "part": "mic-lead", "length_m": -1}]
         self.bring("rig.json", json.dumps(document(kit=kit)))
         alert = self.page.get_by_role("alert")
-        expect(alert).to_contain_text("kit[0].length_m must be at least 0.01.")
+        expect(alert).to_contain_text("kit[0].length_m must be at least 0.001.")
         self.bring("rig.json", "{ not json")
         expect(alert).to_contain_text("not JSON")
         self.assertEqual(len(self.rigs.list_all()), 1)

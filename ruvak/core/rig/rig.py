@@ -23,7 +23,7 @@ from ruvak.core.rig.values import (
     Words,
 )
 
-MIN_LENGTH_M, MAX_LENGTH_M = 0.01, 1000.0
+MIN_LENGTH_M, MAX_LENGTH_M = 0.001, 1000.0
 
 
 class HouseRules(Record):

@@ -67,7 +67,7 @@ class Refused(unittest.TestCase):
             "Z9-Z3: mic lead 5 m": "smaller number first",
             "Z1-Z2: mic lead": "How long?",
             "Z1-Z2: 3 mic leads 5 m": "make the two agree",
-            "mic lead 5 km": "0.01 to 1000 m",
+            "mic lead 5 km": "0.001 to 1000 m",
             "10 m": "Say what it is",
         }
         for text, words in cases.items():
