@@ -42,8 +42,8 @@ class Analyses:
 
     def run(self, rig_id: str, version: Version, run_id: str) -> Part:
         """One run in detail. Raises as overview()."""
-        quick_findings = Overview.model_validate_json(gzip.decompress(self.overview(rig_id, version).body))
-        for summary in quick_findings.runs:
+        overview = Overview.model_validate_json(gzip.decompress(self.overview(rig_id, version).body))
+        for summary in overview.runs:
             if summary.run == run_id:
                 return self.runs(rig_id, version, (summary.key,))[summary.key]
         raise NotFound(f"There is no run '{run_id}' in this rig.")

@@ -44,9 +44,8 @@ class Edits:
         versions = versions_from(base)
         with self._sessions.begin() as session:
             before = self._kept.current(session, rig_id, lock=True)
-            if uid is not None and (known := history.by_uid(session, uid)) is not None:
-                made = _Made(before, before, tuple(touched_by(op) for op in Edit.model_validate(known.forward).ops))
-                return self._outcome(session, made, person)
+            if (known := _sent_before(session, before, uid)) is not None:
+                return self._outcome(session, known, person)
             if versions != before.holders.versions:
                 self._refuse_meetings(session, before, versions, edit, person)
             try:
@@ -75,9 +74,8 @@ class Edits:
         """The stored edit one way or the other, only if nobody touched the same since."""
         with self._sessions.begin() as session:
             before = self._kept.current(session, rig_id, lock=True)
-            if uid is not None and (known := history.by_uid(session, uid)) is not None:
-                made = _Made(before, before, tuple(touched_by(op) for op in Edit.model_validate(known.forward).ops))
-                return self._outcome(session, made, person)
+            if (known := _sent_before(session, before, uid)) is not None:
+                return self._outcome(session, known, person)
             done = (history.undoable if kind == "undo" else history.redoable)(session, rig_id, person.id)
             if done is None:
                 raise NothingToUndo(f"There is nothing of yours to {kind} in this rig.")
@@ -142,6 +140,14 @@ class Edits:
             undo_label=undo.label if undo else None,
             redo_label=redo.label if redo else None,
         )
+
+
+def _sent_before(session: Session, before: SavedRig, uid: str | None) -> _Made | None:
+    """An edit by the client's name for it: made already, it changes nothing now. None where it is new."""
+    known = history.by_uid(session, uid) if uid is not None else None
+    if known is None:
+        return None
+    return _Made(before, before, tuple(touched_by(op) for op in Edit.model_validate(known.forward).ops))
 
 
 def _changed(rig: Rig, touched: tuple[Touched, ...]) -> Iterator[Changed]:

@@ -74,14 +74,17 @@ class ComputePool:
     def run(self, rig_id: str, task: Callable[[Computer], Answer]) -> Answer:
         """What the task returns, once a process had time for it. Raises Busy where too many wait already."""
         lane = self._enter(rig_id)
+        executor = lane.executor
         try:
-            return self._submit(lane, task).result(timeout=LONGEST_S)
+            return self._submit(executor, task).result(timeout=LONGEST_S)
         except BrokenProcessPool:
-            # Killed from outside, out of memory: a new one, and the task once more.
+            # Killed from outside, out of memory: a new one, and the task once more. All that waited come here; only
+            # the first of them makes the new process, or the others would shut that down again.
             with lane.lock:
-                lane.executor.shutdown(wait=False)
-                lane.executor = self._executor()
-            return self._submit(lane, task).result(timeout=LONGEST_S)
+                if lane.executor is executor:
+                    executor.shutdown(wait=False)
+                    lane.executor = self._executor()
+            return self._submit(lane.executor, task).result(timeout=LONGEST_S)
         finally:
             with lane.lock:
                 lane.waiting -= 1
@@ -91,8 +94,8 @@ class ComputePool:
         for lane in self._lanes:
             lane.executor.shutdown(wait=False, cancel_futures=True)
 
-    def _submit(self, lane: _Lane, task: Callable[[Computer], Answer]) -> "Future[Answer]":
-        return lane.executor.submit(_run, task)
+    def _submit(self, executor: ProcessPoolExecutor, task: Callable[[Computer], Answer]) -> "Future[Answer]":
+        return executor.submit(_run, task)
 
     def _enter(self, rig_id: str) -> _Lane:
         own = self._lanes[hash(rig_id) % len(self._lanes)]
