@@ -9,6 +9,8 @@ import math
 DBU_REFERENCE_V = math.sqrt(0.6)
 FLOOR_DB = -130.0
 """Ratios at or below this are reported as this figure and flagged: no analogue path is cleaner."""
+QUIETEST_DBU = -200.0
+"""Volts below this (0.1 nV) are not told apart; what is quieter is reported as this figure."""
 
 METRES_PER_FOOT = 0.3048
 

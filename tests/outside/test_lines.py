@@ -1,4 +1,4 @@
-"""One pi section a lead against the exact line, as the network library scikit-rf solves it (general-purpose reference).
+"""Leads of one or several pi sections against the exact line, as scikit-rf solves it (general-purpose reference).
 
 Reflection at a wrong ending: (Z - Z0) / (Z + Z0), any textbook of lines.
 """
@@ -58,7 +58,12 @@ class Lines(unittest.TestCase):
         for source_ohm in (50.0, 200.0, 1000.0):
             self.against(20.0, source_ohm, 10_000.0, 0.001)
             self.against(100.0, source_ohm, 10_000.0, 0.01)
-            self.against(200.0, source_ohm, 10_000.0, 0.05)
+
+    def test_a_long_lead_is_cut_into_sections_and_follows_the_exact_line_up_to_a_kilometre(self) -> None:
+        for source_ohm in (10.0, 50.0, 200.0, 1000.0, 10_000.0):
+            for load_ohm in (600.0, 10_000.0, 1e6):
+                for length_m in (101.0, 200.0, 500.0, 1000.0):
+                    self.against(length_m, source_ohm, load_ohm, 0.02)
 
     def test_a_lead_from_a_low_impedance_does_not_go_dull(self) -> None:
         # Common practice: 1 kohm, 18 m, 100 pF a metre lose 0.2 dB at 20 kHz.

@@ -153,6 +153,6 @@ class Reciprocity(unittest.TestCase):
         pick = np.zeros((circuit.network.size, 1))
         pick[circuit.receivers[0].hot] = 1.0
         solution = solve(circuit.network, np.array([5000.0]), emfs, pick)
-        forward = solution.tolerances[0, circuit.receivers[0].hot, 0]
+        forward = solution.unknowns[0, circuit.receivers[0].hot, 0]
         branch = circuit.network.node_count + circuit.drives[0].branch_gains[0][0]
         self.assertAlmostEqual(forward, -solution.adjoints[0, branch, 0], places=12)

@@ -86,14 +86,19 @@ class _Builder:
             tuple(self.causes),
             (
                 *openable_connections,
-                *(OpenableConnection("screen", one.item.id, branch) for one in cables for branch in one.screens),
+                *(
+                    OpenableConnection("screen", one.item.id, branch)
+                    for one in cables
+                    if one.is_first
+                    for branch in one.screens
+                ),
             ),
             tuple(feeds(self.rig, receivers)),
             tuple(sinks(self.drives, node_of)),
             self._border(tree, node_of),
             floating,
             tuple(Core(owner, node_of[a], node_of[b], dbu, hz) for owner, a, b, dbu, hz in self.elements.cores),
-            tuple((one.item.id, one.branches) for one in cables),
+            tuple((one.item.id, one.branches) for one in cables if one.is_first),
         )
 
     def _border(self, tree: EarthTree, node_of: dict[CircuitPoint, int]) -> tuple[int, ...]:

@@ -52,6 +52,8 @@ class Receiver:
     """(branch, ohm): what current through the screen contact adds to hot, where it is stated."""
     coupled: tuple[int, ...] = ()
     """Its conductances where phantom can be fed: capacitors keep direct current out of them."""
+    leg_siemens: tuple[float, float] = (0.0, 0.0)
+    """What a balanced input puts from hot and from cold to its reference."""
 
 
 @dataclass(frozen=True)

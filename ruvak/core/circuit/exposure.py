@@ -19,10 +19,13 @@ from ruvak.core.stage.plan import Plan
 
 LIVE = Internal("mains", "live", 0)
 
+ExposedPath = tuple[int, Path, float]
+"""A branch, the way on the plan of the conductor it belongs to, and the share of that conductor that it is."""
+
 
 @dataclass(frozen=True)
 class CableBranches:
-    """One cable of a lead in the network: the branches of its conductors, the points at both their ends."""
+    """One section of a lead's cable in the network: the branches of its conductors, the points at both their ends."""
 
     item: KitItem
     index: int
@@ -30,17 +33,26 @@ class CableBranches:
     cable: Cable
     branches: tuple[int, ...]
     ends: tuple[tuple[CircuitPoint, CircuitPoint], ...]
+    section: int
+    """Its number along the cable, from 0 at the end a; only long cables have several."""
+    sections: int
+    """How many the cable has."""
+
+    @property
+    def is_first(self) -> bool:
+        """Whether it stands for the whole cable where that is counted once: opened, or read by a clamp meter."""
+        return self.section == 0
 
     @property
     def screens(self) -> tuple[int, ...]:
-        """Branches of screens that are joined at both ends."""
+        """Branches of screens that are joined at both ends of the cable."""
         pairs = zip(self.cable.conductors, self.branches, strict=True)
         return tuple(branch for one, branch in pairs if one.kind == "screen" and one.a and one.b)
 
     @property
     def length_m(self) -> float:
-        """The lead's."""
-        return self.item.length_m or 0.0
+        """This section's."""
+        return (self.item.length_m or 0.0) / self.sections
 
 
 @dataclass
@@ -67,7 +79,7 @@ class Exposure:
     def _width_m(self, item: KitItem) -> float:
         return (item.loop_width_m or self.disturbances.loop_width_m).value
 
-    def _field(self, cables: list[CableBranches], paths: list[tuple[int, Path]]) -> None:
+    def _field(self, cables: list[CableBranches], paths: list[ExposedPath]) -> None:
         """One field goes through every loop: j w B times the area beside a conductor stands along it.
 
         Where the plan says how things lie, the areas are its own; else a lead's length times its stated width.
@@ -79,13 +91,13 @@ class Exposure:
             if not self.plan.is_drawn(one.item)
             for branch in one.branches
         ]
-        areas += [(branch, loop_area_m2(self.plan.bar, path)) for branch, path in paths]
+        areas += [(branch, share * loop_area_m2(self.plan.bar, path)) for branch, path, share in paths]
         areas = [(branch, area) for branch, area in areas if area]
         if worst and areas:
             lines = self._induced(areas, preset(self.disturbances, self.disturbances.mains_spectrum))
             self.causes.append(Cause("field", "venue", likely, worst, lines))
 
-    def _mains_on_the_plan(self, paths: list[tuple[int, Path]]) -> None:
+    def _mains_on_the_plan(self, paths: list[ExposedPath]) -> None:
         """Every mains cable drawn on the plan: its load there and back, and what returns elsewhere."""
         for mains in self.rig.venue.mains:
             spacing_m = (mains.spacing_m or self.disturbances.pair_spacing_m).value
@@ -93,33 +105,37 @@ class Exposure:
             pair_a = mains.current_a.value * 10.0 ** (-twist_db / 20.0)
             residual_a = mains.residual_a.value if mains.residual_a is not None else 0.0
             flux = []
-            for branch, path in paths:
+            for branch, path, share in paths:
                 weber = pair_a * pair_flux_wb(self.plan.bar, path, mains.points, spacing_m) if pair_a else 0.0
                 weber += residual_a * wire_flux_wb(self.plan.bar, path, mains.points, spacing_m) if residual_a else 0.0
                 if weber:
-                    flux.append((branch, weber))
+                    flux.append((branch, share * weber))
             if flux:
                 lines = self._induced(
                     flux, preset(self.disturbances, mains.spectrum or self.disturbances.mains_spectrum)
                 )
                 self.causes.append(Cause("mains_pair", mains.id, 1.0, 1.0, lines))
 
-    def _paths(self, cables: list[CableBranches]) -> list[tuple[int, Path]]:
-        """Every conductor with a way of its own on the plan: leads, cords, bonds, the building's earth."""
+    def _paths(self, cables: list[CableBranches]) -> list[ExposedPath]:
+        """Every conductor with a way of its own on the plan: leads, cords, bonds, the building's earth.
+
+        The sections of a long lead have equal shares of what its whole way catches.
+        """
         if not self.plan.drawn:
             return []
-        found: list[tuple[int, Path]] = []
+        found: list[ExposedPath] = []
         for one in cables:
             for branch, conductor in zip(one.branches, one.cable.conductors, strict=True):
                 points = [point for point in (conductor.a, conductor.b) if isinstance(point, Contact)]
-                found.append((branch, self.plan.lead(one.item, [point.connector for point in points])))
+                way = self.plan.lead(one.item, [point.connector for point in points])
+                found.append((branch, way, 1.0 / one.sections))
         tree = self.earthings.tree
         for id_, branch in tree.branches.items():
-            found.append((branch, tuple(self._point(end) for end in (tree.upper(id_), id_))))
+            found.append((branch, tuple(self._point(end) for end in (tree.upper(id_), id_)), 1.0))
         for gear, branch in self.earthings.cords.items():
-            found.append((branch, (self._point(tree.outlet_id(gear)), self.plan.gear(gear))))
+            found.append((branch, (self._point(tree.outlet_id(gear)), self.plan.gear(gear)), 1.0))
         for bond in self.rig.bonds:
-            found.append((self.earthings.bonds[bond.id], (self.plan.end(bond.a), self.plan.end(bond.b))))
+            found.append((self.earthings.bonds[bond.id], (self.plan.end(bond.a), self.plan.end(bond.b)), 1.0))
         return found
 
     def _point(self, point: str | None) -> Place:
@@ -152,7 +168,7 @@ class Exposure:
         if not per_m:
             return
         shape = preset(disturbances, beside.spectrum or disturbances.mains_spectrum)
-        weber = per_m * beside.length_m.value
+        weber = per_m * beside.length_m.value / one.sections
         lines = self._induced([(branch, weber) for branch in one.branches], shape)
         self.causes.append(Cause("mains_pair", one.item.id, 1.0, 1.0, lines))
 

@@ -26,6 +26,7 @@ class _Pending:
     rejection_corner_hz: float = float("inf")
     pin1: tuple[tuple[int, float], ...] = ()
     coupled: tuple[int, ...] = ()
+    leg_siemens: tuple[float, float] = (0.0, 0.0)
 
 
 @dataclass
@@ -61,6 +62,7 @@ class Inputs:
                 rejection_corner_hz=one.rejection_corner_hz,
                 pin1=one.pin1,
                 coupled=one.coupled,
+                leg_siemens=one.leg_siemens,
             )
             for one in self.pending
         )
@@ -80,9 +82,10 @@ class Inputs:
         mismatch, stated = mode.z_common_mismatch, stated_part(mode.z_common_mismatch)
         z_common_ohm = mode.z_common_ohm.value
         across = self.elements.resistor(hot, cold, mode.z_differential_ohm.value)
+        leg_ohms = (z_common_ohm * (1.0 + 0.5 * stated), z_common_ohm * (1.0 - 0.5 * stated))
         legs = [
-            self.elements.resistor(hot, reference, z_common_ohm * (1.0 + 0.5 * stated)),
-            self.elements.resistor(cold, reference, z_common_ohm * (1.0 - 0.5 * stated)),
+            self.elements.resistor(hot, reference, leg_ohms[0]),
+            self.elements.resistor(cold, reference, leg_ohms[1]),
         ]
         owner = f"{gear.id}.{receiver.id}"
         if isinstance(mismatch, Spread):
@@ -98,6 +101,7 @@ class Inputs:
                 rejection_corner_hz=mode.rejection_corner_hz.value,
                 pin1=self._pin1(gear, receiver, receiver.screen),
                 coupled=tuple(one for one in (across, *legs) if one is not None) if receiver.phantom else (),
+                leg_siemens=(1.0 / leg_ohms[0], 1.0 / leg_ohms[1]),
             )
         )
 

@@ -59,12 +59,14 @@ def _outlets(rig: Rig, item_id: str, tag: str) -> tuple[EarthPoint, EarthPoint]:
     owners = run.owners
     devices = [one for owner in owners if isinstance(one := rig.owners_by_id[owner], Gear)]
     by_id = {point.id: point for point in rig.venue.earth}
-    found = list(dict.fromkeys(one.outlet for one in devices if one.outlet is not None))
-    if len(found) != 2:
-        tolerance = ", ".join(f"'{one.name}'" for one in devices if one.outlet is None)
-        sentence = f"say first which outlets {tolerance} use" if tolerance else "it needs two devices on two outlets"
+    outlets = list(dict.fromkeys(device.outlet for device in devices if device.outlet is not None))
+    if len(outlets) != 2:
+        without_outlet = ", ".join(f"'{device.name}'" for device in devices if device.outlet is None)
+        sentence = (
+            f"say first which outlets {without_outlet} use" if without_outlet else "it needs two devices on two outlets"
+        )
         raise BadEdit("item", f"The current in '{tag}' tells the voltage between two outlets; {sentence}.")
-    here, there = by_id[found[0]], by_id[found[1]]
+    here, there = by_id[outlets[0]], by_id[outlets[1]]
     if there.voltage is not None and there.voltage.against == here.id:
         # The other way round it would refer to itself.
         return there, here

@@ -51,8 +51,12 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[GroundLoop, ...]:
         openings = []
         if len(some := np.flatnonzero(concerned[index])):
             after = levels_dbu(without.weighted_v(effects.only(some)))
-            told = np.flatnonzero(np.any(np.abs(after - before[:, some]) >= TOLD_DB, axis=0))
-            openings = [_opening(circuit, places[some[at]], before[:, some[at]], after[:, at]) for at in told]
+            changed = np.flatnonzero(np.any(np.abs(after - before[:, some]) >= TOLD_DB, axis=0))
+            ranges_db = disturbed.change_ranges_db(without, effects.only(some[changed])) if len(changed) else []
+            openings = [
+                _opening(circuit, places[some[at]], before[:, some[at]], after[:, at], range_db)
+                for at, range_db in zip(changed, ranges_db, strict=True)
+            ]
         likely_a, worst_a = disturbed.currents_a(index)
         if not openings and worst_a < TOLD_A:
             continue
@@ -81,7 +85,9 @@ def _concerned(disturbed: Disturbed, effects: Sensitivities, before_v: Floats) -
     return found
 
 
-def _opening(circuit: Circuit, place: tuple[str, int], before: Floats, after: Floats) -> Opening:
+def _opening(
+    circuit: Circuit, place: tuple[str, int], before: Floats, after: Floats, range_db: tuple[float, float]
+) -> Opening:
     run, number = place
     receiver = circuit.receivers[number]
     return Opening(
@@ -92,6 +98,8 @@ def _opening(circuit: Circuit, place: tuple[str, int], before: Floats, after: Fl
         after_dbu=float(after[0]),
         worst_before_dbu=float(before[1]),
         worst_after_dbu=float(after[1]),
+        change_best_db=range_db[0],
+        change_worst_db=range_db[1],
     )
 
 

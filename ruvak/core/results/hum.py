@@ -6,25 +6,27 @@ to first order. Frequencies always add as powers: they are different tones.
 """
 
 import math
+from collections.abc import Iterator, Sequence
 from copy import copy
 from dataclasses import dataclass
 
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.results.mechanisms import MECHANISMS, nominal_by_mechanism, tolerance_masks
+from ruvak.core.results.meters import case_voltages, lead_currents, total_rms
 from ruvak.core.results.norton import NortonEquivalent
 from ruvak.core.results.open_branch import OpenBranch, open_branch
+from ruvak.core.results.phase_range import change_range_db
 from ruvak.core.results.prefetched import prefetch
-from ruvak.core.results.records import CauseShare, Hum, Tone
+from ruvak.core.results.records import CaseVoltage, CauseShare, Hum, LeadCurrent, MechanismCode, MechanismShare, Tone
 from ruvak.core.results.screening import Screening, Sizes
 from ruvak.core.results.sensitivities import Sensitivities, receive
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
 from ruvak.core.results.weighting import a_weighting_db
 from ruvak.core.solve.network import Complexes, Floats
-from ruvak.core.units import dbu_from_volts, volts_from_dbu
+from ruvak.core.units import QUIETEST_DBU, dbu_from_volts, volts_from_dbu
 
-QUIETEST_DBU = -200.0
-"""Below this nothing is told apart: 0.1 nV."""
 TOLD_WITHIN_DB = 40.0
 TOLD_AT_MOST = 12
 """Causes told one by one: those within so many dB of the largest, and how many; the others add up to a rest."""
@@ -46,6 +48,8 @@ class Phasors:
     nominal: Complexes
     likely_squares: Floats
     worst: Floats
+    mechanisms: tuple[tuple[MechanismCode, "Phasors"], ...] = ()
+    """The same by the way it enters, of a single input where it was asked for."""
 
     def times(self, gain: float) -> "Phasors":
         """At another gain."""
@@ -118,6 +122,24 @@ class Disturbed:
         found: Floats = np.linalg.norm(self._weights[:, None] * np.stack([likely, worst]), axis=1)
         return found
 
+    def change_ranges_db(self, changed: "Disturbed", effects: Sensitivities) -> list[tuple[float, float]]:
+        """Least and greatest change of A-weighted hum over unknown phase, of each input, if `changed` is the wiring."""
+        if self._solved is None or changed._solved is None:
+            return []
+        before, after = self._components(self._solved, effects), self._components(changed._solved, effects)
+        return [change_range_db(*both, self._weights) for both in zip(before, after, strict=True)]
+
+    def _components(self, solved: Solved, effects: Sensitivities) -> list[Complexes]:
+        """Of each input: likely volts of each cause, (frequencies, components, causes); what is known with its sign
+        first, then each tolerance's share."""
+        causes = range(len(self.circuit.causes))
+        nominal = receive(self.circuit, solved, effects.receivers, causes) * self._likely
+        uncertain = effects.likely[:, None] * effects.of(solved, causes) * self._likely
+        return [
+            np.concatenate([nominal[:, at : at + 1], uncertain[:, slice(*effects.first[at : at + 2])]], axis=1)
+            for at in range(len(effects.receivers))
+        ]
+
     def screening(self, effects: Sensitivities) -> Screening | None:
         """Bounds of what opening each connection does; None where there is no disturbance."""
         if self._solved is None:
@@ -130,9 +152,24 @@ class Disturbed:
             return 0.0, 0.0
         row = np.array([self.circuit.network.node_count + self.circuit.openable_connections[number].branch])
         causes = np.arange(len(self.circuit.causes))
-        amperes = np.abs(self._solved.rows(row, causes)[:, 0])
-        likely = float(np.linalg.norm(amperes * self._likely))
-        return likely, float(np.linalg.norm((amperes * self._worst).sum(axis=1)))
+        return total_rms(self._solved.rows(row, causes)[:, 0], self._likely, self._worst)
+
+    def lead_currents(self) -> tuple[LeadCurrent, ...]:
+        """What a clamp meter would read round each lead."""
+        if self._solved is None:
+            return ()
+        network = self.circuit.network
+        rows = {network.node_count + branch for _, of_cable in self.circuit.cables for branch in of_cable}
+        solved = prefetch(self._solved, network.size, rows, range(len(self.circuit.causes)))
+        return lead_currents(self.circuit, solved, self._likely, self._worst)
+
+    def case_voltages(self, cases: Sequence[tuple[str, int]], first_functional: int) -> tuple[CaseVoltage, ...]:
+        """What a voltmeter would read on each floating case; `cases` were the solver's ports, in this order, the first
+        of them its functional number `first_functional`."""
+        if self._solved is None:
+            return ()
+        numbers = range(first_functional, first_functional + len(cases))
+        return case_voltages(self.circuit, self._solved, cases, numbers, self._likely, self._worst)
 
     def volts(self, one: "Phasors") -> HumVolts:
         """With the causes' own sizes."""
@@ -140,24 +177,46 @@ class Disturbed:
         worst_v = np.abs(one.nominal) + one.worst
         return HumVolts(self.frequencies_hz, likely_v * self._likely, worst_v * self._worst)
 
-    def phasors(self, effects: Sensitivities) -> list["Phasors"]:
-        """Of a unit of each cause at each of these inputs."""
-        every = self._every_phasor(effects)
+    def phasors(self, effects: Sensitivities, by_mechanism: bool = False) -> list["Phasors"]:
+        """Of a unit of each cause at each of these inputs; `by_mechanism`: with what each mechanism has of it."""
+        every = self._every_phasor(effects, by_mechanism)
         return [
-            Phasors(every.nominal[:, at], every.likely_squares[:, at], every.worst[:, at])
+            Phasors(
+                every.nominal[:, at],
+                every.likely_squares[:, at],
+                every.worst[:, at],
+                tuple(
+                    (code, Phasors(part.nominal[:, at], part.likely_squares[:, at], part.worst[:, at]))
+                    for code, part in every.mechanisms
+                ),
+            )
             for at in range(len(effects.receivers))
         ]
 
-    def _every_phasor(self, effects: Sensitivities) -> "Phasors":
-        """The same as one, (frequencies, inputs, causes)."""
+    def _every_phasor(self, effects: Sensitivities, by_mechanism: bool = False) -> "Phasors":
+        """The same in one record, (frequencies, inputs, causes)."""
         causes = range(len(self.circuit.causes))
         if self._solved is None:
             nothing = np.zeros((0, len(effects.receivers), len(causes)))
             return Phasors(nothing.astype(np.complex128), nothing, nothing)
         nominal = receive(self.circuit, self._solved, effects.receivers, causes)
-        found = effects.of(self._solved, causes)
-        squares = effects.added(effects.likely[:, None] ** 2 * (found.real**2 + found.imag**2))
-        return Phasors(nominal, squares, effects.added(effects.worst[:, None] * np.abs(found)))
+        per_unit = effects.of(self._solved, causes)
+        squares = effects.likely[:, None] ** 2 * (per_unit.real**2 + per_unit.imag**2)
+        sizes = effects.worst[:, None] * np.abs(per_unit)
+        mechanisms: list[tuple[MechanismCode, Phasors]] = []
+        if by_mechanism:
+            known = nominal_by_mechanism(self.circuit, self._solved, effects.receivers, np.array(causes))
+            masks = tolerance_masks(effects.codes)
+            nothing = np.zeros(nominal.shape)
+            for code, part in zip(MECHANISMS, known, strict=True):
+                mask = masks.get(code)
+                uncertain = (
+                    (nothing, nothing)
+                    if mask is None
+                    else (effects.added(mask[:, None] * squares), effects.added(mask[:, None] * sizes))
+                )
+                mechanisms.append((code, Phasors(part, *uncertain)))
+        return Phasors(nominal, effects.added(squares), effects.added(sizes), tuple(mechanisms))
 
     def together(self, added: "Phasors") -> tuple[float, float]:
         """A-weighted ratio, likely and worst, of inputs already added up."""
@@ -180,8 +239,27 @@ class Disturbed:
             below_programme_db=programme_dbu - weighted if programme_dbu is not None else None,
             below_programme_worst_db=programme_dbu - weighted_worst if programme_dbu is not None else None,
             tones=() if brief else self._tones(likely_v[:, None], worst_v[:, None])[0],
+            mechanisms=() if brief else tuple(self._mechanism_shares(one)),
             **self._shares(volts, brief),
         )
+
+    def _mechanism_shares(self, one: "Phasors") -> Iterator[MechanismShare]:
+        """What each mechanism leaves by itself, largest first; those that leave nothing at all are left out."""
+        shares = []
+        for code, part in one.mechanisms:
+            volts = self.volts(part)
+            likely_v = np.sqrt((volts.likely_v**2).sum(axis=1))
+            worst_v = volts.worst_v.sum(axis=1)
+            share = MechanismShare(
+                code=code,
+                likely_dbu=_level(likely_v),
+                worst_dbu=_level(worst_v),
+                weighted_dbu=_level(self._weights * likely_v),
+                weighted_worst_dbu=_level(self._weights * worst_v),
+            )
+            if share.worst_dbu > QUIETEST_DBU:
+                shares.append(share)
+        yield from sorted(shares, key=lambda share: -share.weighted_dbu)
 
     def _shares(self, volts: HumVolts, brief: bool) -> dict[str, object]:
         """The causes that count, largest first by their A-weighted likely size, and what the others add up to."""

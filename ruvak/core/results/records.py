@@ -113,9 +113,15 @@ class Response(Record):
     own_db: tuple[float, ...] | None
     """The same of the source by itself, where it has a response of its own."""
     low_3db_hz: float | None
-    """Frequency in Hz below which more than 3 dB are lost; null where there is none."""
+    """Frequency in Hz below which more than half the power at 1 kHz is lost; null where it is below 1 Hz."""
     high_3db_hz: float | None
-    """Frequency in Hz above which more than 3 dB are lost; null where there is none."""
+    """Frequency in Hz above which more than half the power at 1 kHz is lost; null where it is above 200 kHz."""
+    passband_db: float
+    """Level of the passband in dB relative to 1 kHz: the highest that holds over an octave."""
+    passband_low_hz: float | None
+    """Frequency in Hz below which more than half the passband's power is lost; null where it is below 1 Hz."""
+    passband_high_hz: float | None
+    """Frequency in Hz above which more than half the passband's power is lost; null where it is above 200 kHz."""
     loss_10k_db: float
     """Loss at 10 kHz in dB."""
     loss_20k_db: float
@@ -172,6 +178,29 @@ class CauseShare(Record):
     """Its frequencies."""
 
 
+MechanismCode = Literal["direct", "leg_imbalance", "rejection", "pin1", "screen_coupling"]
+"""By which way hum enters an input; see results/mechanisms.py."""
+
+
+class MechanismShare(Record):
+    """What enters an input by one mechanism alone, all causes together.
+
+    Likely shares add up to the whole as powers, except where two of them are known with their signs: then they may
+    cancel or add.
+    """
+
+    code: MechanismCode
+    """Direct (in series with the programme), unequal legs, the receiver's rejection, pin 1, or a lead's screen."""
+    likely_dbu: float
+    """Likely level in dBu, unweighted."""
+    worst_dbu: float
+    """Worst level in dBu, unweighted."""
+    weighted_dbu: float
+    """Likely level in dBu, A-weighted."""
+    weighted_worst_dbu: float
+    """Worst level in dBu, A-weighted."""
+
+
 class Hum(Record):
     """Every disturbance at an input: rms over all tones, unweighted and A-weighted; causes by A-weighted size.
 
@@ -196,6 +225,8 @@ class Hum(Record):
     """What each cause leaves by itself, by A-weighted size."""
     rest_dbu: float
     """All causes too small to be told one by one, likely."""
+    mechanisms: tuple[MechanismShare, ...] = ()
+    """By which way it enters, A-weighted size first: each has a cure of its own. Empty in short results."""
 
 
 class Noise(Record):
@@ -225,6 +256,32 @@ class Crosstalk(Record):
     """Level at 1 kHz in dB against the input's own programme."""
     at_10k_db: float
     """Level at 10 kHz in dB against the input's own programme."""
+
+
+class LeadCurrent(Record):
+    """What a clamp meter closed round a whole lead reads: the net current of all its conductors, true rms."""
+
+    item: str
+    """The lead, by the id of the kit item."""
+    likely_a: float
+    """Likely reading in amperes."""
+    worst_a: float
+    """Worst reading in amperes."""
+
+
+class CaseVoltage(Record):
+    """A case that nothing but capacitances ties to the building's earth, measured against that earth, true rms."""
+
+    gear: str
+    """The device."""
+    likely_v: float
+    """Likely reading of a voltmeter of 10 Mohm, in volts."""
+    worst_v: float
+    """Worst reading of a voltmeter of 10 Mohm, in volts."""
+    touch_likely_a: float
+    """Likely current in amperes through somebody who touches the case and earth, by the body network of IEC 60990."""
+    touch_worst_a: float
+    """Worst such current, in amperes."""
 
 
 class InputResult(Record):
@@ -373,6 +430,10 @@ class RunResult(Record):
     """Transformers on its way."""
     data: DataLine | None = None
     """Where it carries data to what is made for that data."""
+    lead_currents: tuple[LeadCurrent, ...] = ()
+    """What a clamp meter would read round each of its leads; left out in short results."""
+    case_voltages: tuple[CaseVoltage, ...] = ()
+    """What a voltmeter would read on each of its devices that floats; left out in short results."""
 
 
 class DestinationResult(Record):
@@ -417,6 +478,11 @@ class Opening(Record):
     """Worst hum before, A-weighted, in dBu."""
     worst_after_dbu: float
     """Worst hum after, A-weighted, in dBu."""
+    change_best_db: float
+    """After less before in dB where the two largest causes stand to each other so that opening helps most."""
+    change_worst_db: float
+    """The same where they stand so that it helps least, or harms: well above change_best_db, the benefit rests on two
+    causes of unknown phase."""
 
 
 class GroundLoop(Record):

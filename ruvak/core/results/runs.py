@@ -1,5 +1,6 @@
 """Puts a run's results together: its inputs, and the mixes in which they are heard."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -14,15 +15,18 @@ from ruvak.core.results.destinations import Destinations
 from ruvak.core.results.gains import REFERENCE_HZ, Gains
 from ruvak.core.results.hum import Disturbed, Phasors
 from ruvak.core.results.loudspeaker import loudspeaker_line
+from ruvak.core.results.meters import floating_cases
 from ruvak.core.results.noise import noise
 from ruvak.core.results.norton import NortonEquivalent
 from ruvak.core.results.phantom import Phantom
 from ruvak.core.results.prefetched import prefetch
 from ruvak.core.results.records import (
+    CaseVoltage,
     Crosstalk,
     DestinationResult,
     Hum,
     InputResult,
+    LeadCurrent,
     Levels,
     MixResult,
     Noise,
@@ -31,7 +35,7 @@ from ruvak.core.results.records import (
     SourceResult,
     Sum,
 )
-from ruvak.core.results.response import THIRD_OCTAVES_HZ, response
+from ruvak.core.results.response import FULL_SWEEP_HZ, response
 from ruvak.core.results.run_ports import RunPorts, by_owner, ports_of_run
 from ruvak.core.results.sensitivities import Sensitivities, leg_rows, receive
 from ruvak.core.results.solving import RigSolver, drive_emfs
@@ -79,7 +83,7 @@ def run_results(
     rig: Rig,
     traced: Trace,
     circuit: Circuit,
-    sweep_hz: tuple[float, ...] = THIRD_OCTAVES_HZ,
+    sweep_hz: tuple[float, ...] = FULL_SWEEP_HZ,
     hum: Literal["none", "brief"] = "none",
     norton: NortonEquivalent | None = None,
 ) -> tuple[RunResult, ...]:
@@ -97,7 +101,7 @@ def rig_results(
 
     `detailed_run`: the one run whose hum is told by cause and tone, of the others totals and the largest cause alone.
     """
-    return _results(rig, traced, circuit, THIRD_OCTAVES_HZ, "full", block_cache, detailed_run)
+    return _results(rig, traced, circuit, FULL_SWEEP_HZ, "full", block_cache, detailed_run)
 
 
 def _results(
@@ -119,7 +123,7 @@ def _results(
     together = max(AT_LEAST, min(TOGETHER, FIGURES // max(1, solved.figures)))
     for first in range(0, len(rig.runs), together):
         mine = slice(first, first + together)
-        some = _Reader(solved, ports_by_run[mine])
+        some = _Reader(solved, ports_by_run[mine], [run.id for run in rig.runs[mine]])
         for index, run in enumerate(rig.runs[mine]):
             reader = _RunReader(some, run, index)
             found.append(reader.result())
@@ -158,10 +162,12 @@ class _SolvedRig:
         norton: NortonEquivalent | None,
     ) -> None:
         self.rig, self.traced, self.circuit, self.detailed_run = rig, traced, circuit, detailed_run
-        solver = RigSolver(circuit, block_cache=block_cache, whole=norton is not None)
+        self.full = hum == "full"
+        cases = floating_cases(circuit) if self.full else ()
+        ports = [node for _, node in cases]
+        solver = RigSolver(circuit, block_cache=block_cache, ports=ports, whole=norton is not None)
         emfs = drive_emfs(circuit)
         self.nominal_v = np.array([volts_from_dbu(drive.nominal_dbu) for drive in circuit.drives])
-        self.full = hum == "full"
         spots_hz = (REFERENCE_HZ, HIGH_HZ, *NOISE_HZ) if self.full else (REFERENCE_HZ,)
         every_hz = list(dict.fromkeys((*spots_hz, *sweep_hz)))
         solved = solver.solve(np.array(every_hz), emfs, adjoints=len(spots_hz))
@@ -172,6 +178,11 @@ class _SolvedRig:
         self.disturbed = Disturbed(circuit, solver, norton=norton) if hum != "none" else None
         self.brief = hum == "brief"
         self.figures = len(circuit.causes) * len(self.disturbed.frequencies_hz) if self.disturbed is not None else 0
+        self.lead_currents: tuple[LeadCurrent, ...] = ()
+        self.case_voltages: tuple[CaseVoltage, ...] = ()
+        if self.full and self.disturbed is not None:
+            self.lead_currents = self.disturbed.lead_currents()
+            self.case_voltages = self.disturbed.case_voltages(cases, first_functional=2 * len(circuit.receivers))
         self.phantom = Phantom(circuit) if hum != "none" else None
         self.audio_of = by_owner(circuit.tolerances)
         self.hum_of = by_owner((*circuit.tolerances, *circuit.hum_tolerances))
@@ -180,7 +191,7 @@ class _SolvedRig:
 class _Reader:
     """Some runs' share of the solved rig, fetched at once."""
 
-    def __init__(self, solved: _SolvedRig, ports_by_run: list[RunPorts]) -> None:
+    def __init__(self, solved: _SolvedRig, ports_by_run: list[RunPorts], runs: Sequence[str]) -> None:
         self.solved, self.rig, self.traced, self.circuit = solved, solved.rig, solved.traced, solved.circuit
         circuit, self.ports_by_run = self.circuit, ports_by_run
         receivers = tuple(dict.fromkeys(number for ports in ports_by_run for number in ports.receivers))
@@ -206,7 +217,8 @@ class _Reader:
         if solved.disturbed is not None:
             disturbing = [_belonging(solved.hum_of, ports) for ports in ports_by_run]
             effects = Sensitivities(circuit, self._heard(disturbing))
-            self.phasors = solved.disturbed.prefetch(legs | effects.rows, 0).phasors(effects)
+            split = solved.full and (solved.detailed_run is None or solved.detailed_run in runs)
+            self.phasors = solved.disturbed.prefetch(legs | effects.rows, 0).phasors(effects, split)
 
     def _heard(self, tolerances: list[tuple[Tolerance, ...]]) -> list[tuple[int, tuple[Tolerance, ...]]]:
         """Every input of every run in order, with what is uncertain about the run."""
@@ -251,6 +263,8 @@ class _RunReader:
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
             phantom=phantom.at(flat) if phantom else (),
             cores=tuple(core_results(self.circuit, self.shared.over, cores_of(self.circuit, self.ports), flat)),
+            lead_currents=tuple(one for one in self.shared.solved.lead_currents if one.item in self.run_record.legs),
+            case_voltages=tuple(one for one in self.shared.solved.case_voltages if one.gear in self._owners()),
             data=data_line(self.rig, self.run_record, self.circuit, self.ports, self.gains),
         )
 

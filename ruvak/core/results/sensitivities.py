@@ -10,7 +10,7 @@ from copy import copy
 import numpy as np
 from scipy import sparse
 
-from ruvak.core.circuit.circuit import Circuit, Receiver, Tolerance
+from ruvak.core.circuit.circuit import Circuit, HumToleranceCode, Receiver, Tolerance, ToleranceCode
 from ruvak.core.results.solving import Solved
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
 
@@ -56,6 +56,11 @@ class Sensitivities:
     def rows(self) -> set[int]:
         """The unknowns of the network that a solution is asked for."""
         return set(self._rows[2:].ravel().tolist()) - {EARTH}
+
+    @property
+    def codes(self) -> list[ToleranceCode | HumToleranceCode]:
+        """Of every tolerance, receiver by receiver."""
+        return [tolerance.code for _, tolerances in self._heard for tolerance in tolerances]
 
     @property
     def element_count(self) -> int:
@@ -136,7 +141,7 @@ class Sensitivities:
         return found
 
     def _of_many(self, solved: Solved, which: Ints) -> Complexes:
-        """Rows of a sparse matrix, two entries an element: multiplied, it adds an tolerance's elements up by itself."""
+        """Rows of a sparse matrix, two entries an element: multiplied, it adds a tolerance's elements up by itself."""
         ends = self._rows[2:].T.ravel()
         there = ends != EARTH
         rows, at = np.unique(ends[there], return_inverse=True)

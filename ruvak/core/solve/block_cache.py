@@ -20,9 +20,9 @@ MOST_BYTES = 128 * 2**20
 class BlockSolution:
     """One group solved at every frequency; all (frequencies, kinds, …).
 
-    With n unknowns inside, k border nodes, p ports, q picks: `to_border` W (n, k), `to_ports` U (n, p), `to_picks`
-    (n, q) and `adjoint_border` (n, k) of the transposed block; what the block is to the border: `share` of its matrix
-    (k, k), `injected` (k, p) by a volt in each port, `read` (k, q) by each pick.
+    With n unknowns inside, k border nodes, p ports, q read-outs: `to_border` W (n, k), `to_ports` U (n, p),
+    `to_readouts` (n, q) and `adjoint_border` (n, k) of the transposed block; what the block is to the border: `share`
+    of its matrix (k, k), `injected` (k, p) by a volt in each port, `read` (k, q) by each read-out.
     """
 
     to_border: Complexes

@@ -35,7 +35,7 @@ class Group:
     """Blocks padded to one size, and of those that are alike only one: `kind` tells each block's number among them.
 
     `matrix`: (kinds, n + k, n + k), the block's unknowns first, then its border nodes, A0 and A1 as in Entries.
-    `ports`: (kinds, n, p), columns of the unknowns that drive; `picks`: (kinds, n, q), what is read, as vectors.
+    `ports`: (kinds, n, p), columns of the unknowns that drive; `readouts`: (kinds, n, q), what is read, as vectors.
     `border`: (blocks, k), positions on the border; -1 pads. `driven`, `read`: (blocks, p) and (blocks, q), the
     numbers of the driving unknowns and of the functionals; -1 pads.
     """
@@ -64,7 +64,7 @@ class Partition:
 
 
 def partition(entries: Entries, border: Ints, driven: Ints, readouts: coo_matrix) -> Partition:
-    """`driven`: the unknowns whose rows any emf enters; `picks`: (size, functionals), what is read."""
+    """`driven`: the unknowns whose rows any emf enters; `readouts`: (size, functionals), what is read."""
     on_border: Mask = np.zeros(entries.size, dtype=bool)
     on_border[border] = True
     label = _labels(entries, on_border)
@@ -175,17 +175,17 @@ class _Builder:
         matrix[block, row, row] = 1.0
         return matrix
 
-    def _local(self, tolerances: Ints, labels: Ints, owner: Ints) -> Ints:
+    def _local(self, unknowns: Ints, labels: Ints, owner: Ints) -> Ints:
         """Row of an unknown in its block's matrix: its own place, or behind the block among its border nodes."""
         keys = self.touched[:, 0] * (self.entries.size + 1) + self.touched[:, 1]
-        at = np.searchsorted(keys, owner * (self.entries.size + 1) + self.place[tolerances])
+        at = np.searchsorted(keys, owner * (self.entries.size + 1) + self.place[unknowns])
         starts = np.searchsorted(self.touched[:, 0], owner)
-        found: Ints = np.where(labels >= 0, self.place[tolerances], self.n + at - starts)
+        found: Ints = np.where(labels >= 0, self.place[unknowns], self.n + at - starts)
         return found
 
-    def _columns(self, tolerances: Ints, numbers: Ints, weights: Floats) -> tuple[Floats, Ints]:
+    def _columns(self, unknowns: Ints, numbers: Ints, weights: Floats) -> tuple[Floats, Ints]:
         """Vectors over the block's unknowns, (blocks, n, m), one a number met in it; and the numbers, (blocks, m)."""
-        labels = self.label[tolerances]
+        labels = self.label[unknowns]
         mine = np.where(labels >= 0, self._numbered()[labels], -1)
         chosen = mine >= 0
         pairs = np.stack([mine[chosen], numbers[chosen]], axis=1).reshape(-1, 2)
@@ -194,7 +194,7 @@ class _Builder:
         slot = np.arange(len(found)) - starts[found[:, 0]]
         most = int(slot.max(initial=-1)) + 1
         vectors = np.zeros((len(self.blocks), self.n, most))
-        np.add.at(vectors, (mine[chosen], self.place[tolerances[chosen]], slot[index.ravel()]), weights[chosen])
+        np.add.at(vectors, (mine[chosen], self.place[unknowns[chosen]], slot[index.ravel()]), weights[chosen])
         which: Ints = np.full((len(self.blocks), most), -1, dtype=np.int64)
         which[found[:, 0], slot] = found[:, 1]
         return vectors, which

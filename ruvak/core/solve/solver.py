@@ -29,12 +29,12 @@ class Solution:
     """
 
     frequencies_hz: Floats
-    tolerances: Complexes
+    unknowns: Complexes
     adjoints: Complexes
 
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the solution; EARTH reads as zero."""
-        found: Complexes = self.tolerances[:, rows[:, None], columns[None, :]]
+        found: Complexes = self.unknowns[:, rows[:, None], columns[None, :]]
         found[:, rows == EARTH] = 0.0
         return found
 
@@ -46,7 +46,7 @@ class Solution:
 
     def at(self, frequencies: Ints) -> "Solution":
         """The same at some of its frequencies, by number."""
-        return Solution(self.frequencies_hz[frequencies], self.tolerances[frequencies], self.adjoints[frequencies])
+        return Solution(self.frequencies_hz[frequencies], self.unknowns[frequencies], self.adjoints[frequencies])
 
 
 @dataclass(frozen=True)
@@ -109,7 +109,7 @@ class System:
         if around is not None:
             right = np.broadcast_to(right, (len(frequencies_hz), *right.shape[1:])).copy()
             right[:, around.nodes] += around.amperes
-        tolerances = np.empty((len(frequencies_hz), network.size, emfs.shape[2]), dtype=np.complex128)
+        unknowns = np.empty((len(frequencies_hz), network.size, emfs.shape[2]), dtype=np.complex128)
         adjoints = np.empty((len(frequencies_hz), network.size, functionals.shape[1]), dtype=np.complex128)
         targets = functionals.astype(np.complex128)
         if network.size <= SMALL:
@@ -117,14 +117,14 @@ class System:
             if around is not None:
                 matrices[:, around.nodes[:, None], around.nodes] += around.siemens
             if around is not None or not network.is_reciprocal:
-                tolerances[:] = np.linalg.solve(matrices, right)
+                unknowns[:] = np.linalg.solve(matrices, right)
                 adjoints[:] = np.linalg.solve(matrices.transpose(0, 2, 1), targets)
             else:
                 # Symmetric: one factorisation answers both.
                 both = [np.broadcast_to(one, (len(matrices), *one.shape[-2:])) for one in (right, targets)]
                 solved = np.linalg.solve(matrices, np.concatenate(both, axis=2))
-                tolerances[:], adjoints[:] = solved[:, :, : right.shape[2]], solved[:, :, right.shape[2] :]
-            return Solution(frequencies_hz=frequencies_hz, tolerances=tolerances, adjoints=adjoints)
+                unknowns[:], adjoints[:] = solved[:, :, : right.shape[2]], solved[:, :, right.shape[2] :]
+            return Solution(frequencies_hz=frequencies_hz, unknowns=unknowns, adjoints=adjoints)
         for index, frequency_hz in enumerate(frequencies_hz):
             data = self._constant + 1j * (2.0 * np.pi * frequency_hz) * self._slope
             matrix = sparse.csc_matrix((data, self._indices, self._indptr), shape=self._shape)
@@ -133,10 +133,10 @@ class System:
                 matrix = matrix + sparse.csc_matrix((around.siemens[index].ravel(), where), shape=self._shape)
             factors = splu(matrix)
             if right.shape[2]:
-                tolerances[index] = factors.solve(right[index % len(right)])
+                unknowns[index] = factors.solve(right[index % len(right)])
             if targets.shape[1]:
                 adjoints[index] = factors.solve(targets, trans="T")  # type: ignore[call-overload]
-        return Solution(frequencies_hz=frequencies_hz, tolerances=tolerances, adjoints=adjoints)
+        return Solution(frequencies_hz=frequencies_hz, unknowns=unknowns, adjoints=adjoints)
 
     def _dense(self, frequencies_hz: Floats) -> Complexes:
         """All matrices at once, (frequencies, size, size)."""

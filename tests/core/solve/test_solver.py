@@ -45,7 +45,7 @@ class Solver(unittest.TestCase):
         solution = solve(network, np.array([hertz]), emfs, pick)
         right = np.zeros(network.size)
         right[network.node_count : network.node_count + network.branch_count] = -1.0
-        direct, adjoint = solution.tolerances[0, 0, 0], solution.adjoints[0, :, 0] @ right
+        direct, adjoint = solution.unknowns[0, 0, 0], solution.adjoints[0, :, 0] @ right
         self.assertLess(abs(direct - adjoint), 1e-9 * max(1.0, abs(direct)))
 
     @given(networks(), st.floats(1e-6, 1e6))
@@ -53,8 +53,8 @@ class Solver(unittest.TestCase):
     def test_scaling_an_emf_scales_everything(self, network: Network, factor: float) -> None:
         emfs = np.ones((network.branch_count, 1))
         none = np.zeros((network.size, 0))
-        one = solve(network, np.array([50.0]), emfs, none).tolerances
-        more = solve(network, np.array([50.0]), emfs * factor, none).tolerances
+        one = solve(network, np.array([50.0]), emfs, none).unknowns
+        more = solve(network, np.array([50.0]), emfs * factor, none).unknowns
         # What a solution is good to is a share of its largest voltage, not of each.
         largest = max(1.0, float(np.abs(one).max(initial=0.0)))
         np.testing.assert_allclose(more, one * factor, rtol=1e-9, atol=1e-9 * largest * factor)
@@ -96,8 +96,8 @@ class Solver(unittest.TestCase):
         pick = np.zeros((network.size, 1))
         pick[2] = 1.0
         solution = solve(network, np.array([1000.0]), emfs, pick)
-        self.assertAlmostEqual(solution.tolerances[0, 0, 0].real, 0.5)
-        self.assertAlmostEqual(solution.tolerances[0, 2, 0].real, 2.5)
+        self.assertAlmostEqual(solution.unknowns[0, 0, 0].real, 0.5)
+        self.assertAlmostEqual(solution.unknowns[0, 2, 0].real, 2.5)
         # The adjoint, though nothing goes back through a stage: c.x = y.b.
         right = np.zeros(network.size)
         right[network.node_count] = -1.0
@@ -111,9 +111,9 @@ class Solver(unittest.TestCase):
         rest = Bundle((EARTH,), (1,), (5.0,), ((0.0,),))
         whole = Network(part.node_names, part.conductances, (), (*part.bundles, rest), ())
         hertz, none = np.array([50.0, 1000.0]), np.zeros((3, 0))
-        expected = solve(whole, hertz, np.array([[1.0], [2.0]]), np.zeros((4, 0))).tolerances[:, :2, 0]
+        expected = solve(whole, hertz, np.array([[1.0], [2.0]]), np.zeros((4, 0))).unknowns[:, :2, 0]
         around = NortonLoad(np.array([1]), np.full((2, 1, 1), 0.2 + 0j), np.full((2, 1, 1), 0.4 + 0j))
-        found = System(part).solve(hertz, np.array([[1.0]]), none, around).tolerances[:, :2, 0]
+        found = System(part).solve(hertz, np.array([[1.0]]), none, around).unknowns[:, :2, 0]
         np.testing.assert_allclose(found, expected, rtol=1e-12)
 
     def test_many_copies_solved_sparsely_are_each_as_one_solved_in_full(self) -> None:
@@ -137,6 +137,6 @@ class Solver(unittest.TestCase):
         pick = np.zeros((many.size, 1))
         pick[3 * 7] = 1.0
         large = solve(many, hertz, emfs, pick)
-        np.testing.assert_allclose(large.tolerances[:, 21:24, 0], small.tolerances[:, :3, 0], rtol=1e-9)
+        np.testing.assert_allclose(large.unknowns[:, 21:24, 0], small.unknowns[:, :3, 0], rtol=1e-9)
         np.testing.assert_allclose(large.adjoints[:, 21:24, 0], small.adjoints[:, :3, 0], rtol=1e-9)
-        self.assertLess(np.abs(large.tolerances[:, :21]).max(), 1e-12)
+        self.assertLess(np.abs(large.unknowns[:, :21]).max(), 1e-12)

@@ -1,0 +1,89 @@
+"""By which mechanism hum enters an input: each has a cure of its own.
+
+direct: it stands between the legs already, in series with the programme (an unbalanced line's screen, a loop between
+the legs). leg_imbalance: what both legs carry drives current through unequal impedances. rejection: the receiver takes
+some of what both legs carry for programme. pin1: current in the screen contact. screen_coupling: current in a lead's
+screen induces more into one core than into the other.
+"""
+
+from typing import get_args
+
+import numpy as np
+
+from ruvak.core.circuit.circuit import Circuit, HumToleranceCode, ToleranceCode
+from ruvak.core.results.records import MechanismCode
+from ruvak.core.results.sensitivities import rejection_fall
+from ruvak.core.results.solving import Solved
+from ruvak.core.solve.network import Complexes, Floats, Ints
+
+MECHANISMS: tuple[MechanismCode, ...] = get_args(MechanismCode)
+MECHANISM_OF: dict[ToleranceCode | HumToleranceCode, MechanismCode] = {
+    "source_leg_mismatch": "leg_imbalance",
+    "input_leg_mismatch": "leg_imbalance",
+    "core_screen_mismatch": "leg_imbalance",
+    "channel_match": "leg_imbalance",
+    "receiver_rejection": "rejection",
+    "pin1": "pin1",
+    "screen_coupling": "screen_coupling",
+}
+"""Of which mechanism each tolerance is a part."""
+REMAINING_SHARE = 1e-3
+"""Of an input's legs' conductance what is left when asking what stands between the legs of an input that draws nothing:
+not zero, because legs tied to nothing else would have no potential."""
+
+
+def nominal_by_mechanism(circuit: Circuit, solved: Solved, receivers: list[int], columns: Ints) -> Complexes:
+    """What is known with its sign, in volts: (mechanisms, frequencies, receivers, columns). Adds up to receive().
+
+    What a stated pin 1 impedance or a stated rejection adds is known by itself. The rest stands between the legs; what
+    of it would still stand there if the input's legs drew (nearly) no current is direct, the remainder leg imbalance.
+    """
+    chosen = [circuit.receivers[number] for number in receivers]
+    found = np.zeros((len(MECHANISMS), len(solved.frequencies_hz), len(chosen), len(columns)), dtype=np.complex128)
+    first = circuit.network.node_count
+    for place, receiver in enumerate(chosen):
+        for branch, ohm in receiver.pin1:
+            found[MECHANISMS.index("pin1"), :, place] += ohm * solved.rows(np.array([first + branch]), columns)[:, 0]
+    legs = _leg_volts(circuit, solved, receivers, columns)
+    across = legs[:, :, 0] - legs[:, :, 1]
+    stated = np.array([receiver.stated_rejection for receiver in chosen])
+    corners = np.array([receiver.rejection_corner_hz for receiver in chosen])
+    fall = rejection_fall(corners, solved.frequencies_hz)
+    found[MECHANISMS.index("rejection")] = (0.5 * stated * fall)[:, :, None] * legs.sum(axis=2)
+    unloaded = np.linalg.solve(_unloading(circuit, solved, receivers), legs)
+    direct = unloaded[:, :, 0] - unloaded[:, :, 1]
+    found[MECHANISMS.index("direct")] = direct
+    found[MECHANISMS.index("leg_imbalance")] = across - direct
+    return found
+
+
+def _leg_volts(circuit: Circuit, solved: Solved, receivers: list[int], columns: Ints) -> Complexes:
+    """(frequencies, receivers, hot and cold, columns): each leg against the input's reference."""
+    chosen = [circuit.receivers[number] for number in receivers]
+    nodes = np.array([(one.hot, one.cold, one.reference) for one in chosen], dtype=np.int64)
+    rows, at = np.unique(nodes, return_inverse=True)
+    volts = solved.rows(rows, columns)[:, at.reshape(nodes.shape)]
+    legs: Complexes = volts[:, :, :2] - volts[:, :, 2:]
+    return legs
+
+
+def _unloading(circuit: Circuit, solved: Solved, receivers: list[int]) -> Complexes:
+    """(frequencies, receivers, 2, 2): I - Z G, Z the impedance seen from the two legs, G what is taken off them.
+
+    Woodbury's identity: solved with it, the legs' voltages become those with the conductances taken off.
+    """
+    chosen = [circuit.receivers[number] for number in receivers]
+    nodes = np.array([(one.hot, one.cold, one.reference) for one in chosen], dtype=np.int64)
+    functionals = 2 * np.array(receivers, dtype=np.int64)[:, None] + np.array([0, 1])
+    rows, which = np.broadcast_arrays(nodes[:, None, :], functionals[:, :, None])
+    adjoint = solved.adjoint_at(rows.ravel(), which.ravel()).reshape(-1, *rows.shape)
+    ohms = adjoint[:, :, :, :2] - adjoint[:, :, :, 2:]
+    taken_off: Floats = (1.0 - REMAINING_SHARE) * np.array([one.leg_siemens for one in chosen])
+    found: Complexes = np.eye(2) - ohms * taken_off[None, :, None, :]
+    return found
+
+
+def tolerance_masks(codes: list[ToleranceCode | HumToleranceCode]) -> dict[MechanismCode, Floats]:
+    """For each mechanism that any of these tolerances is a part of, 1 where it is and 0 where not."""
+    mechanisms = [MECHANISM_OF[code] for code in codes]
+    return {one: np.array([float(of == one) for of in mechanisms]) for one in dict.fromkeys(mechanisms)}
