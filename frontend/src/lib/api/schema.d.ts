@@ -3006,6 +3006,37 @@ export interface components {
             verdict: "balanced" | "unbalanced" | "two_signals" | "open" | "shorted";
         };
         /**
+         * CaseVoltage
+         * @description A case that nothing but capacitances ties to the building's earth, measured against that earth, true rms.
+         */
+        CaseVoltage: {
+            /**
+             * Gear
+             * @description The device.
+             */
+            gear: string;
+            /**
+             * Likely V
+             * @description Likely reading of a voltmeter of 10 Mohm, in volts.
+             */
+            likely_v: number;
+            /**
+             * Worst V
+             * @description Worst reading of a voltmeter of 10 Mohm, in volts.
+             */
+            worst_v: number;
+            /**
+             * Touch Likely A
+             * @description Likely current in amperes through somebody who touches the case and earth, by the body network of IEC 60990.
+             */
+            touch_likely_a: number;
+            /**
+             * Touch Worst A
+             * @description Worst such current, in amperes.
+             */
+            touch_worst_a: number;
+        };
+        /**
          * CauseShare
          * @description What one cause leaves at an input by itself; `owner`: the earth point, device, lead or venue it comes from.
          */
@@ -3469,6 +3500,12 @@ export interface components {
              * @description All causes too small to be told one by one, likely.
              */
             rest_dbu: number;
+            /**
+             * Mechanisms
+             * @description By which way it enters, A-weighted size first: each has a cure of its own. Empty in short results.
+             * @default []
+             */
+            mechanisms: components["schemas"]["MechanismShare"][];
         };
         /**
          * InputResult
@@ -3541,6 +3578,27 @@ export interface components {
              * @default null
              */
             loudspeaker: components["schemas"]["LoudspeakerLine"] | null;
+        };
+        /**
+         * LeadCurrent
+         * @description What a clamp meter closed round a whole lead reads: the net current of all its conductors, true rms.
+         */
+        LeadCurrent: {
+            /**
+             * Item
+             * @description The lead, by the id of the kit item.
+             */
+            item: string;
+            /**
+             * Likely A
+             * @description Likely reading in amperes.
+             */
+            likely_a: number;
+            /**
+             * Worst A
+             * @description Worst reading in amperes.
+             */
+            worst_a: number;
         };
         /**
          * Levels
@@ -3647,6 +3705,41 @@ export interface components {
              * @description What it bears.
              */
             rated_w: number;
+        };
+        /**
+         * MechanismShare
+         * @description What enters an input by one mechanism alone, all causes together.
+         *
+         *     Likely shares add up to the whole as powers, except where two of them are known with their signs: then they may
+         *     cancel or add.
+         */
+        MechanismShare: {
+            /**
+             * Code
+             * @description Direct (in series with the programme), unequal legs, the receiver's rejection, pin 1, or a lead's screen.
+             * @enum {string}
+             */
+            code: "direct" | "leg_imbalance" | "rejection" | "pin1" | "screen_coupling";
+            /**
+             * Likely Dbu
+             * @description Likely level in dBu, unweighted.
+             */
+            likely_dbu: number;
+            /**
+             * Worst Dbu
+             * @description Worst level in dBu, unweighted.
+             */
+            worst_dbu: number;
+            /**
+             * Weighted Dbu
+             * @description Likely level in dBu, A-weighted.
+             */
+            weighted_dbu: number;
+            /**
+             * Weighted Worst Dbu
+             * @description Worst level in dBu, A-weighted.
+             */
+            weighted_worst_dbu: number;
         };
         /**
          * MixResult
@@ -3858,14 +3951,29 @@ export interface components {
             own_db: number[] | null;
             /**
              * Low 3Db Hz
-             * @description Frequency in Hz below which more than 3 dB are lost; null where there is none.
+             * @description Frequency in Hz below which more than half the power at 1 kHz is lost; null where it is below 1 Hz.
              */
             low_3db_hz: number | null;
             /**
              * High 3Db Hz
-             * @description Frequency in Hz above which more than 3 dB are lost; null where there is none.
+             * @description Frequency in Hz above which more than half the power at 1 kHz is lost; null where it is above 200 kHz.
              */
             high_3db_hz: number | null;
+            /**
+             * Passband Db
+             * @description Level of the passband in dB relative to 1 kHz: the highest that holds over an octave.
+             */
+            passband_db: number;
+            /**
+             * Passband Low Hz
+             * @description Frequency in Hz below which more than half the passband's power is lost; null where it is below 1 Hz.
+             */
+            passband_low_hz: number | null;
+            /**
+             * Passband High Hz
+             * @description Frequency in Hz above which more than half the passband's power is lost; null where it is above 200 kHz.
+             */
+            passband_high_hz: number | null;
             /**
              * Loss 10K Db
              * @description Loss at 10 kHz in dB.
@@ -3982,6 +4090,18 @@ export interface components {
              * @default null
              */
             data: components["schemas"]["DataLine"] | null;
+            /**
+             * Lead Currents
+             * @description What a clamp meter would read round each of its leads; left out in short results.
+             * @default []
+             */
+            lead_currents: components["schemas"]["LeadCurrent"][];
+            /**
+             * Case Voltages
+             * @description What a voltmeter would read on each of its devices that floats; left out in short results.
+             * @default []
+             */
+            case_voltages: components["schemas"]["CaseVoltage"][];
         };
         /**
          * SourceResult
@@ -4288,6 +4408,17 @@ export interface components {
              * @description Worst hum after, A-weighted, in dBu.
              */
             worst_after_dbu: number;
+            /**
+             * Change Best Db
+             * @description After less before in dB where the two largest causes stand to each other so that opening helps most.
+             */
+            change_best_db: number;
+            /**
+             * Change Worst Db
+             * @description The same where they stand so that it helps least, or harms: well above change_best_db, the benefit rests on two
+             *     causes of unknown phase.
+             */
+            change_worst_db: number;
         };
         /**
          * RemedyList

@@ -21,6 +21,14 @@ export function ohm(value: number): string {
 	return value >= 1000 ? `${number(value / 1000)} kΩ` : `${number(value)} Ω`;
 }
 
+/** With the prefix that a meter would show: "2.1 mA", "83.0 V", "0.4 µA". */
+function metered(value: number, unit: string): string {
+	if (value >= 1) return `${number(value)} ${unit}`;
+	return value >= 1e-3 ? `${number(value * 1e3)} m${unit}` : `${number(value * 1e6)} µ${unit}`;
+}
+export const ampere = (value: number): string => metered(value, 'A');
+export const volt = (value: number): string => metered(value, 'V');
+
 export const watt = (value: number): string => `${number(value)} W`;
 
 export function hertz(value: number): string {

@@ -22,6 +22,32 @@ export function causeWords(rig: Schemas['Rig'], cause: Cause): string {
 	return CAUSE_WORDS[cause.code](unnamed ? `${called}’s outlet` : called);
 }
 
+type Mechanism = Schemas['MechanismShare']['code'];
+
+/** By which way hum gets in, and what is done about that way. */
+export const MECHANISMS: Record<Mechanism, { words: string; cure: string }> = {
+	direct: {
+		words: 'in series with the programme',
+		cure: 'A balanced line, or an isolator in it.'
+	},
+	leg_imbalance: {
+		words: 'unequal legs',
+		cure: 'An output whose legs have equal impedance, or a transformer at the input.'
+	},
+	rejection: {
+		words: 'the input’s own rejection',
+		cure: 'An input that rejects more, or a transformer before it.'
+	},
+	pin1: {
+		words: 'current in pin 1',
+		cure: 'Keep current out of that screen, or have pin 1 bonded to the case where it comes in.'
+	},
+	screen_coupling: {
+		words: 'current in the lead’s screen',
+		cure: 'Less current in the screen, or a lead with a braided one.'
+	}
+};
+
 /** Outlets of the rig that are only assumed: devices with an earthed plug whose outlet nobody named. */
 export const assumedOutlets = (hum: Schemas['Hum']): number =>
 	hum.causes.filter((cause) => cause.owner.startsWith('somewhere:')).length;

@@ -4,6 +4,7 @@
 	import 'uplot/dist/uPlot.min.css';
 	import type { Schemas } from '../../api/client';
 	import { db, hertz, number } from '../../domain/format';
+	import { cornerWords } from '../../domain/response';
 	import { theme } from '../../state/theme.svelte';
 
 	const DECADES = [20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000];
@@ -24,7 +25,7 @@
 	let host: HTMLDivElement | undefined = $state();
 	const words = $derived(
 		`Response of ${response.of}: ${db(response.loss_10k_db)} lost at 10 kHz, ${db(response.loss_20k_db)} at 20 kHz` +
-			(response.low_3db_hz ? `, 3 dB down at ${hertz(response.low_3db_hz)}` : '')
+			cornerWords(response)
 	);
 
 	const ink = (name: string): string =>

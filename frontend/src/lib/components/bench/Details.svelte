@@ -12,6 +12,7 @@
 	import HissTable from './HissTable.svelte';
 	import HumTable from './HumTable.svelte';
 	import LevelsTable from './LevelsTable.svelte';
+	import MetersTable from './MetersTable.svelte';
 	import LoudspeakerTable from './LoudspeakerTable.svelte';
 
 	interface Props {
@@ -59,6 +60,7 @@
 			{:else}
 				{@render curve()}
 			{/if}
+			<div><MetersTable {rig} result={run.result} /></div>
 		</div>
 		<div class="column">
 			{#if input.loudspeaker}

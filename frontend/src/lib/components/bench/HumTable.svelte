@@ -3,7 +3,7 @@
 	import type { Schemas } from '../../api/client';
 	import { db, dbu, hertz, number } from '../../domain/format';
 	import Figure from '../figures/Figure.svelte';
-	import { assumedOutlets, bars, causeWords } from '../../domain/hum';
+	import { MECHANISMS, assumedOutlets, bars, causeWords } from '../../domain/hum';
 
 	interface Props {
 		rig: Schemas['Rig'];
@@ -20,6 +20,14 @@
 	const top = $derived(Math.max(-60, Math.ceil(hum.worst_dbu / 20) * 20));
 	const tones = $derived(bars(hum, FLOOR_DBU, top));
 	const told = $derived(hum.causes.filter((cause) => cause.worst_dbu > FLOOR_DBU));
+	/** Those that matter: within 30 dB of the largest. */
+	const ways = $derived(
+		(hum.mechanisms ?? []).filter(
+			(way) =>
+				way.worst_dbu > FLOOR_DBU &&
+				way.weighted_worst_dbu > (hum.mechanisms?.[0]?.weighted_worst_dbu ?? 0) - 30
+		)
+	);
 	const assumed = $derived(assumedOutlets(hum));
 	const width = (level: number): number =>
 		Math.min(100, Math.max(1, (100 * (level - FLOOR_DBU)) / (top - FLOOR_DBU)));
@@ -67,6 +75,23 @@
 			{/if}
 		</tbody>
 	</table>
+	{#if ways.length > 0}
+		<table class="figures">
+			<caption class="heading">How it gets in</caption>
+			<tbody>
+				{#each ways as way (way.code)}
+					<tr>
+						<th scope="row">
+							{MECHANISMS[way.code].words}
+							<span class="quiet cure">{MECHANISMS[way.code].cure}</span>
+						</th>
+						<td class="figure">{dbu(way.likely_dbu)}</td>
+						<td class="figure quiet">{dbu(way.worst_dbu)}</td>
+					</tr>
+				{/each}
+			</tbody>
+		</table>
+	{/if}
 	{#if told.length > 0}
 		<svg
 			class="tones"
@@ -136,6 +161,10 @@
 	}
 	.foot {
 		stroke: var(--line-strong);
+	}
+	.cure {
+		display: block;
+		font-size: 0.8125rem;
 	}
 	.note {
 		font-size: 0.8125rem;

@@ -19,6 +19,8 @@
 			floating: [],
 			phantom: [],
 			cores: [],
+			lead_currents: [],
+			case_voltages: [],
 			data: null
 		},
 		controls: [],
