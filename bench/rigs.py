@@ -21,7 +21,7 @@ def sized_rig(runs: int) -> Rig:
         rig_from_document(
             {
                 "format": "ruvak-rig",
-                "version": 1,
+                "version": 2,
                 "id": f"sized-{runs}",
                 "name": f"{runs} runs",
                 "venue": {"name": "Bench"},
@@ -94,13 +94,13 @@ def earthed_rig(runs: int) -> Rig:
                 "id": f"run-{number}",
                 "number": number + 1,
                 "name": f"Run {number}",
-                "legs": [kit[-1]["id"]],
+                "pieces": [kit[-1]["id"]],
                 "joins": [{"a": a, "b": b} for a, b in joins],
             }
         )
     document = {
         "format": "ruvak-rig",
-        "version": 1,
+        "version": 2,
         "id": f"earthed-{runs}",
         "name": f"{runs} runs",
         "venue": {"name": "Bench", "earth": earth},

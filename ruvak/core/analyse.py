@@ -180,7 +180,8 @@ def rest_of_rig(rig: Rig, run_id: str, block_cache: BlockCache | None = None) ->
         return None
     rest, bare = (prune(rig.with_fields(runs=runs), gear) for runs in (others, ()))
     around, own = (build(one, trace(one)) for one in (rest, bare))
-    stray_f = assumptions_of(rig).stray_f.value
+    assumed_f = assumptions_of(rig).stray_f.value
+    stray_f = {one.id: one.earth_f.value if one.earth_f is not None else assumed_f for one in rig.gear}
     # A wiring may bring a computer's noise, and a failing supply's ripple is a part of the run.
     mains_hz = float(rig.venue.mains_hz)
     more_hz = (*disturbances_of(rig).computer_hz, mains_hz, 2.0 * mains_hz)

@@ -9,9 +9,9 @@ from ruvak.core.entry.reading import Reading
 from ruvak.core.entry.rows import InputRow, destination
 from ruvak.core.errors import BadEdit
 from ruvak.core.kit.lines import KitReading, read_kit
-from ruvak.core.legs.choices import choices
-from ruvak.core.legs.plug import plugged
-from ruvak.core.legs.routes import put_ops
+from ruvak.core.pieces.choices import choices
+from ruvak.core.pieces.plug import plugged
+from ruvak.core.pieces.routes import put_ops
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.earth import Preset
@@ -24,7 +24,7 @@ from ruvak.service.problems import NotCurrent, NotFound
 from ruvak.service.states import (
     DestinationList,
     GroundLoopList,
-    LegChoiceList,
+    PieceChoiceList,
     Preview,
     Readings,
     RemedyList,
@@ -119,26 +119,28 @@ class Computer:
         """Kit in plain words, one kind a line. Raises NotFound."""
         return read_kit(self._rig(rig_id), text)
 
-    def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> LegChoiceList:
+    def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> PieceChoiceList:
         """What could stand at a place of a run. Raises NotFound, BadEdit."""
         rig = self._rig(rig_id)
         run = _run(rig, run_id)
-        if not 0 <= at <= len(run.legs):
-            raise BadEdit("at", f"This run has {len(run.legs)} legs; place {at} is not among them.")
-        return LegChoiceList(choices(rig, run, at, replace))
+        if not 0 <= at <= len(run.pieces):
+            raise BadEdit("at", f"This run has {len(run.pieces)} pieces; place {at} is not among them.")
+        return PieceChoiceList(choices(rig, run, at, replace))
 
-    def rewire(self, rig_id: str, run_id: str, legs: tuple[KitItem, ...]) -> Rewired:
-        """The run with these legs in this order, plugged as far as they fit, solved. Raises NotFound, RigFault."""
+    def rewire(self, rig_id: str, run_id: str, pieces: tuple[KitItem, ...]) -> Rewired:
+        """The run with these pieces in this order, plugged as far as they fit, solved. Raises NotFound, RigFault."""
         rig = self._rig(rig_id)
         run = _run(rig, run_id)
-        ops: list[Op] = put_ops(rig, legs)
-        with_legs = apply(rig, Edit(label="legs", ops=tuple(ops))) if ops else rig
-        names = tuple(item.id for item in legs)
-        found = plugged(with_legs, run, names)
-        ops += changes("runs", run, run.model_copy(update={"legs": names, "joins": found.joins}))
+        ops: list[Op] = put_ops(rig, pieces)
+        with_pieces = apply(rig, Edit(label="pieces", ops=tuple(ops))) if ops else rig
+        names = tuple(item.id for item in pieces)
+        found = plugged(with_pieces, run, names)
+        ops += changes("runs", run, run.model_copy(update={"pieces": names, "joins": found.joins}))
         if not ops:
-            raise BadEdit("legs", "The run has these legs in this order already.")
-        return Rewired(gaps=found.gaps, preview=self._preview(rig, Edit(label=_label(rig, run, legs), ops=tuple(ops))))
+            raise BadEdit("pieces", "The run has these pieces in this order already.")
+        return Rewired(
+            gaps=found.gaps, preview=self._preview(rig, Edit(label=_label(rig, run, pieces), ops=tuple(ops)))
+        )
 
     def earth_from_current(self, rig_id: str, item: str, reading_a: float, spectrum: Preset) -> Preview:
         """A clamp meter's reading round a lead, as the earth voltage it tells, solved. Raises NotFound, BadEdit."""
@@ -181,14 +183,14 @@ def _together(readings: tuple[Reading, ...]) -> Edit | None:
     return Edit(label=label, ops=tuple(op for edit in edits for op in edit.ops))
 
 
-def _label(rig: Rig, run: Run, legs: tuple[KitItem, ...]) -> str:
-    """What was done to the legs, in words for the list of changes."""
-    now, then = [item.id for item in legs], list(run.legs)
-    tags = {item.id: item.tag for item in (*rig.kit, *legs)}
+def _label(rig: Rig, run: Run, pieces: tuple[KitItem, ...]) -> str:
+    """What was done to the pieces, in words for the list of changes."""
+    now, then = [item.id for item in pieces], list(run.pieces)
+    tags = {item.id: item.tag for item in (*rig.kit, *pieces)}
     added = ", ".join(tags[one] for one in now if one not in then)
     gone = ", ".join(tags[one] for one in then if one not in now)
     if added and gone:
         return f"{run.name}: {added} in place of {gone}"[:120]
     if added:
         return f"{run.name}: insert {added}"[:120]
-    return f"{run.name}: take out {gone}"[:120] if gone else f"{run.name}: legs in another order"[:120]
+    return f"{run.name}: take out {gone}"[:120] if gone else f"{run.name}: pieces in another order"[:120]

@@ -9,7 +9,7 @@ from ruvak.core.analyse import Analysis
 from ruvak.core.entry.reading import Reading
 from ruvak.core.judge.assumed import Assumed
 from ruvak.core.judge.finding import Grade, RigFinding, Verdict
-from ruvak.core.legs.choices import LegChoice
+from ruvak.core.pieces.choices import PieceChoice
 from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.results.records import DestinationResult, GroundLoop
 from ruvak.core.rig.collections import CollectionName, HolderKind
@@ -125,7 +125,7 @@ class RemedyList(RootModel[tuple[Remedy, ...]]):
     """Solved remedies, best first."""
 
 
-class LegChoiceList(RootModel[tuple[LegChoice, ...]]):
+class PieceChoiceList(RootModel[tuple[PieceChoice, ...]]):
     """What could stand there, fitting and owned things first."""
 
 
@@ -138,7 +138,7 @@ class Readings(Record):
 
 
 class Rewired(Record):
-    """A run with other legs, solved; `gaps` are sentences about what does not fit."""
+    """A run with other pieces, solved; `gaps` are sentences about what does not fit."""
 
     gaps: tuple[str, ...]
     preview: Preview

@@ -75,6 +75,8 @@ class VenueRow(Base):
     programme_db_spl: Mapped[float | None]
     noise_dba: Mapped[float | None]
     house: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    revision: Mapped[int] = mapped_column(default=1)
+    induced_phase_deg: Mapped[Document | None]
 
 
 class RigRow(Base):
@@ -124,6 +126,11 @@ class GearRow(ThingRow):
     supply_fault_v: Mapped[Document | None]
     at: Mapped[Document | None]
     faders_db: Mapped[dict[str, Any]]
+    host: Mapped[str | None]
+    contacts: Mapped[Documents]
+    mains_f: Mapped[Document | None]
+    earth_f: Mapped[Document | None]
+    sends: Mapped[Documents]
 
 
 class KitRow(ThingRow):
@@ -139,17 +146,18 @@ class KitRow(ThingRow):
     installed: Mapped[bool]
     beside: Mapped[Document | None]
     loop_width_m: Mapped[Document | None]
+    contacts: Mapped[Documents]
 
 
 class RunRow(ThingRow):
-    """One path: its legs' ids and its joins. Names are checked by the core, which knows what may be shared."""
+    """One path: its pieces' ids and its joins. Names are checked by the core, which knows what may be shared."""
 
     __tablename__ = "run"
-    __table_args__ = (Index("ix_run_legs", "legs", postgresql_using="gin"),)
+    __table_args__ = (Index("ix_run_pieces", "pieces", postgresql_using="gin"),)
     collection = "runs"
     number: Mapped[int]
     name: Mapped[str]
-    legs: Mapped[Texts]
+    pieces: Mapped[Texts]
     joins: Mapped[Documents]
     note: Mapped[str]
     route: Mapped[Documents]

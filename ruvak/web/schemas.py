@@ -128,10 +128,10 @@ class PartPath(Record):
     part_id: Id
 
 
-class LegsBody(Record):
-    """A run's legs in their new order; those not in the kit yet are added to it."""
+class PiecesBody(Record):
+    """A run's pieces in their new order; those not in the kit yet are added to it."""
 
-    legs: tuple[KitItem, ...] = Field(max_length=64)
+    pieces: tuple[KitItem, ...] = Field(max_length=64)
 
 
 class ScreenCurrentBody(Record):
@@ -143,7 +143,7 @@ class ScreenCurrentBody(Record):
 
 
 class PlaceQuery(Record):
-    """A place among a run's legs, counted from 0; `replace`: instead of what stands there, else in front of it."""
+    """A place among a run's pieces, counted from 0; `replace`: instead of what stands there, else in front of it."""
 
     at: Annotated[int, Field(ge=0, le=64)]
     replace: bool = False

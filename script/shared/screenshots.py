@@ -55,9 +55,9 @@ def many_lines(page: Page) -> None:
     page.get_by_role("button", name="keep 1 to mend").wait_for()
 
 
-def open_leg(page: Page) -> None:
+def open_piece(page: Page) -> None:
     """Another adapter looked at in place of the one there is."""
-    page.get_by_role("group", name="Legs of this run").get_by_role("button", name="A4", exact=True).click()
+    page.get_by_role("group", name="Pieces of this run").get_by_role("button", name="A4", exact=True).click()
     page.get_by_role("button", name="Swap…").click()
     page.locator(".choices li button", has_text="left only").focus()
     page.locator(".strip.ghost").wait_for()
@@ -65,7 +65,7 @@ def open_leg(page: Page) -> None:
 
 def draw_wiring(page: Page) -> None:
     """Cold moved to the screen by hand."""
-    page.get_by_role("group", name="Legs of this run").get_by_role("button", name="A4", exact=True).click()
+    page.get_by_role("group", name="Pieces of this run").get_by_role("button", name="A4", exact=True).click()
     page.get_by_role("button", name="Wiring…").click()
     for point in ("in.R", "out.3", "in.S", "out.3"):
         page.locator(f"[data-point='{point}']").click()
@@ -126,7 +126,7 @@ VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...]
     ("line", "/", DESK, "booth", type_a_line),
     ("line-phone", "/", PHONE, "daylight", type_a_line),
     ("many", "/", DESK, "daylight", many_lines),
-    ("legs", "/", (1280, 900), "booth", open_leg),
+    ("pieces", "/", (1280, 900), "booth", open_piece),
     ("wiring", "/", DESK, "booth", draw_wiring),
     ("concert-kit", "/kit", DESK, "booth", fill_the_cupboard),
     ("rigs", "/rigs", DESK, "booth", nothing),

@@ -154,11 +154,11 @@ class Pasting(BrowserTest):
 
 
 class Legs(BrowserTest):
-    def leg(self, tag: str) -> None:
-        self.page.get_by_role("group", name="Legs of this run").get_by_role("button", name=tag, exact=True).click()
+    def piece(self, tag: str) -> None:
+        self.page.get_by_role("group", name="Pieces of this run").get_by_role("button", name=tag, exact=True).click()
 
     def test_swap_look_and_take(self) -> None:
-        self.leg("A4")
+        self.piece("A4")
         self.page.get_by_role("button", name="Swap…").click()
         choice = self.page.locator(".choices li button", has_text="A7 Mono-sum adapter")
         choice.focus()
@@ -168,27 +168,27 @@ class Legs(BrowserTest):
         self.page.keyboard.press("Enter")
         expect(self.page.locator(".strip.ghost")).to_have_count(0)
         expect(self.run_card()).to_contain_text("Arrives whole")
-        self.assertEqual(self.rigs.export("lantern-evening").runs[0].legs, ("adapter-7", "lead-31"))
+        self.assertEqual(self.rigs.export("lantern-evening").runs[0].pieces, ("adapter-7", "lead-31"))
 
     def test_insert_move_and_take_out(self) -> None:
         self.page.get_by_role("button", name="Insert before M31").click()
         self.page.get_by_label("Find a lead").fill("pad, 20")
         self.page.locator(".choices li button").first.click()
-        legs = self.page.get_by_role("group", name="Legs of this run")
-        expect(legs.get_by_role("button", name="pad 1", exact=True)).to_be_visible()
-        self.leg("pad 1")
+        pieces = self.page.get_by_role("group", name="Pieces of this run")
+        expect(pieces.get_by_role("button", name="pad 1", exact=True)).to_be_visible()
+        self.piece("pad 1")
         self.page.get_by_role("button", name="Move on").click()
-        expect(self.run_card().locator("text.leg").last).to_contain_text("pad 1")
-        self.leg("A4")
+        expect(self.run_card().locator("text.piece").last).to_contain_text("pad 1")
+        self.piece("A4")
         self.page.get_by_role("button", name="Take out").click()
         expect(self.run_card()).to_contain_text("no source")
         self.page.keyboard.press("u")
         expect(self.run_card()).to_contain_text("cancels at")
-        kept = self.rigs.export("lantern-evening").runs[0].legs
-        self.assertEqual([leg[:7] for leg in kept], ["adapter", "lead-31", "get-pad"])
+        kept = self.rigs.export("lantern-evening").runs[0].pieces
+        self.assertEqual([piece[:7] for piece in kept], ["adapter", "lead-31", "get-pad"])
 
     def test_draw_a_lead_contact_to_contact(self) -> None:
-        self.leg("M31")
+        self.piece("M31")
         self.page.get_by_role("button", name="Wiring…").click()
         contact = self.page.locator("[data-point='in.3']")
         contact.focus()

@@ -62,13 +62,13 @@ class StripIsTrue(BrowserTest):
         return frozenset(group for group in groups if group)
 
     def metal(self, rig: Rig, run_id: str, shown: frozenset[str]) -> Partition:
-        """The same straight from the trace: the run's legs and mates, and what a device joins within one socket."""
+        """The same straight from the trace: the run's pieces and mates, and what a device joins within one socket."""
         run = next(one for one in rig.runs if one.id == run_id)
         contacts = [parse_point_ref(one) for one in shown]
         joined: UnionFind[ContactRef | NodeRef] = UnionFind(contacts)
         inside: UnionFind[ContactRef | NodeRef] = UnionFind()
         for link in trace(rig).links:
-            if link.owner in run.legs or (link.kind == "mate" and link.owner == run_id):
+            if link.owner in run.pieces or (link.kind == "mate" and link.owner == run_id):
                 joined.union(link.a, link.b)
             elif link.kind == "wire":
                 inside.union(link.a, link.b)

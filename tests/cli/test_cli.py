@@ -67,7 +67,7 @@ class Command(DatabaseTest):
         self.assertEqual((code, err), (2, "ruvak: There is no lead 'ghost' in this rig.\n"))
 
     def test_a_bad_file_is_told_field_by_field(self) -> None:
-        self.file.write_text('{"format": "ruvak-rig", "version": 1, "id": "A b"}', encoding="utf-8")
+        self.file.write_text('{"format": "ruvak-rig", "version": 2, "id": "A b"}', encoding="utf-8")
         code, out, err = self.run_command("solve", str(self.file))
         self.assertEqual((code, out), (2, ""))
         self.assertIn("ruvak: id: should be small letters", err)

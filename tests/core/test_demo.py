@@ -36,10 +36,10 @@ def troubles(analysis: Analysis) -> dict[str, set[str]]:
     return {run: codes for run, codes in found.items() if codes}
 
 
-def rewired(rig: Rig, run_id: str, legs: list[str], *joins: tuple[str, str]) -> Op:
+def rewired(rig: Rig, run_id: str, pieces: list[str], *joins: tuple[str, str]) -> Op:
     run: Run = next(one for one in rig.runs if one.id == run_id)
     made = tuple(Join(a=a, b=b) for a, b in joins)
-    return PutThing(kind="runs", thing=run.model_copy(update={"legs": tuple(legs), "joins": made}))
+    return PutThing(kind="runs", thing=run.model_copy(update={"pieces": tuple(pieces), "joins": made}))
 
 
 def cures(rig: Rig) -> dict[str, list[Op]]:

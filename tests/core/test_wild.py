@@ -36,7 +36,7 @@ class Wild(unittest.TestCase):
         pairs = [pair for rig in rigs for pair in zip(rig.runs, analyse(rig).runs, strict=True)]
         for run, analysed in pairs:
             pieces = analysed.drawing.pieces
-            self.assertLessEqual(set(run.legs), {piece.owner for piece in pieces})
+            self.assertLessEqual(set(run.pieces), {piece.owner for piece in pieces})
             for side in ("ins", "outs"):
                 places = [(piece.column, one.lane) for piece in pieces for one in getattr(piece, side)]
                 self.assertEqual(len(places), len(set(places)), run.id)

@@ -27,7 +27,7 @@ def rig_of(gear: list[Doc], kit: list[Doc], runs: list[tuple[list[str], list[tup
     assumptions = {**default_assumptions().model_dump(mode="json"), "disturbances": disturbances}
     document = {
         "format": "ruvak-rig",
-        "version": 1,
+        "version": 2,
         "id": "library",
         "name": "Library",
         "venue": {"name": "Hall", "earth": more.pop("earth", [])},
@@ -35,8 +35,14 @@ def rig_of(gear: list[Doc], kit: list[Doc], runs: list[tuple[list[str], list[tup
         "gear": gear,
         "kit": [{"tag": one["id"], **one} for one in kit],
         "runs": [
-            {"id": f"r{n}", "number": n, "name": f"R{n}", "legs": legs, "joins": [{"a": a, "b": b} for a, b in joins]}
-            for n, (legs, joins) in enumerate(runs, 1)
+            {
+                "id": f"r{n}",
+                "number": n,
+                "name": f"R{n}",
+                "pieces": pieces,
+                "joins": [{"a": a, "b": b} for a, b in joins],
+            }
+            for n, (pieces, joins) in enumerate(runs, 1)
         ],
         **more,
     }
@@ -250,9 +256,9 @@ class BetweenCircuits(unittest.TestCase):
                 joins += [(f"q.{side}-out", f"switcher.{side}")]
             else:
                 joins += [(f"r.{side}-in", f"switcher.{side}")]
-        legs = ("r", "iso", "q") if isolated else ("r",)
+        pieces = ("r", "iso", "q") if isolated else ("r",)
         run = rig.runs[0].model_copy(
-            update={"legs": legs, "joins": tuple(Join.model_validate({"a": a, "b": b}) for a, b in joins)}
+            update={"pieces": pieces, "joins": tuple(Join.model_validate({"a": a, "b": b}) for a, b in joins)}
         )
         inputs = analyse(rig.with_fields(runs=(run,))).runs[0].result.inputs
         found = {one.input: one.hum.weighted_dbu for one in inputs if one.hum is not None}

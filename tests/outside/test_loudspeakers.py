@@ -69,8 +69,8 @@ class Rows(unittest.TestCase):
         document = whole.model_dump(mode="json", exclude_none=True)
         joins = document["runs"][0]["joins"]
         document["runs"] = [
-            {**document["runs"][0], "legs": run.legs[:1], "joins": joins[:2]},
-            {**document["runs"][0], "id": "on", "number": 2, "legs": run.legs[1:], "joins": joins[2:]},
+            {**document["runs"][0], "pieces": run.pieces[:1], "joins": joins[:2]},
+            {**document["runs"][0], "id": "on", "number": 2, "pieces": run.pieces[1:], "joins": joins[2:]},
         ]
         split = analyse(prepare(rig_from_document(document)))
         second = split.runs[1].result

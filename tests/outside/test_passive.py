@@ -99,7 +99,7 @@ def lead_rig(length_m: float, **per_m: float) -> Rig:
     base = stated_rig().model_dump(mode="json", exclude_none=True)
     parts = [part for part in base["parts"] if part["id"] != "adapter"] + [lead]
     joins = [{"a": "source.out", "b": "lead1.in"}, {"a": "lead1.out", "b": "receiver.in1"}]
-    run = {"id": "run", "number": 1, "name": "Run", "legs": ["lead1"], "joins": joins}
+    run = {"id": "run", "number": 1, "name": "Run", "pieces": ["lead1"], "joins": joins}
     kit = [{"id": "lead1", "tag": "L1", "part": "lead", "length_m": length_m}]
     return prepare(rig_from_document({**base, "parts": parts, "kit": kit, "runs": [run]}))
 

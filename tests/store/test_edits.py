@@ -77,7 +77,7 @@ class Together(EditTest):
     def test_what_no_longer_fits_together_is_a_conflict(self) -> None:
         gone = Edit(label="gone", ops=(RemoveThing(kind="kit", id="lead-8"),))
         self.edits.make(self.rig_id, "0.0", gone, ANN)
-        run = Run(id="spare", number=2, name="Spare", legs=("lead-8",))
+        run = Run(id="spare", number=2, name="Spare", pieces=("lead-8",))
         with self.assertRaisesRegex(Conflict, "no longer fits"):
             self.edits.make(self.rig_id, "0.0", Edit(label="run", ops=(PutThing(kind="runs", thing=run),)), BEN)
 

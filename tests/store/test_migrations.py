@@ -9,6 +9,7 @@ from alembic.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, create_engine, inspect, text
 
+from ruvak.core.rig.edits import Edit, PutThing, SetField
 from ruvak.core.rig.rig import Rig
 from ruvak.service.states import Person
 from ruvak.service.upkeep import migrate, rigs_at
@@ -54,7 +55,7 @@ class Migrations(unittest.TestCase):
         command.upgrade(migrations(url), "head")
         with create_engine(url).connect() as connection:
             kit = connection.execute(text("SELECT tag, installed FROM kit_item")).one()
-            run = connection.execute(text("SELECT name, note, legs, joins FROM run")).one()
+            run = connection.execute(text("SELECT name, note, pieces, joins FROM run")).one()
         self.assertEqual(tuple(kit), ("M1", False))
         self.assertEqual(tuple(run), ("One", "", ["k"], [{"a": "a.b", "b": "c.d", "sleeve": None}]))
 
@@ -74,6 +75,32 @@ class Migrations(unittest.TestCase):
         edits.undo(rig.id, person)
         self.assertEqual(next(one for one in rigs.export(rig.id).kit if one.id == "lead-31").length_m, 3.0)
 
+    def test_what_was_saved_before_version_2_of_the_format_can_still_be_undone(self) -> None:
+        url = new_database()
+        migrate(url)
+        rigs, edits = process_at(url)
+        person = Person(id="a", name="A")
+        state = rigs.import_rig(demo_rig(), person)
+        run = state.rig.runs[0]
+        without = SetField(kind="runs", id=run.id, field="joins", value=[])
+        without_pieces = SetField(kind="runs", id=run.id, field="pieces", value=[])
+        edits.make(state.rig.id, state.version, Edit(label="Unplugged", ops=(without, without_pieces)), person)
+        gone = PutThing(kind="runs", thing=run.model_copy(update={"pieces": (), "joins": (), "name": "Again"}))
+        edits.make(state.rig.id, rigs.version(state.rig.id).version, Edit(label="Again", ops=(gone,)), person)
+        command.downgrade(migrations(url), "0008")
+        with create_engine(url).connect() as connection:
+            self.assertEqual(connection.execute(text("SELECT legs FROM run")).scalar_one(), [])
+            kept = connection.execute(text("SELECT forward, inverse FROM edit ORDER BY id")).all()
+            touches = connection.execute(text("SELECT array_agg(DISTINCT t) FROM edit_of_holder, unnest(touches) t"))
+            self.assertIn(f"=runs/{run.id}/legs", touches.scalar_one())
+        self.assertNotIn("pieces", json.dumps([list(row) for row in kept]))
+        migrate(url)
+        rigs, edits = process_at(url)
+        edits.undo(state.rig.id, person)
+        self.assertEqual(rigs.export(state.rig.id).runs[0].name, run.name)
+        edits.undo(state.rig.id, person)
+        self.assertEqual(rigs.export(state.rig.id).runs[0], run)
+
     def test_each_revision_goes_up_from_the_one_before_and_down_again(self) -> None:
         url = new_database()
         for revision in reversed(list(ScriptDirectory.from_config(migrations(url)).walk_revisions())):
@@ -83,10 +110,14 @@ class Migrations(unittest.TestCase):
             self.assertEqual(inspect(connection).get_table_names(), ["alembic_version"])
 
 
+LATER = ("host", "contacts", "mains_f", "earth_f", "sends")
+"""Columns of gear and kit that came with version 2 of the file format."""
+
+
 def _insert_as_of_0006(connection: Connection, rig: Rig) -> None:
     """A rig as the program of that revision saved it, after two edits."""
     whole = rig.model_dump(mode="json")
-    venue = whole["venue"]
+    venue = {name: value for name, value in whole["venue"].items() if name not in ("revision", "induced_phase_deg")}
 
     def add(table: str, **columns: object) -> None:
         names = ", ".join(f'"{name}"' for name in columns)
@@ -104,13 +135,13 @@ def _insert_as_of_0006(connection: Connection, rig: Rig) -> None:
         add("part", **of_rig, id=part["id"], position=place, revision=part["revision"], body=part)
     for table, things in (("gear", whole["gear"]), ("kit_item", whole["kit"])):
         for place, thing in enumerate(things):
-            columns = {"part_id" if name == "part" else name: value for name, value in thing.items()}
+            columns = {"part_id" if name == "part" else name: thing[name] for name in thing if name not in LATER}
             add(table, **of_rig, position=place, **columns)
     for place, point in enumerate(venue["earth"]):
         add("earth_point", **of_rig, position=place, **point)
     for place, run in enumerate(whole["runs"]):
-        add("run", **of_rig, position=place, **{n: v for n, v in run.items() if n not in ("legs", "joins")})
-        for leg_place, leg in enumerate(run["legs"]):
+        add("run", **of_rig, position=place, **{n: v for n, v in run.items() if n not in ("pieces", "joins")})
+        for leg_place, leg in enumerate(run["pieces"]):
             add("leg", **of_rig, run_id=run["id"], position=leg_place, item_id=leg)
         for join_place, join in enumerate(run["joins"]):
             ends = {"a_end": join["a"], "b_end": join["b"], "sleeve": join["sleeve"]}

@@ -35,7 +35,7 @@ class Saving(DatabaseTest):
         kit = KitItem(id="lead-9", tag="M9", part="mic-lead", length_m=3.0)
         strip = EarthPoint(id="strip", name="Stage strip", kind="strip")
         outlet = EarthPoint(id="first", name="First", kind="outlet", parent="strip")
-        spare = Run(id="spare", number=2, name="Spare", legs=("lead-9",))
+        spare = Run(id="spare", number=2, name="Spare", pieces=("lead-9",))
         usb = Bond.model_validate({"id": "usb", "name": "USB", "kind": "usb", "a": "laptop", "b": "speaker"})
         ways = tuple(Place(x_m=x, y_m=0.0) for x in (0.0, 5.0))
         cable = MainsRun(id="feed", name="Feed", points=ways, current_a=Value(value=3.0))

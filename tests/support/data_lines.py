@@ -24,20 +24,20 @@ def lit(lead: str, into_desk: bool = False, many: int = 1, length_m: float = 10,
     ]
     if into_desk:
         joins = [("lights.data", "a.in"), ("a.out", "m1.in"), ("m1.out", "desk.mic1")]
-    legs = [f"m{n}" for n in range(1, count + 1)]
+    pieces = [f"m{n}" for n in range(1, count + 1)]
     document = {
-        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "format": "ruvak-rig", "version": 2, "id": "x", "name": "x", "venue": {"name": "Hall"},
         "gear": [
             {"id": "lights", "name": "Lights", "part": "lighting-desk"},
             {"id": "desk", "name": "Desk", "part": "desk-digital-16"},
             *lanterns,
         ],
         "kit": [
-            *({"id": leg, "tag": leg.upper(), "part": lead, "length_m": length_m} for leg in legs),
+            *({"id": piece, "tag": piece.upper(), "part": lead, "length_m": length_m} for piece in pieces),
             {"id": "a", "tag": "A", "part": "adapter-xlrm-xlrm"},
         ],
         "runs": [{
-            "id": "r", "number": 1, "name": "R", "legs": ["a", *legs] if into_desk else legs,
+            "id": "r", "number": 1, "name": "R", "pieces": ["a", *pieces] if into_desk else pieces,
             "joins": [{"a": a, "b": b} for a, b in joins],
         }],
     }  # fmt: skip

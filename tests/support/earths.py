@@ -217,11 +217,11 @@ def earthed(
     gear = [part["id"] for part in parts if part["kind"] == "gear"]
     kit = [{"id": id_, "tag": id_, **deepcopy(fields)} for id_, fields in (leads or {}).items()]
     own = {one["id"] for one in kit}
-    legs = [list(dict.fromkeys(end.split(".")[0] for join in run for end in join)) for run in runs]
+    pieces = [list(dict.fromkeys(end.split(".")[0] for join in run for end in join)) for run in runs]
     extra = more.pop("gear", {})
     document = {
         "format": "ruvak-rig",
-        "version": 1,
+        "version": 2,
         "id": "earthed",
         "name": "Earthed",
         "venue": {"name": "Nowhere", "earth": earth or [], **more.pop("venue", {})},
@@ -248,10 +248,10 @@ def earthed(
                 "id": f"run{n}",
                 "number": n,
                 "name": f"Run {n}",
-                "legs": [one for one in mine if one in own],
+                "pieces": [one for one in mine if one in own],
                 "joins": [{"a": a, "b": b} for a, b in joins],
             }
-            for n, (joins, mine) in enumerate(zip(runs, legs, strict=True), 1)
+            for n, (joins, mine) in enumerate(zip(runs, pieces, strict=True), 1)
         ],
         **more,
     }

@@ -62,7 +62,7 @@ def entry_rig() -> Rig:
         rig_from_document(
             {
                 "format": "ruvak-rig",
-                "version": 1,
+                "version": 2,
                 "id": "entry",
                 "name": "Entry",
                 "venue": {"name": "Nowhere"},

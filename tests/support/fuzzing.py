@@ -119,7 +119,7 @@ def faults(rig: Rig, seed: int) -> list[str]:
 
 
 def edited(pick: Random, rig: Rig) -> PutThing:
-    """A lead of another length or part, a device at another outlet, a run that lost a join or got another's leg."""
+    """A lead of another length or part, a device at another outlet, a run that lost a join or got another's piece."""
     run, item, gear = pick.choice(rig.runs), pick.choice(rig.kit), pick.choice(rig.gear)
     outlets = [point.id for point in rig.venue.earth] + [None]
     match pick.randrange(5):
@@ -134,4 +134,6 @@ def edited(pick: Random, rig: Rig) -> PutThing:
             joins = tuple(join for join in run.joins if pick.random() < 0.7)
             return PutThing(kind="runs", thing=run.model_copy(update={"joins": joins}))
         case _:
-            return PutThing(kind="runs", thing=run.model_copy(update={"legs": (*run.legs, pick.choice(rig.kit).id)}))
+            return PutThing(
+                kind="runs", thing=run.model_copy(update={"pieces": (*run.pieces, pick.choice(rig.kit).id)})
+            )

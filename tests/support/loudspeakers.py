@@ -7,21 +7,21 @@ from ruvak.core.rig.rig import Rig
 
 def speakers(amplifier: str, passive: str, lead: str, length_m: float, many: int = 1, **settings: str) -> Rig:
     """So many loudspeakers in a row on one amplifier."""
-    legs = [f"l{n}" for n in range(1, many + 1)]
+    pieces = [f"l{n}" for n in range(1, many + 1)]
     document = {
-        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "format": "ruvak-rig", "version": 2, "id": "x", "name": "x", "venue": {"name": "Hall"},
         "gear": [
             {"id": "amp", "name": "Amplifier", "part": amplifier},
             *({"id": f"s{n}", "name": f"S{n}", "part": passive, "settings": settings} for n in range(1, many + 1)),
         ],
-        "kit": [{"id": leg, "tag": leg, "part": lead, "length_m": length_m} for leg in legs],
+        "kit": [{"id": piece, "tag": piece, "part": lead, "length_m": length_m} for piece in pieces],
         "runs": [{
-            "id": "r", "number": 1, "name": "R", "legs": legs,
+            "id": "r", "number": 1, "name": "R", "pieces": pieces,
             "joins": [
-                join for n, leg in enumerate(legs, 1) for join in (
+                join for n, piece in enumerate(pieces, 1) for join in (
                     {"a": f"s{n - 1}.link" if n > 1 else f"amp.{'out1' if 'channel' in amplifier else 'out'}",
-                     "b": f"{leg}.in"},
-                    {"a": f"{leg}.out", "b": f"s{n}.in"},
+                     "b": f"{piece}.in"},
+                    {"a": f"{piece}.out", "b": f"s{n}.in"},
                 )
             ],
         }],

@@ -115,7 +115,7 @@ def stated_rig(
         rig_from_document(
             {
                 "format": "ruvak-rig",
-                "version": 1,
+                "version": 2,
                 "id": "stated",
                 "name": "Stated",
                 "venue": {"name": "Nowhere"},
@@ -131,7 +131,7 @@ def stated_rig(
                         "id": "run",
                         "number": 1,
                         "name": "Run",
-                        "legs": ["adapter"],
+                        "pieces": ["adapter"],
                         "joins": [{"a": "source.out", "b": "adapter.in"}]
                         + [{"a": f"adapter.out{n + 1}", "b": f"receiver.in{n + 1}"} for n in range(outs)],
                     }

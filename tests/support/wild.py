@@ -1,4 +1,4 @@
-"""Rigs of random wirings, seeded: any contacts joined in any leg, forks, merges, open ends, components, inner nodes."""
+"""Rigs of random wirings, seeded: any contacts joined in any piece, forks, open ends, components, inner nodes."""
 
 import random
 from typing import Any
@@ -24,11 +24,11 @@ PAIRS: tuple[tuple[Form, Form], ...] = (
 
 
 def wild_rig(seed: int, runs: int = 20) -> Rig:
-    """`runs` runs, each with gear and legs of its own."""
+    """`runs` runs, each with gear and pieces of its own."""
     rng = random.Random(seed)
     document: dict[str, Any] = {
         "format": "ruvak-rig",
-        "version": 1,
+        "version": 2,
         "id": f"wild-{seed}",
         "name": f"Wild {seed}",
         "venue": {"name": "Nowhere"},
@@ -49,12 +49,12 @@ def _run(rng: random.Random, document: dict[str, Any], number: int) -> None:
         name = f"s{number}-{index}"
         _gear(rng, document, name, sends, "out")
         open_ends.append(f"{name}.x")
-    joins, legs = [], []
+    joins, pieces = [], []
     for index in range(rng.randint(0, 3)):
         name = f"l{number}-{index}"
         entries, exits = rng.choice((1, 1, 2)), rng.choice((1, 1, 2))
         _leg(rng, document, name, (sends, takes), entries, exits)
-        legs.append(name)
+        pieces.append(name)
         for entry in range(entries):
             if open_ends and rng.random() < 0.9:
                 joins.append({"a": open_ends.pop(0), "b": f"{name}.i{entry}"})
@@ -65,7 +65,7 @@ def _run(rng: random.Random, document: dict[str, Any], number: int) -> None:
         if open_ends and rng.random() < 0.9:
             joins.append({"a": open_ends.pop(0), "b": f"{name}.x"})
     document["runs"].append(
-        {"id": f"r{number}", "number": number, "name": f"Run {number}", "legs": legs, "joins": joins}
+        {"id": f"r{number}", "number": number, "name": f"Run {number}", "pieces": pieces, "joins": joins}
     )
 
 

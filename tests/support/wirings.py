@@ -1,4 +1,4 @@
-"""Rigs for known situations: stated gear at both ends, any legs between, contacts next to nothing."""
+"""Rigs for known situations: stated gear at both ends, any pieces between, contacts next to nothing."""
 
 from typing import Any
 
@@ -173,13 +173,13 @@ def situation(
     families = ("xlr3", "xlr5", "3.5 mm", "6.35 mm", "rca", "usb", "modular8", "loudspeaker")
     contacts = dict.fromkeys(families, CONTACT_OHM)
     ids = [part if isinstance(part, str) else part["id"] for part in parts]
-    legs = [name for name in ids if kinds[name] != "gear"]
+    pieces = [name for name in ids if kinds[name] != "gear"]
     cabled = {p["id"] for p in own if p.get("cables")} | {
         p for p in parts if isinstance(p, str) and library()[p].cables
     }
     document = {
         "format": "ruvak-rig",
-        "version": 1,
+        "version": 2,
         "id": "situation",
         "name": "Situation",
         "venue": {"name": "Nowhere"},
@@ -197,10 +197,10 @@ def situation(
         ],
         "kit": [
             {"id": name, "tag": name, "part": name, **({"length_m": lengths.get(name, 1.0)} if name in cabled else {})}
-            for name in legs
+            for name in pieces
         ],
         "runs": [
-            {"id": "run", "number": 1, "name": "Run", "legs": legs, "joins": [{"a": a, "b": b} for a, b in joins]}
+            {"id": "run", "number": 1, "name": "Run", "pieces": pieces, "joins": [{"a": a, "b": b} for a, b in joins]}
         ],
     }
     return prepare(rig_from_document(document))

@@ -75,7 +75,7 @@ class Parts(WebTest):
             "id"
         ]
         before = self.keys()
-        lead = demo_rig("midwinter-concert").runs[0].legs[0]
+        lead = demo_rig("midwinter-concert").runs[0].pieces[0]
         self.edit({**LENGTH, "id": lead, "value": 9})
         after = self.keys()
         changed = {run for run, key in after.items() if before[run] != key}

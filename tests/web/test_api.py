@@ -142,7 +142,7 @@ class Refusals(WebTest):
         run = demo_rig().runs[0].model_dump(mode="json")
         for thing, code in (
             ({**run, "id": "two", "joins": []}, "lead_used_twice"),
-            ({**run, "legs": ["ghost"], "joins": []}, "unknown_leg"),
+            ({**run, "pieces": ["ghost"], "joins": []}, "unknown_piece"),
             ({**run, "joins": [{"a": "laptop.phones", "b": "lead-31.in"}]}, "does_not_fit"),
         ):
             problem = self.refused(self.edit({"op": "put", "kind": "runs", "thing": thing}), 422, "bad_rig")

@@ -1,4 +1,4 @@
-"""Entering runs over HTTP: lines, input lists, places among legs, other legs; all of it proposes, none of it saves."""
+"""Entering runs over HTTP: lines, input lists, other pieces; all of it proposes, none of it saves."""
 
 from typing import Any
 
@@ -74,8 +74,8 @@ class Lines(WebTest):
 
 
 class Legs(WebTest):
-    def rewired(self, legs: list[dict[str, Any]]) -> Any:
-        return self.post(f"/api/rigs/{self.rig_id}/runs/slides/legs", {"legs": legs})
+    def rewired(self, pieces: list[dict[str, Any]]) -> Any:
+        return self.post(f"/api/rigs/{self.rig_id}/runs/slides/pieces", {"pieces": pieces})
 
     def test_another_adapter_is_solved_before_it_is_made(self) -> None:
         kit = {item["id"]: item for item in self.state()["rig"]["kit"]}
@@ -104,8 +104,8 @@ class Legs(WebTest):
 
     def test_refusals(self) -> None:
         ghost = {"id": "ghost", "tag": "G", "part": "no-such-part", "owned": False}
-        for legs, status in (([ghost], 422), ([{"id": "lead-31"}], 422)):
-            self.assertEqual(self.rewired(legs).status_code, status)
+        for pieces, status in (([ghost], 422), ([{"id": "lead-31"}], 422)):
+            self.assertEqual(self.rewired(pieces).status_code, status)
         self.assertEqual(self.client.get(f"/api/rigs/{self.rig_id}/runs/slides/choices?at=9").status_code, 422)
         self.assertEqual(self.client.get(f"/api/rigs/{self.rig_id}/runs/ghost/choices?at=0").status_code, 404)
 

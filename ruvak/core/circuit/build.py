@@ -7,8 +7,9 @@ from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, Collector, EarthNode
 from ruvak.core.circuit.exposure import LIVE, CableBranches, Exposure
 from ruvak.core.circuit.inputs import Inputs
+from ruvak.core.circuit.known_phase import join_known_phase
 from ruvak.core.circuit.outputs import Outputs
-from ruvak.core.circuit.passive import add_components, add_leg
+from ruvak.core.circuit.passive import add_components, add_piece
 from ruvak.core.circuit.phantom import feeds, sinks
 from ruvak.core.circuit.tree import EarthTree
 from ruvak.core.parts.library import default_assumptions, disturbances_of
@@ -66,13 +67,15 @@ class _Builder:
             if isinstance(thing, Gear):
                 self._gear(thing, part)
             else:
-                cables += add_leg(self.elements, thing, part, self.hum_tolerances)
+                cables += add_piece(self.elements, thing, part, self.hum_tolerances)
         # Before the mains reaches in by capacitances: those tie nothing down.
         floating = self._tie_down()
         self.causes += tree.causes()
         earthings.touch()
         plan = Plan(self.rig)
         Exposure(self.elements, self.rig, disturbances, earthings, self.causes, plan).add(cables)
+        phase_deg, mains_hz = self.rig.venue.induced_phase_deg, float(self.rig.venue.mains_hz)
+        causes = self.causes if phase_deg is None else join_known_phase(self.causes, mains_hz, phase_deg.value)
         network, node_of, point_of = self.elements.number_nodes()
         receivers = self.inputs.receivers(node_of)
         return Circuit(
@@ -83,7 +86,7 @@ class _Builder:
             receivers,
             tuple(self.tolerances),
             tuple(self.hum_tolerances),
-            tuple(self.causes),
+            tuple(causes),
             (
                 *openable_connections,
                 *(
@@ -116,11 +119,21 @@ class _Builder:
                 self.mates.setdefault(link.b, []).append((branch, 1.0))
 
     def _contact_ohm(self, a: ContactRef | NodeRef, b: ContactRef | NodeRef) -> float:
-        """Of one mated contact: the worse of what the two connectors state, else the assumption for the plug's family.
+        """Of one mated contact: what somebody stated of this contact alone, the worse of both sides; else the worse of
+        what the two connectors state; else the assumption for the plug's family.
 
         A rig saved before a family was known has no assumption of its own for it; then the library's holds.
         """
-        connectors = [connector_at(self.rig, point.endpoint) for point in (a, b) if isinstance(point, ContactRef)]
+        contacts = [point for point in (a, b) if isinstance(point, ContactRef)]
+        own = [
+            known.ohm.value
+            for point in contacts
+            for known in self.rig.owners_by_id[point.owner].contacts
+            if known.at == str(point.in_part)
+        ]
+        if own:
+            return max(own)
+        connectors = [connector_at(self.rig, point.endpoint) for point in contacts]
         stated = [connector.contact_ohm.value for connector in connectors if connector.contact_ohm is not None]
         if stated:
             return max(stated)
@@ -129,23 +142,30 @@ class _Builder:
         return (known or default_assumptions().contact_ohm[family]).value
 
     def _tie_down(self) -> tuple[str, ...]:
-        """Gives floating devices their stray capacitance to earth, and islands without a device one all the same.
+        """Gives floating devices their capacitance to earth, stated or assumed, and islands without a device one all
+        the same; a stated one counts where the device is earthed too.
 
         Returns the devices whose signal reference rests on it.
         """
         network, number_of, point_of = self.elements.number_nodes()
-        points = [CHASSIS.of(gear.id) for gear in self.rig.gear]
-        chassis = {number_of[point]: point for point in points if point in number_of}
+        chassis = {number_of.get(CHASSIS.of(gear.id), EARTH) for gear in self.rig.gear}
         # Nothing is plugged into it, no earth either: still a thing that stands in the room.
         apart = {gear.id for gear in self.rig.gear if CHASSIS.of(gear.id) not in number_of}
-        for owner in sorted(apart):
-            self.elements.capacitor(CHASSIS.of(owner), EARTH_POINT, self.assumptions.stray_f.value)
         loose: set[int] = set()
         for group in islands(network):
-            devices: list[CircuitPoint] = [chassis[node] for node in group if node in chassis]
-            for point in devices or [min((point_of[node] for node in group), key=str)]:
-                self.elements.capacitor(point, EARTH_POINT, self.assumptions.stray_f.value)
             loose |= set(group)
+            if chassis.isdisjoint(group):
+                point = min((point_of[node] for node in group), key=str)
+                self.elements.capacitor(point, EARTH_POINT, self.assumptions.stray_f.value)
+        # Cases that are joined stand in the room as one.
+        cases: dict[int | str, list[Gear]] = {}
+        for gear in self.rig.gear:
+            cases.setdefault(number_of.get(CHASSIS.of(gear.id), gear.id), []).append(gear)
+        for case, devices in cases.items():
+            stated = [gear.earth_f.value for gear in devices if gear.earth_f is not None]
+            floats = isinstance(case, str) or case in loose
+            farad = sum(stated) if stated else self.assumptions.stray_f.value * floats
+            self.elements.capacitor(CHASSIS.of(devices[0].id), EARTH_POINT, farad)
         return tuple(
             gear.id
             for gear in self.rig.gear

@@ -152,6 +152,8 @@ class Sink:
     ampere: float
     min_v: float
     leg_ohm: float
+    other_leg_ohm: float
+    """What leg_ohm may be instead where nobody knows how the supply is wired inside; else the same."""
 
     @property
     def legs(self) -> tuple[int, ...]:

@@ -46,12 +46,15 @@ class Earthings:
             self.cords[gear.id] = self.elements.bundle(*ends, [earthing.cord_ohm.value], [[henry]])
 
     def touch(self) -> None:
-        """Interference capacitors of class 2 devices, and of class 1 ones whose earth no longer takes that current."""
+        """Interference capacitors of class 2 devices, and of class 1 ones whose earth no longer takes that current; and
+        whatever capacitance to live mains somebody stated."""
         for gear in self.rig.gear:
             earthing = earthing_of(gear, self.rig.part_of(gear.id))
             leak = leak_of(self.rig, gear, self.disturbances)
             if leak is not None and earthing is not None and (earthing.type == "class-2" or gear.earth_open):
                 self._touch(gear, leak)
+            if gear.mains_f is not None and gear.mains_f.value:
+                self._live_beside(gear, gear.mains_f.value)
 
     def bond(self, bond: Bond) -> int:
         """Metal between two devices, or a device and the building; its branch."""
@@ -97,6 +100,14 @@ class Earthings:
         omega = 2.0 * math.pi * self.rig.venue.mains_hz
         self.elements.capacitor(inner, CHASSIS.of(gear.id), likely / (omega * half_v))
         self.causes.append(Cause("touch", gear.id, 1.0, worst / likely, self.mains_lines(branch, half_v)))
+
+    def _live_beside(self, gear: Gear, farad: float) -> None:
+        """Live mains reaches the case through a stated capacitance, at the full voltage."""
+        inner = Internal(gear.id, "live", 0)
+        branch = self.elements.branch(EARTH_POINT, inner, 0.0)
+        self.elements.capacitor(inner, CHASSIS.of(gear.id), farad)
+        lines = self.mains_lines(branch, self.mains_volts())
+        self.causes.append(Cause("electric", gear.id, 1.0, 1.0, lines))
 
     def _end(self, end: BondTarget) -> CircuitPoint:
         if end.point is not None:

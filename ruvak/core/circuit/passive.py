@@ -14,7 +14,7 @@ from ruvak.core.rig.values import Spread
 from ruvak.core.units import ratio_from_db
 
 
-def add_leg(elements: Collector, item: KitItem, part: Part, tolerances: list[Tolerance]) -> list[CableBranches]:
+def add_piece(elements: Collector, item: KitItem, part: Part, tolerances: list[Tolerance]) -> list[CableBranches]:
     """Everything inside one lead, adapter or box that is not plain wire; its cables, section by section."""
     cables = [
         section

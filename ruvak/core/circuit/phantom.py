@@ -5,8 +5,10 @@ from collections.abc import Iterable, Iterator
 from ruvak.core.circuit.circuit import Drive, Feed, Receiver, Sink
 from ruvak.core.circuit.elements import CircuitPoint
 from ruvak.core.rig.points import SIGNAL_REFERENCE
-from ruvak.core.rig.ports import BalancedChannel
+from ruvak.core.rig.ports import BalancedChannel, Output, PhantomNeed
 from ruvak.core.rig.rig import Gear, Rig, setting_of
+
+LEAST_WINDING_OHM = 0.1
 
 
 def feeds(rig: Rig, receivers: Iterable[Receiver]) -> Iterator[Feed]:
@@ -29,6 +31,7 @@ def sinks(drives: Iterable[Drive], node_of: dict[CircuitPoint, int]) -> Iterator
         reference = SIGNAL_REFERENCE.of(drive.gear)
         cold = channel.cold.of(drive.gear) if isinstance(channel, BalancedChannel) else reference
         need = drive.output.phantom
+        leg_ohm, other_leg_ohm = _leg_ohms(drive.output, need) if need is not None else (0.0, 0.0)
         yield Sink(
             drive.gear,
             drive.output.id,
@@ -38,5 +41,20 @@ def sinks(drives: Iterable[Drive], node_of: dict[CircuitPoint, int]) -> Iterator
             node_of[reference],
             need.ampere.value if need is not None else 0.0,
             need.min_v.value if need is not None else 0.0,
-            need.leg_ohm.value if need is not None else 0.0,
+            leg_ohm,
+            other_leg_ohm,
         )
+
+
+def _leg_ohms(output: Output, need: PhantomNeed) -> tuple[float, float]:
+    """From each leg to the electronics as the supply is wired inside, and as it may be wired instead."""
+    winding = output.leg_ohm if output.type == "balanced" else output.z_ohm
+    # An output without any impedance of its own still has a few centimetres of wire.
+    through_winding = max(winding.value, LEAST_WINDING_OHM)
+    match need.wiring:
+        case "resistors":
+            return need.leg_ohm.value, need.leg_ohm.value
+        case "centre-tap":
+            return through_winding, through_winding
+        case "unknown":
+            return need.leg_ohm.value, through_winding

@@ -9,8 +9,8 @@ from rapidfuzz import process
 from rapidfuzz.distance import OSA
 
 from ruvak.core.entry.words import expanded, numbers, plain
-from ruvak.core.legs.pool import MOST_CONNECTORS
 from ruvak.core.parts.library import library
+from ruvak.core.pieces.pool import MOST_CONNECTORS
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Gear, KitItem, Rig, plugged

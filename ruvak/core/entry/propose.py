@@ -1,4 +1,4 @@
-"""Legs for the runs a line asks for: searched by what plugs into what, ranked by what they do when solved."""
+"""Pieces for the runs a line asks for: searched by what plugs into what, ranked by what they do when solved."""
 
 from collections import Counter
 from collections.abc import Iterator
@@ -9,10 +9,10 @@ from ruvak.core.analyse import quick_findings, sub_rig
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.plan import Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
-from ruvak.core.legs.cures import cures, ids_of
-from ruvak.core.legs.pool import Pool, Ways, data_of, pool_for
-from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
 from ruvak.core.parts.library import embed
+from ruvak.core.pieces.cures import cures, ids_of
+from ruvak.core.pieces.pool import Pool, Ways, data_of, pool_for
+from ruvak.core.pieces.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.connectors import fits
 from ruvak.core.rig.controls import phantom_settings
 from ruvak.core.rig.edits import Edit, Op, PutThing, SetField, replay, set_setting
@@ -67,7 +67,7 @@ class Proposal:
 
 @dataclass(frozen=True)
 class _Wiring:
-    """A candidate: sockets chosen, legs chosen."""
+    """A candidate: sockets chosen, pieces chosen."""
 
     sources: tuple[Endpoint, ...]
     goals: tuple[Endpoint, ...]
@@ -206,8 +206,8 @@ class Proposer:
     ) -> Built:
         run_id, number, name, said = named
         note = "; ".join([*(["phantom"] if "phantom" in wanted.options else []), *([said] if said else [])])
-        legs = tuple(dict.fromkeys(item.id for item in wiring.route.items))
-        run = Run(id=run_id, number=number, name=name, legs=legs, joins=wiring.route.joins, note=note)
+        pieces = tuple(dict.fromkeys(item.id for item in wiring.route.items))
+        run = Run(id=run_id, number=number, name=name, pieces=pieces, joins=wiring.route.joins, note=note)
         phantom = "phantom" in wanted.options or _want_phantom(base, wiring.sources)
         switches = tuple(_phantom_on(base, wiring.goals)) if phantom else ()
         ops: tuple[Op, ...] = (

@@ -1,4 +1,4 @@
-"""Typed lines in, readings out: what was understood, the runs with their legs and result, the edit that makes them."""
+"""Typed lines in, readings out: what was understood, the runs, their pieces and result, the edit that makes them."""
 
 import re
 from dataclasses import replace
@@ -58,7 +58,7 @@ class _Reader:
         return Reading(line=line, sentence=_sentence(runs), taken_for=taken_for, runs=runs, problems=(), edit=edit)
 
     def _proposed(self, wanted: tuple[Wanted, ...], number: int | None, line: str, note: str) -> list[Proposal]:
-        """Every run's legs; the reader goes on from the rig that has them."""
+        """Every run's pieces; the reader goes on from the rig that has them."""
         proposer = Proposer(self.rig)
         found: list[Built] = []
         for index, one in enumerate(wanted):
@@ -137,7 +137,7 @@ def _free_id(rig: Rig, name: str) -> str:
 
 def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
     wanted = proposal.wanted
-    legs = tuple(
+    pieces = tuple(
         ReadPiece(item=item.id, words=_piece(rig, item), in_kit=item.owned)
         for item in proposal.route.items
         if not item.installed
@@ -152,7 +152,7 @@ def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
         goals=tuple(ends_of(rig, proposal.run, "in")),
         from_words=_ends(rig, tuple(ends_of(rig, proposal.run, "out"))),
         to_words=_ends(rig, tuple(ends_of(rig, proposal.run, "in"))) or wanted.through[-1].item.tag,
-        legs=legs,
+        pieces=pieces,
         new_gear=tuple(end.gear.part for end in (*wanted.sources, wanted.goal) if end is not None and end.is_new),
         length_m=wanted.length_m,
         reach_assumed=wanted.length_m is None,
@@ -182,8 +182,8 @@ def _ends(rig: Rig, ends: tuple[Endpoint, ...]) -> str:
 def _sentence(runs: tuple[ReadRun, ...]) -> str:
     if len(runs) == 1:
         one = runs[0]
-        legs = ", ".join(piece.words for piece in one.legs) or "plugged straight in"
-        return f"{one.from_words} to {one.to_words}: {legs}{'; phantom switched on' if one.phantom_on else ''}."
+        pieces = ", ".join(piece.words for piece in one.pieces) or "plugged straight in"
+        return f"{one.from_words} to {one.to_words}: {pieces}{'; phantom switched on' if one.phantom_on else ''}."
     return f"{len(runs)} runs, {runs[0].from_words} to {runs[0].to_words} first."
 
 

@@ -37,7 +37,7 @@ class ReadProblem(Record):
 
 
 class ReadPiece(Record):
-    """One leg that was chosen."""
+    """One piece that was chosen."""
 
     item: str
     words: str
@@ -55,7 +55,7 @@ class ReadRun(Record):
     goals: tuple[End, ...]
     from_words: str
     to_words: str
-    legs: tuple[ReadPiece, ...]
+    pieces: tuple[ReadPiece, ...]
     new_gear: tuple[str, ...]
     """Parts of gear that is added."""
     length_m: float | None

@@ -2,7 +2,7 @@
 
 from enum import StrEnum
 
-from ruvak.core.legs.cures import Cure
+from ruvak.core.pieces.cures import Cure
 
 
 class FindingCode(StrEnum):

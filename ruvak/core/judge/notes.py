@@ -5,7 +5,7 @@ from typing import Literal
 
 from ruvak.core.judge.rule import input_words
 from ruvak.core.judge.sentences import number
-from ruvak.core.legs.screens import opens_screen
+from ruvak.core.pieces.screens import opens_screen
 from ruvak.core.results.records import InputResult, RunResult
 from ruvak.core.rig.rig import Rig, Run, earthing_at, length_m
 from ruvak.core.rig.values import Record
@@ -52,7 +52,7 @@ def _screens(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
     if not balanced or len(owners) < 2 or not all(_earthed(rig, owner) for owner in owners):
         return
     rule = rig.venue.house.screens
-    lifted = any(opens_screen(rig.part_of(leg)) for leg in run.legs)
+    lifted = any(opens_screen(rig.part_of(piece)) for piece in run.pieces)
     if lifted == (rule != "both-ends"):
         return
     now = "is open on the way" if lifted else "is joined at both ends"
@@ -68,7 +68,7 @@ def _shared(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
         if len(outputs) < 2:
             continue
         never = rig.venue.house.passive_y == "never"
-        resistors = any(element.type == "resistor" for leg in run.legs for element in rig.part_of(leg).elements)
+        resistors = any(element.type == "resistor" for piece in run.pieces for element in rig.part_of(piece).elements)
         if resistors and not never:
             continue
         rule = "never joins two outputs" if never else "joins two outputs only through resistors"

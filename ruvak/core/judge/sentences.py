@@ -191,7 +191,7 @@ CATALOGUE: dict[FindingCode, Words] = {
         "{caution}",
     ),
     FindingCode.PHANTOM_LOW: Words(
-        "{source} gets {volt} V of {power} and wants {wanted_v} V: it may be noisy, distort, or stop.",
+        "{source} gets {volts} of {power} and wants {wanted_v} V: it may be noisy, distort, or stop.",
         "Too much is drawn from one supply, or a contact on the way is bad; give it an input of its own.",
     ),
     FindingCode.PHANTOM_HARMS: Words(

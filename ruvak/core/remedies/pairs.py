@@ -3,7 +3,7 @@
 from collections import Counter
 from collections.abc import Iterator
 
-from ruvak.core.legs.routes import Route
+from ruvak.core.pieces.routes import Route
 from ruvak.core.remedies.paths import paths
 from ruvak.core.rig.rig import Rig, Run
 
@@ -21,7 +21,7 @@ def beside(rig: Rig, run: Run) -> Iterator[Run]:
 def same_way(rig: Rig, run: Run, boxes: Counter[str]) -> Route | None:
     """The simplest rewiring of a run that puts in these boxes and no others; None where nothing reaches."""
     for route in paths(rig, run):
-        new = [item.part for item in route.items if item.id not in run.legs and item.length_m is None]
+        new = [item.part for item in route.items if item.id not in run.pieces and item.length_m is None]
         if Counter(new) == boxes:
             return route
     return None

@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 from itertools import islice, takewhile
 
-from ruvak.core.legs.cures import Made, ids_of
-from ruvak.core.legs.pool import pool_for
-from ruvak.core.legs.routes import Route, put_ops, routes, simplicity
+from ruvak.core.pieces.cures import Made, ids_of
+from ruvak.core.pieces.pool import pool_for
+from ruvak.core.pieces.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.edits import Edit, Op, SetField
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Endpoint
@@ -24,8 +24,8 @@ def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
     Only a run that ends at one device is searched. What is built in stays: then only the stretch before it is rewired,
     or the one behind it where a device is plugged straight in. A run that is nothing but built in may be passed by.
     """
-    installed = {item.id for item in rig.kit if item.installed} & set(run.legs)
-    if installed and installed != set(run.legs):
+    installed = {item.id for item in rig.kit if item.installed} & set(run.pieces)
+    if installed and installed != set(run.pieces):
         return _around(rig, run, installed)
     sources, targets = ends_of(rig, run, "out"), ends_of(rig, run, "in")
     gear = {end.owner for end in targets}
@@ -72,10 +72,10 @@ def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
     stretch = next((one for one in (first, last) if one is not None and one[2]), None)
     if stretch is None:
         return ()
-    sources, goals, legs, joins = stretch
+    sources, goals, pieces, joins = stretch
     pool = pool_for(rig, run.id, twice=True)
-    need_m = max((item.length_m or 0.0 for item in rig.kit if item.id in legs), default=0.0)
-    kept_items = tuple(item for item in rig.kit if item.id in run.legs and item.id not in legs)
+    need_m = max((item.length_m or 0.0 for item in rig.kit if item.id in pieces), default=0.0)
+    kept_items = tuple(item for item in rig.kit if item.id in run.pieces and item.id not in pieces)
     kept_joins = tuple(join for join in run.joins if join not in joins)
     found: dict[tuple[str, ...], Route] = {}
     for route in islice(routes(pool, sources, goals, need_m), EACH):
@@ -94,7 +94,7 @@ def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
 def _stretch(
     rig: Rig, run: Run, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]
 ) -> tuple[tuple[Endpoint, ...], tuple[Endpoint, ...], set[str], set[Join]] | None:
-    """What lies between: its legs and joins. None where something built in is among it, or nothing leads there."""
+    """What lies between: its pieces and joins. None where something built in is among it, or nothing leads there."""
     partner: dict[str, list[Join]] = {}
     for join in run.joins:
         for end in join.ends:
@@ -102,28 +102,28 @@ def _stretch(
     kit = {item.id: item for item in rig.kit}
     ends = {end.owner for end in (*sources, *goals)}
     queue = [join for join in run.joins if set(join.ends) & set(sources)]
-    legs, joins = set[str](), set[Join]()
+    pieces, joins = set[str](), set[Join]()
     while queue:
         join = queue.pop()
         if join in joins:
             continue
         joins.add(join)
         for owner in (end.owner for end in join.ends):
-            if owner in ends or owner not in kit or owner in legs:
+            if owner in ends or owner not in kit or owner in pieces:
                 continue
-            legs.add(owner)
+            pieces.add(owner)
             queue += partner[owner]
     reached = {end for join in joins for end in join.ends}
-    if not sources or not goals or not set(goals) <= reached or any(kit[leg].installed for leg in legs):
+    if not sources or not goals or not set(goals) <= reached or any(kit[piece].installed for piece in pieces):
         return None
-    return sources, goals, legs, joins
+    return sources, goals, pieces, joins
 
 
 def edit_for(rig: Rig, run: Run, route: Route, label: str) -> Edit:
     """The edit that rewires the run so, adding to the kit what is not owned."""
     ops: list[Op] = put_ops(rig, route.items)
-    legs = tuple(item.id for item in route.items)
-    for field, value in (("legs", legs), ("joins", route.joins)):
+    pieces = tuple(item.id for item in route.items)
+    for field, value in (("pieces", pieces), ("joins", route.joins)):
         ops.append(SetField(kind="runs", id=run.id, field=field, value=value))
     return Edit(label=label, ops=tuple(ops))
 
@@ -149,4 +149,4 @@ def _goals(rig: Rig, run: Run, gear: str, now: tuple[Endpoint, ...]) -> list[tup
 
 def _need_m(rig: Rig, run: Run) -> float:
     """The longest lead of today's run: a rewiring has to reach as far."""
-    return max((item.length_m or 0.0 for item in rig.kit if item.id in run.legs), default=0.0)
+    return max((item.length_m or 0.0 for item in rig.kit if item.id in run.pieces), default=0.0)

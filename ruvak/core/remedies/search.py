@@ -18,10 +18,10 @@ from ruvak.core.analyse import (
 )
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.judge.sentences import number, signed
-from ruvak.core.legs.cures import cures
-from ruvak.core.legs.routes import Route, simplicity
-from ruvak.core.legs.screens import opens_screen
 from ruvak.core.parts.library import library
+from ruvak.core.pieces.cures import cures
+from ruvak.core.pieces.routes import Route, simplicity
+from ruvak.core.pieces.screens import opens_screen
 from ruvak.core.remedies.figures import HUM_TOLD_DB, figures_of
 from ruvak.core.remedies.lifts import CAUTION, may_open_screen
 from ruvak.core.remedies.pairs import beside, same_way
@@ -159,8 +159,8 @@ class _Search:
 
     def _on_those_beside(self, one: "_Candidate") -> "_Candidate | None":
         """With the same boxes in every run that hums between the same two devices; None where there is none."""
-        boxes = Counter(item.part for item in one.items if item.id not in self.run.legs and item.length_m is None)
-        if not any(self._has_coil(item) for item in one.items if item.id not in self.run.legs):
+        boxes = Counter(item.part for item in one.items if item.id not in self.run.pieces and item.length_m is None)
+        if not any(self._has_coil(item) for item in one.items if item.id not in self.run.pieces):
             return None
         humming = {run.run for run in self.before if _hums(run.findings)}
         rig, ops, items, names = apply(self.rig, one.edit), one.edit.ops, one.items, []
@@ -170,7 +170,7 @@ class _Search:
                 return None
             edit = edit_for(rig, other, route, "the same")
             rig, ops = apply(rig, edit), (*ops, *edit.ops)
-            items = (*items, *(item for item in route.items if item.id not in other.legs))
+            items = (*items, *(item for item in route.items if item.id not in other.pieces))
             names.append(other.name)
         if not names:
             return None
@@ -210,7 +210,7 @@ class _Search:
         """
         clear: list[tuple[tuple[Endpoint, ...], Counter[str]]] = []
         may_open = may_open_screen(self.rig, self.found)
-        today = len(_goals_of(self.run.joins, self.run.legs))
+        today = len(_goals_of(self.run.joins, self.run.pieces))
         # Two sides on two inputs are given up for one input only where nothing else is found.
         routes = paths(self.rig, self.run, cures(one.code.cure for one in self.found.findings))
         ends = [(_goals_of(route.joins, [one.id for one in route.items]), route) for route in routes]
@@ -219,14 +219,14 @@ class _Search:
                 break
             if not may_open and self._opens_screen(route.items):
                 continue
-            if {item.id for item in route.items} == set(self.run.legs) and route.joins == self.run.joins:
+            if {item.id for item in route.items} == set(self.run.pieces) and route.joins == self.run.joins:
                 continue
             parts = Counter(item.part for item in route.items)
             if any(goals == others and fewer <= parts for others, fewer in clear):
                 continue
             title, detail = self._title(route)
             edit = edit_for(self.rig, self.run, route, title[:120])
-            changes = len({item.id for item in route.items} ^ set(self.run.legs))
+            changes = len({item.id for item in route.items} ^ set(self.run.pieces))
             found = self._at_a_glance(edit)
             if found[0].grade is Grade.CLEAR:
                 clear.append((goals, parts))
@@ -237,7 +237,7 @@ class _Search:
     def _opens_screen(self, items: tuple[KitItem, ...]) -> bool:
         """Whether anything that is not there today opens a screen."""
         parts = self.rig.parts_by_id
-        return any(opens_screen(_part(parts, item)) for item in items if item.id not in self.run.legs)
+        return any(opens_screen(_part(parts, item)) for item in items if item.id not in self.run.pieces)
 
     def _at_a_glance(self, edit: Edit) -> tuple[Finding, ...]:
         # The run by itself, so that nothing else of the rig has to be checked.
@@ -276,7 +276,7 @@ class _Search:
             pieces=tuple(
                 Needed(item=item.id, words=_words(parts[item.part].name, item), in_kit=item.owned)
                 for item in one.items
-                if item.id not in self.run.legs
+                if item.id not in self.run.pieces
             ),
             changes=one.changes,
             caution=CAUTION if self._opens_screen(one.items) else "",
@@ -315,7 +315,7 @@ class _Search:
         after = apply(self.rig, edit)
         owners = {item.id: item.part for item in (*self.rig.kit, *after.kit)}
         used = next(run for run in after.runs if run.id == self.run.id)
-        now, then = (Counter(owners[leg] for leg in legs) for legs in (used.legs, self.run.legs))
+        now, then = (Counter(owners[piece] for piece in pieces) for pieces in (used.pieces, self.run.pieces))
         put_in, taken_out = (now - then).elements(), (then - now).elements()
         moved = ("moved",) if not (now - then or then - now) and used.joins != self.run.joins else ()
         return (*(f"+{part}" for part in put_in), *(f"-{part}" for part in taken_out), *flips, *moved)
@@ -323,9 +323,9 @@ class _Search:
     def _title(self, path: Route) -> tuple[str, str]:
         """What it is (its boxes and adapters, else its leads), and what goes with it and goes away."""
         parts = self.rig.parts_by_id
-        new = [item for item in path.items if item.id not in self.run.legs]
+        new = [item for item in path.items if item.id not in self.run.pieces]
         main = [item for item in new if not _part(parts, item).cables] or new
-        gone = [item.tag for item in self.rig.kit if item.id in set(self.run.legs) - {one.id for one in path.items}]
+        gone = [item.tag for item in self.rig.kit if item.id in set(self.run.pieces) - {one.id for one in path.items}]
         title = " and ".join(_words(_part(parts, item).name, item) for item in main) or self._replugged(path)
         rest = [_words(_part(parts, item).name, item) for item in new if item not in main]
         detail = [f"with {' and '.join(rest)}"] if rest else []
@@ -342,7 +342,7 @@ class _Search:
             return f"Plug into {' and '.join(labels)}"[:120]
         kept = {item.id for item in path.items}
         items = {item.id: item for item in self.rig.kit}
-        gone = [items[leg] for leg in self.run.legs if leg not in kept]
+        gone = [items[piece] for piece in self.run.pieces if piece not in kept]
         words = [_words(self.rig.parts_by_id[item.part].name, item) for item in gone]
         return f"Take out {' and '.join(words)}"[:120] if words else "Change the plugs over"
 
@@ -385,9 +385,9 @@ def _mends(effect: Effect) -> bool:
     return effect.before.grade is not Grade.CLEAR and effect.after.grade is Grade.CLEAR
 
 
-def _goals_of(joins: Iterable[Join], legs: Iterable[str]) -> tuple[Endpoint, ...]:
+def _goals_of(joins: Iterable[Join], pieces: Iterable[str]) -> tuple[Endpoint, ...]:
     """The sockets a wiring ends at."""
-    own = set(legs)
+    own = set(pieces)
     return tuple(join.b for join in joins if join.b.owner not in own)
 
 

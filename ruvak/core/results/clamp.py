@@ -53,7 +53,7 @@ def earth_from_current(rig: Rig, item_id: str, reading_a: float, spectrum: Prese
 
 def _outlets(rig: Rig, item_id: str, tag: str) -> tuple[EarthPoint, EarthPoint]:
     """Those of the two earthed devices at the ends of the lead's run."""
-    run = next((one for one in rig.runs if item_id in one.legs), None)
+    run = next((one for one in rig.runs if item_id in one.pieces), None)
     if run is None:
         raise BadEdit("item", f"No run uses '{tag}', so no current in it can be told.")
     owners = run.owners

@@ -14,7 +14,7 @@ from ruvak.core.units import FLOOR_DB, dbu_from_volts, ratio_from_db, volts_from
 
 
 def cores_of(circuit: Circuit, ports: RunPorts) -> tuple[Core, ...]:
-    """Those of a run's legs and of the devices at its ends."""
+    """Those of a run's pieces and of the devices at its ends."""
     owners = {*ports.owners, *(circuit.receivers[number].gear for number in ports.receivers)}
     return tuple(core for core in circuit.cores if core.owner in owners)
 

@@ -69,11 +69,13 @@ def data_line(rig: Rig, run: Run, circuit: Circuit, ports: RunPorts, gains: Gain
 def _leads(rig: Rig, run: Run, wave_ohm: float) -> list[DataLead]:
     """Leads whose impedance is stated."""
     found = []
-    for leg in run.legs:
-        stated = [cable.characteristic_ohm for cable in rig.part_of(leg).cables if cable.characteristic_ohm is not None]
+    for piece in run.pieces:
+        stated = [
+            cable.characteristic_ohm for cable in rig.part_of(piece).cables if cable.characteristic_ohm is not None
+        ]
         if stated:
             ohm = stated[0].value
-            found.append(DataLead(owner=leg, ohm=ohm, reflected_percent=reflected_percent(ohm, wave_ohm)))
+            found.append(DataLead(owner=piece, ohm=ohm, reflected_percent=reflected_percent(ohm, wave_ohm)))
     return found
 
 

@@ -7,7 +7,7 @@ add is the rig without the run less those devices without it: an update of as ma
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Sequence
+from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -28,8 +28,8 @@ MOST = 0.999
 class NortonEquivalent:
     """`siemens`: (frequencies, points, points); `amperes`: (frequencies, points, causes), per unit of each cause.
 
-    `stray_f`: what a device that floats is tied down by; `earthed`: whether the others earth any of these devices, so
-    that nothing joined to them floats.
+    `stray_f`: by device, what it is tied down by where it floats; `earthed`: whether the others earth any of these
+    devices, so that nothing joined to them floats.
     """
 
     points: tuple[NodeRef, ...]
@@ -37,7 +37,7 @@ class NortonEquivalent:
     siemens: Complexes
     amperes: Complexes
     causes: tuple[Cause, ...]
-    stray_f: float
+    stray_f: Mapping[str, float]
     earthed: bool
 
     def joined(self, circuit: Circuit) -> tuple[Circuit, NortonLoad] | None:
@@ -66,7 +66,7 @@ def norton_equivalent(
     rest: Circuit,
     bare: Circuit,
     gear: Sequence[str],
-    stray_f: float,
+    stray_f: Mapping[str, float],
     more_hz: Sequence[float],
     block_cache: BlockCache | None = None,
 ) -> NortonEquivalent | None:
@@ -99,12 +99,14 @@ def norton_equivalent(
     return NortonEquivalent(tuple(points), np.array(hertz), siemens - own, amperes, rest.causes, stray_f, earthed)
 
 
-def _strays(points: Sequence[NodeRef], floating: Sequence[str], frequencies_hz: Floats, stray_f: float) -> Complexes:
+def _strays(
+    points: Sequence[NodeRef], floating: Sequence[str], frequencies_hz: Floats, stray_f: Mapping[str, float]
+) -> Complexes:
     """(frequencies, points, points): the capacitance to earth of each floating device's chassis."""
     found = np.zeros((len(frequencies_hz), len(points), len(points)), dtype=np.complex128)
     for index, point in enumerate(points):
         if point.in_part == CHASSIS and point.owner in floating:
-            found[:, index, index] = 2j * np.pi * frequencies_hz * stray_f
+            found[:, index, index] = 2j * np.pi * frequencies_hz * stray_f[point.owner]
     return found
 
 

@@ -1,7 +1,8 @@
 """Phantom supply at direct current: what reaches microphones, and what it does to everything else it reaches.
 
 Capacitors are open, coils are their wire; what hangs on capacitances alone gets 1 Gohm to earth. A microphone's
-electronics draw their current whatever the voltage, through equal resistors from both legs.
+electronics draw their current whatever the voltage, equally from both legs: through a resistor from each, or through
+the halves of the output transformer's winding. Where nobody knows which, both are solved and give a range.
 """
 
 from dataclasses import replace
@@ -25,31 +26,43 @@ class Phantom:
     def __init__(self, circuit: Circuit) -> None:
         self.circuit = circuit
         self._volts, self._drawing = _settled(circuit)
+        self._otherwise = self._volts, self._drawing
+        if any(sink.other_leg_ohm != sink.leg_ohm for sink in circuit.sinks):
+            sinks = tuple(replace(sink, leg_ohm=sink.other_leg_ohm) for sink in circuit.sinks)
+            self._otherwise = _settled(replace(circuit, sinks=sinks))
 
     def at(self, numbers: list[int]) -> tuple[PhantomAt, ...]:
         """For these drives' outputs: what stands there and flows."""
         return tuple(self._at(one) for one in numbers if self.circuit.feeds or self.circuit.sinks[one].ampere)
 
     def _at(self, number: int) -> PhantomAt:
-        volts, sink, drive = self._volts, self.circuit.sinks[number], self.circuit.drives[number]
-        reference = _of(volts, sink.reference)
-        hot, cold = _of(volts, sink.hot) - reference, _of(volts, sink.cold) - reference
-        cold = cold if len(sink.legs) > 1 else hot
-        if sink.ampere and not self._drawing[number]:
-            # What stands on a line that can feed nothing goes as soon as anything wants current.
-            hot = cold = 0.0
+        sink, drive = self.circuit.sinks[number], self.circuit.drives[number]
+        hot, cold = self._leg_volts(number, self._volts, self._drawing)
+        middles = (0.5 * (hot + cold), 0.5 * sum(self._leg_volts(number, *self._otherwise)))
         first = self.circuit.network.node_count
-        legs = [float(volts[first + branch]) for branch, _ in drive.branch_gains]
+        legs = [float(self._volts[first + branch]) for branch, _ in drive.branch_gains]
         return PhantomAt(
             gear=sink.gear,
             output=sink.output,
             channel=sink.channel,
             wanted_a=sink.ampere or None,
             wanted_v=sink.min_v or None,
-            volt=0.5 * (hot + cold),
+            volt=middles[0],
+            volt_low=min(middles),
+            volt_high=max(middles),
             across_v=hot - cold,
             leg_a=max((abs(ampere) for ampere in legs), default=0.0),
         )
+
+    def _leg_volts(self, number: int, volts: Floats, drawing: list[bool]) -> tuple[float, float]:
+        """Hot and cold against the reference; of an unbalanced output both are its hot."""
+        sink = self.circuit.sinks[number]
+        if sink.ampere and not drawing[number]:
+            # What stands on a line that can feed nothing goes as soon as anything wants current.
+            return 0.0, 0.0
+        reference = _of(volts, sink.reference)
+        hot, cold = _of(volts, sink.hot) - reference, _of(volts, sink.cold) - reference
+        return hot, cold if len(sink.legs) > 1 else hot
 
 
 def _of(volts: Floats, node: int) -> float:

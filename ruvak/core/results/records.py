@@ -368,7 +368,11 @@ class PhantomAt(Record):
     wanted_v: float | None
     """Voltage it needs; null where it wants none."""
     volt: float
-    """Volts of the legs' middle against its reference."""
+    """Volts of the legs' middle against its reference, as the supply is wired inside or most likely is."""
+    volt_low: float
+    """Least it may be where nobody knows how the supply is wired inside, in volts."""
+    volt_high: float
+    """Most it may be where nobody knows how the supply is wired inside, in volts."""
     across_v: float
     """Volts between the legs."""
     leg_a: float

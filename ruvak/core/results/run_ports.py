@@ -23,20 +23,20 @@ class RunPorts:
 
 
 def ports_of_run(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> RunPorts:
-    """Unknowns belong to legs, to source devices, and to inputs by gear.input."""
+    """Unknowns belong to pieces, to source devices, and to inputs by gear.input."""
     groups = sources_of(rig, traced, circuit, run)
     receivers = inputs_of(rig, traced, circuit, run, groups)
     sources = [circuit.drives[number].gear for group in groups for number in group]
     inputs = [f"{circuit.receivers[number].gear}.{circuit.receivers[number].input.id}" for number in receivers]
-    cables = [cable_owner(leg, index) for leg in run.legs for index in _cables_in_use(rig, run, leg)]
-    return RunPorts(groups, receivers, tuple(dict.fromkeys([*run.legs, *cables, *sources, *inputs])))
+    cables = [cable_owner(piece, index) for piece in run.pieces for index in _cables_in_use(rig, run, piece)]
+    return RunPorts(groups, receivers, tuple(dict.fromkeys([*run.pieces, *cables, *sources, *inputs])))
 
 
-def _cables_in_use(rig: Rig, run: Run, leg: str) -> list[int]:
-    """Of a leg's cables those at a connector that this run plugs in, and those that end inside."""
-    used = {end.connector for end in run.ends if end.owner == leg}
+def _cables_in_use(rig: Rig, run: Run, piece: str) -> list[int]:
+    """Of a piece's cables those at a connector that this run plugs in, and those that end inside."""
+    used = {end.connector for end in run.ends if end.owner == piece}
     found = []
-    for index, cable in enumerate(rig.part_of(leg).cables):
+    for index, cable in enumerate(rig.part_of(piece).cables):
         points = [point for one in cable.conductors for point in (one.a, one.b) if point is not None]
         if any(isinstance(point, InnerNode) or point.connector in used for point in points):
             found.append(index)

@@ -263,7 +263,7 @@ class _RunReader:
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
             phantom=phantom.at(flat) if phantom else (),
             cores=tuple(core_results(self.circuit, self.shared.over, cores_of(self.circuit, self.ports), flat)),
-            lead_currents=tuple(one for one in self.shared.solved.lead_currents if one.item in self.run_record.legs),
+            lead_currents=tuple(one for one in self.shared.solved.lead_currents if one.item in self.run_record.pieces),
             case_voltages=tuple(one for one in self.shared.solved.case_voltages if one.gear in self._owners()),
             data=data_line(self.rig, self.run_record, self.circuit, self.ports, self.gains),
         )
@@ -275,7 +275,7 @@ class _RunReader:
 
     def _owners(self) -> set[str]:
         run = self.run_record
-        return {*run.legs, *run.owners}
+        return {*run.pieces, *run.owners}
 
     def _source(self, group: Group) -> SourceResult:
         drives = self._drives(group)

@@ -12,7 +12,7 @@ from ruvak.core.rig.check_part import listed, part_faults, setting_fault
 from ruvak.core.rig.connectors import SHAPES, Form, fits, uncertain
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import Join, Rig, Run
+from ruvak.core.rig.rig import ContactResistance, Gear, Join, Rig, Run
 
 
 def check(rig: Rig) -> Rig:
@@ -40,7 +40,7 @@ def check_touched(rig: Rig, touched: Collection[tuple[str, str | None]]) -> Rig:
     if parts:
         owners |= {one.id for one in rig.gear if one.part in parts} | {one.id for one in rig.kit if one.part in parts}
     if owners:
-        runs = runs | {run.id for run in rig.runs if not owners.isdisjoint((*run.legs, *run.owners))}
+        runs = runs | {run.id for run in rig.runs if not owners.isdisjoint((*run.pieces, *run.owners))}
     faults = tuple(_duplicates(rig)) + tuple(_parts(rig, lambda part: part.id in parts))
     if not faults and owners:
         faults = tuple(_owners(rig, owners))
@@ -97,6 +97,11 @@ def _owners(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
                 yield Fault("unknown_setting", where, f"'{gear.name}' has no setting '{name}'; it has {have}.")
             elif sentence := setting_fault(settings[name], value):
                 yield Fault("bad_setting", where, sentence)
+        yield from _contacts(part, gear.name, gear.contacts, f"gear[{i}].contacts")
+        yield from _sends(part, gear, i)
+        if gear.host is not None and (gear.host == gear.id or not isinstance(rig.owners_by_id.get(gear.host), Gear)):
+            sentence = f"There is no other gear '{gear.host}' that '{gear.name}' could belong to."
+            yield Fault("unknown_host", f"gear[{i}].host", sentence)
         inputs = {one.id for one in part.inputs}
         for name in gear.faders_db:
             if name not in inputs:
@@ -115,6 +120,27 @@ def _owners(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
                 "has cable in it and wants length_m." if part.cables else "has no cable in it; leave length_m out."
             )
             yield Fault("length", f"kit[{i}].length_m", f"'{item.tag}' {sentence}")
+        else:
+            yield from _contacts(part, item.tag, item.contacts, f"kit[{i}].contacts")
+
+
+def _contacts(part: Part, called: str, stated: Iterable[ContactResistance], where: str) -> Iterator[Fault]:
+    """Contacts that somebody measured: each must be there."""
+    have = {f"{one.id}.{contact}" for one in part.connectors for contact in SHAPES[one.form].contacts}
+    for number, known in enumerate(stated):
+        if known.at not in have:
+            sentence = f"'{called}' has no contact '{known.at}'; it has {listed(have)}."
+            yield Fault("unknown_contact", f"{where}[{number}].at", sentence)
+
+
+def _sends(part: Part, gear: Gear, index: int) -> Iterator[Fault]:
+    """Inputs fed to outputs: both must be there."""
+    inputs, outputs = {one.id for one in part.inputs}, {one.id for one in part.outputs}
+    for number, send in enumerate(gear.sends):
+        for field, name, have in (("input", send.input, inputs), ("output", send.output, outputs)):
+            if name not in have:
+                sentence = f"'{gear.name}' has no {field} '{name}'; it has {listed(have)}."
+                yield Fault(f"unknown_{field}", f"gear[{index}].sends[{number}].{field}", sentence)
 
 
 def _runs(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
@@ -123,23 +149,23 @@ def _runs(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
     if only is not None:
         order.sort(key=lambda entry: entry[1].id in only)
     tags = {item.id: item.tag for item in rig.kit}
-    leg_user: dict[str, str] = {}
+    piece_user: dict[str, str] = {}
     end_user: dict[Endpoint, str] = {}
     for i, run in order:
         if only is not None and run.id not in only:
-            leg_user.update(dict.fromkeys(run.legs, run.name))
+            piece_user.update(dict.fromkeys(run.pieces, run.name))
             end_user.update(dict.fromkeys(run.ends, run.name))
             continue
-        for j, leg in enumerate(run.legs):
-            where = f"runs[{i}].legs[{j}]"
-            if leg not in tags:
-                yield Fault("unknown_leg", where, f"There is no kit item '{leg}'.")
-            elif leg in run.legs[:j] or (leg in leg_user and not many_ways(rig.part_of(leg))):
-                user = leg_user.get(leg, run.name)
-                sentence = f"'{tags[leg]}' is already in the run '{user}'; one lead cannot be in two places."
+        for j, piece in enumerate(run.pieces):
+            where = f"runs[{i}].pieces[{j}]"
+            if piece not in tags:
+                yield Fault("unknown_piece", where, f"There is no kit item '{piece}'.")
+            elif piece in run.pieces[:j] or (piece in piece_user and not many_ways(rig.part_of(piece))):
+                user = piece_user.get(piece, run.name)
+                sentence = f"'{tags[piece]}' is already in the run '{user}'; one lead cannot be in two places."
                 yield Fault("lead_used_twice", where, sentence)
             else:
-                leg_user[leg] = run.name
+                piece_user[piece] = run.name
         for j, join in enumerate(run.joins):
             yield from _join(rig, run, join, f"runs[{i}].joins[{j}]", end_user)
 
@@ -158,8 +184,8 @@ def _join(rig: Rig, run: Run, join: Join, where: str, end_user: dict[Endpoint, s
             sentence = f"'{end.owner}' has no '{end.connector}'; it has {have}."
             yield Fault("unknown_connector", f"{where}.{field}", sentence)
             continue
-        if part.kind != "gear" and end.owner not in run.legs:
-            yield Fault("not_a_leg", f"{where}.{field}", f"'{end.owner}' is not among this run's legs.")
+        if part.kind != "gear" and end.owner not in run.pieces:
+            yield Fault("not_a_piece", f"{where}.{field}", f"'{end.owner}' is not among this run's pieces.")
         if end in end_user:
             sentence = f"Something is already plugged into '{end}' in the run '{end_user[end]}'."
             yield Fault("socket_taken", f"{where}.{field}", sentence)

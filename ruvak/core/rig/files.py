@@ -7,13 +7,30 @@ from pydantic import ValidationError
 from pydantic_core import ErrorDetails, from_json
 
 from ruvak.core.errors import Fault, RigFault
-from ruvak.core.rig.points import BOND_END_PATTERN, END_PATTERN, POINT_PATTERN
+from ruvak.core.rig.points import BOND_END_PATTERN, CONTACT_PATTERN, END_PATTERN, POINT_PATTERN
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import ID_PATTERN
 
 FORMAT = "ruvak-rig"
-VERSION = 1
-UPGRADERS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+VERSION = 2
+
+
+def _from_1_to_2(document: dict[str, Any]) -> dict[str, Any]:
+    """A run's `legs` are its `pieces`; everything else that is new has a default. What is not as it should be is left
+    for validation to name."""
+    runs = document.get("runs", [])
+    if isinstance(runs, list):
+        renamed = [
+            {"pieces" if name == "legs" else name: value for name, value in run.items()}
+            if isinstance(run, dict)
+            else run
+            for run in runs
+        ]
+        document = {**document, "runs": renamed}
+    return {**document, "version": 2}
+
+
+UPGRADERS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1_to_2}
 """version -> function giving the same rig in the next version."""
 
 
@@ -94,6 +111,7 @@ _SENTENCES = {
 _PATTERNS = {
     ID_PATTERN: "should be small letters, digits and hyphens, at most 64, starting with a letter or digit.",
     END_PATTERN: "should be an end: the gear's or kit item's id, a dot, and its connector, as in laptop.phones.",
+    CONTACT_PATTERN: "should be a contact: connector.contact, as in out.S.",
     POINT_PATTERN: "should be a point: connector.contact, as in in.T, or the bare name of an inner node.",
     BOND_END_PATTERN: "should be a device, a point of one, as in laptop.g or desk.usb.shell, or an earth point.",
 }

@@ -14,6 +14,7 @@ from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
 END_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}\.[a-z0-9][a-z0-9-]{0,63}$"
+CONTACT_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}\.[A-Za-z0-9]+$"
 POINT_PATTERN = r"^[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?$"
 BOND_END_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}(\.[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?)?$"
 POINT_REF_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}\.[A-Za-z0-9][A-Za-z0-9-]*(\.[A-Za-z0-9]+)?$"

@@ -72,6 +72,10 @@ class PhantomNeed(Record):
     """Current it draws, in amperes."""
     leg_ohm: AboveZero = Value(value=2200.0, source="from memory: resistors that take the supply from the two legs")
     """Resistor from each leg to its electronics, in ohms."""
+    wiring: Literal["resistors", "centre-tap", "unknown"] = "unknown"
+    """How the supply leaves the legs inside: by a resistor from each, or by the centre tap of the output transformer,
+    where only the winding's own resistance lies between. Unknown: most likely by resistors, and the other gives the
+    range."""
     min_v: NotNegative = Value(value=24.0, source="from memory: half of the nominal supply")
     """Below it, between the legs' middle and g, it does not work."""
 

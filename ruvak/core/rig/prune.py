@@ -16,7 +16,7 @@ def prune(rig: Rig, keep: Iterable[str] = ()) -> Rig:
     `keep`: gear that stays though nothing is plugged in. Ids of gear, kit, runs, connectors, outputs and inputs stay as
     they are; parts get names of their own, since two devices of a kind may use different sockets.
     """
-    used: dict[str, set[str]] = {leg: set() for run in rig.runs for leg in run.legs}
+    used: dict[str, set[str]] = {piece: set() for run in rig.runs for piece in run.pieces}
     used |= {one: set() for one in keep}
     for end in plugged(rig):
         used.setdefault(end.owner, set()).add(end.connector)

@@ -8,7 +8,7 @@ from pydantic import BeforeValidator, Field
 from ruvak.core.rig.connectors import Family, Sleeve
 from ruvak.core.rig.earth import Beside, Bond, Disturbances, EarthPoint, MainsRun, Place
 from ruvak.core.rig.part import Earthing, Part, SettingValue
-from ruvak.core.rig.points import End, Endpoint
+from ruvak.core.rig.points import CONTACT_PATTERN, End, Endpoint
 from ruvak.core.rig.values import (
     AboveZero,
     Deviation,
@@ -65,6 +65,33 @@ class Venue(Loudness):
     """Mains cables on the plan."""
     house: HouseRules = HouseRules()
     """What this house does where the trade disagrees."""
+    revision: Annotated[int, Field(strict=True, ge=1)] = 1
+    """Counts what was changed about the venue since it was first described."""
+    induced_phase_deg: Quantity | None = None
+    """By how many degrees, at the mains frequency, voltages induced by a stated field or mains current lead the
+    measured earth voltages; h times that at harmonic h. Left out: not known, then they have no phase to each other."""
+
+
+class Send(Record):
+    """One of a device's inputs as it is fed to one of its outputs. Kept with the rig; nothing follows from it yet."""
+
+    input: Id
+    """The input of its part."""
+    output: Id
+    """The output of its part."""
+    level_db: Annotated[Number, Field(ge=-130, le=40)] = 0.0
+    """Level in dB, 0 where the control is at its mark."""
+    after_fader: Annotated[bool, Field(strict=True)] = True
+    """Whether the input's fader changes it too."""
+
+
+class ContactResistance(Record):
+    """A single contact that somebody measured, or knows to be bad."""
+
+    at: Annotated[str, Field(pattern=CONTACT_PATTERN)]
+    """The contact, as connector.contact: out.S."""
+    ohm: AboveZero
+    """Its resistance where it is mated, in ohms."""
 
 
 class Gear(Identified):
@@ -88,6 +115,17 @@ class Gear(Identified):
     """On the plan; left out while nobody has put it there."""
     faders_db: dict[Id, Annotated[Number, Field(ge=-130, le=40)]] = Field(default_factory=dict, max_length=256)
     """By input: how far from the mark its programme is mixed; left out, at the mark like everything else."""
+    host: Id | None = None
+    """The computer that a box belongs to (a USB sound adapter, an interface). Kept with the rig; what joins the two as
+    metal is said as a bond."""
+    contacts: tuple[ContactResistance, ...] = Field(default=(), max_length=256)
+    """Single contacts of its sockets that are worse than others."""
+    mains_f: NotNegative | None = None
+    """Capacitance from live mains to its case, in farads, besides its touch current."""
+    earth_f: NotNegative | None = None
+    """Capacitance from its case to the building's earth, in farads; left out, the assumption where it floats."""
+    sends: tuple[Send, ...] = Field(default=(), max_length=4096)
+    """Which of its inputs feed which of its outputs."""
 
 
 class KitItem(Identified):
@@ -107,6 +145,8 @@ class KitItem(Identified):
     """Lies along a mains cable."""
     loop_width_m: NotNegative | None = None
     """How far it lies from the earth path beside it; left out, the rig's assumption."""
+    contacts: tuple[ContactResistance, ...] = Field(default=(), max_length=256)
+    """Single contacts of its plugs that are worse than others: a bad sleeve alone."""
 
 
 class Join(Record):
@@ -126,13 +166,13 @@ class Join(Record):
 
 
 class Run(Identified):
-    """One path from source sockets to destination sockets, leg by leg from the source."""
+    """One path from source sockets to destination sockets, piece by piece from the source."""
 
     number: Annotated[int, Field(strict=True, ge=1, le=9999)]
     """Its line in the input list."""
     name: Label
     """What it is called."""
-    legs: tuple[Id, ...] = Field(default=(), max_length=64)
+    pieces: tuple[Id, ...] = Field(default=(), max_length=64)
     """Kit from source to destination, by id."""
     joins: tuple[Join, ...] = Field(default=(), max_length=256)
     """Connectors pushed into each other, from source to destination."""
@@ -197,7 +237,7 @@ class Rig(Record):
 
     format: Literal["ruvak-rig"] = "ruvak-rig"
     """What kind of file this is."""
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     """Version of the format."""
     id: Id
     """Its name in addresses."""
@@ -281,7 +321,7 @@ def plugged(rig: Rig) -> set[Endpoint]:
 def length_m(rig: Rig, run: Run) -> float:
     """Metres of all its leads one after the other."""
     kit = {item.id: item for item in rig.kit}
-    return sum(kit[leg].length_m or 0.0 for leg in run.legs)
+    return sum(kit[piece].length_m or 0.0 for piece in run.pieces)
 
 
 def leak_of(rig: Rig, gear: Gear, disturbances: Disturbances) -> Deviation | None:

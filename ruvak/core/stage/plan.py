@@ -124,7 +124,7 @@ class Plan:
         for run in self.rig.runs:
             gear = [owner for owner in run.owners if owner in self._gear]
             if gear and all(self.is_placed(owner) for owner in gear):
-                found |= set(run.legs)
+                found |= set(run.pieces)
         return found
 
     @cached_property
@@ -136,7 +136,7 @@ class Plan:
         return found
 
     def _of_run(self, run: Run) -> dict[Endpoint, _Spot]:
-        """Every connector of the run's legs, by how far it is from the nearest device on either side."""
+        """Every connector of the run's pieces, by how far it is from the nearest device on either side."""
         graph = self._graph(run)
         gear = [end for end in graph if end.owner in self._gear]
         sources = [end for end in gear if any(join.a == end for join in run.joins)]
@@ -164,9 +164,9 @@ class Plan:
         graph: nx.Graph[Endpoint] = nx.Graph()
         for join in run.joins:
             graph.add_edge(join.a, join.b, weight=0.0)
-        for leg in run.legs:
-            item = self.rig.owners_by_id[leg]
-            mine = [end for end in graph if end.owner == leg]
+        for piece in run.pieces:
+            item = self.rig.owners_by_id[piece]
+            mine = [end for end in graph if end.owner == piece]
             length_m = (item.length_m or 0.0) if isinstance(item, KitItem) else 0.0
             inward = [end for end in mine if any(join.b == end for join in run.joins)]
             graph.add_edges_from(

@@ -26,7 +26,7 @@ class DrawnConnector(Record):
 
 
 class DrawnPiece(Record):
-    """Gear at an end, or a leg. `column` counts joins from the source; `id` is unique even where one device is both."""
+    """Gear at an end, or a piece between. `column` counts joins from the source; `id` is unique."""
 
     id: str
     owner: str
@@ -92,19 +92,19 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
     layout = Layout(rig, traced, run)
     shown = layout.points
     pieces = tuple(_piece(rig, layout, place) for place in layout.places)
-    mine = [*(link for leg in run.legs for link in traced.inside.get(leg, ())), *traced.mated.get(run.id, ())]
+    mine = [*(link for piece in run.pieces for link in traced.inside.get(piece, ())), *traced.mated.get(run.id, ())]
     links = [link for link in mine if link.a in shown and link.b in shown]
     links += _within_sockets(rig, traced, pieces)
     elements = tuple(
         DrawnElement(
             type=element.type,
-            owner=leg,
-            points=tuple(point.of(leg) for point in element_points(element)),
+            owner=piece,
+            points=tuple(point.of(piece) for point in element_points(element)),
             label=_label(element),
         )
-        for leg in run.legs
-        for element in rig.part_of(leg).elements
-        if all(point.of(leg) in shown for point in element_points(element))
+        for piece in run.pieces
+        for element in rig.part_of(piece).elements
+        if all(point.of(piece) in shown for point in element_points(element))
     )
     return RunDrawing(
         pieces=pieces,

@@ -1,4 +1,4 @@
-"""Which connectors of a run are shown, in which column and lane: the run read from its source, leg by leg."""
+"""Which connectors of a run are shown, in which column and lane: the run read from its source, piece by piece."""
 
 from collections import deque
 from collections.abc import Iterable, Iterator
@@ -33,28 +33,28 @@ class Layout:
         self.rig, self.run, self.traced = rig, run, traced
         self.lanes: dict[Endpoint, int] = {}
         self._partner = {join.a: join.b for join in run.joins} | {join.b: join.a for join in run.joins}
-        self._legs: dict[str, DrawnPlace] = {}
-        self._shown_of = {leg: _shown_ends(rig, traced, run, leg) for leg in run.legs}
+        self._pieces: dict[str, DrawnPlace] = {}
+        self._shown_of = {piece: _shown_ends(rig, traced, run, piece) for piece in run.pieces}
         sources, targets = ends_of(rig, run, "out"), ends_of(rig, run, "in")
         self._from(list(sources))
-        for leg in run.legs:
-            if leg not in self._legs:
-                self._loose(leg)
+        for piece in run.pieces:
+            if piece not in self._pieces:
+                self._loose(piece)
         self._complete()
         self._in_order()
-        last = 1 + max((place.column for place in self._legs.values()), default=0)
+        last = 1 + max((place.column for place in self._pieces.values()), default=0)
         starting, arriving = self._gear(sources, "source", 0), self._gear(targets, "destination", last)
-        self.places: tuple[DrawnPlace, ...] = (*starting, *self._legs.values(), *arriving)
+        self.places: tuple[DrawnPlace, ...] = (*starting, *self._pieces.values(), *arriving)
         self._shell_matters = any(
             isinstance(point, Contact) and point.contact == "shell"
-            for leg in run.legs
-            for link in _metal(traced, rig.part_of(leg))
+            for piece in run.pieces
+            for link in _metal(traced, rig.part_of(piece))
             for point in (link.a, link.b)
         )
         self.points = self._points()
 
     def contacts(self, end: Endpoint) -> tuple[str, ...]:
-        """Of one end, in drawing order; shells only where a leg joins one to something."""
+        """Of one end, in drawing order; shells only where a piece joins one to something."""
         mate = self._partner.get(end)
         other: Form | None = connector_at(self.rig, mate).form if mate else None
         names = half_in_use(connector_at(self.rig, end).form, other)
@@ -74,14 +74,14 @@ class Layout:
                 continue
             owner = other.owner
             if owner not in self._shown_of:
-                # A destination's socket; its place is made when all legs have theirs.
+                # A destination's socket; its place is made when all pieces have theirs.
                 self.lanes[other] = self.lanes[end]
                 continue
             queue.extend(self._entered(owner, other, self.lanes[end], column + 1))
 
     def _entered(self, owner: str, entry: Endpoint, lane: int, column: int) -> list[tuple[Endpoint, int]]:
-        """Places a leg, or one more way into it; returns the ends where the run goes on."""
-        place = self._legs.setdefault(owner, DrawnPlace(owner, owner, column))
+        """Places a piece, or one more way into it; returns the ends where the run goes on."""
+        place = self._pieces.setdefault(owner, DrawnPlace(owner, owner, column))
         place.column = max(place.column, column)
         if entry in place.outs:
             place.outs.remove(entry)
@@ -107,12 +107,12 @@ class Layout:
     def _free(self, place: DrawnPlace, lane: int) -> bool:
         return all(self.lanes[end] != lane for end in place.outs)
 
-    def _loose(self, leg: str) -> None:
-        """A leg no source leads to: drawn where it stands in the list, on lanes of its own."""
-        place = DrawnPlace(leg, leg, self.run.legs.index(leg) + 1)
-        self._legs[leg] = place
+    def _loose(self, piece: str) -> None:
+        """A piece no source leads to: drawn where it stands in the list, on lanes of its own."""
+        place = DrawnPlace(piece, piece, self.run.pieces.index(piece) + 1)
+        self._pieces[piece] = place
         for side, ends in (("in", place.ins), ("out", place.outs)):
-            for end in self._shown_of[leg]:
+            for end in self._shown_of[piece]:
                 mine = connector_at(self.rig, end).side
                 if mine == side or (mine == "both" and side == "in"):
                     ends.append(end)
@@ -127,9 +127,9 @@ class Layout:
                 self.lanes[mate] = self.lanes[end]
 
     def _complete(self) -> None:
-        """Ends of a leg that only legs without a source lead to stand on their own side, on a lane of their own."""
-        for leg, place in self._legs.items():
-            for end in self._shown_of[leg]:
+        """Ends of a piece that only pieces without a source lead to stand on their own side, on a lane of their own."""
+        for piece, place in self._pieces.items():
+            for end in self._shown_of[piece]:
                 if end not in place.ins and end not in place.outs:
                     side = place.outs if connector_at(self.rig, end).side == "out" else place.ins
                     lane = self.lanes.get(end)
@@ -138,22 +138,24 @@ class Layout:
                     side.append(end)
 
     def _in_order(self) -> None:
-        """Each leg right of every leg that feeds it; legs plugged in a circle stand as they are listed."""
-        entering = {end: leg for leg, place in self._legs.items() for end in place.ins}
+        """Each piece right of every piece that feeds it; pieces plugged in a circle stand as they are listed."""
+        entering = {end: piece for piece, place in self._pieces.items() for end in place.ins}
         feeds = [
-            (leg, entering[self._partner[end]])
-            for leg, place in self._legs.items()
+            (piece, entering[self._partner[end]])
+            for piece, place in self._pieces.items()
             for end in place.outs
             if self._partner.get(end) in entering
         ]
-        for _ in range(len(self._legs) + 1):
-            late = [(self._legs[a], self._legs[b]) for a, b in feeds if self._legs[b].column <= self._legs[a].column]
+        for _ in range(len(self._pieces) + 1):
+            late = [
+                (self._pieces[a], self._pieces[b]) for a, b in feeds if self._pieces[b].column <= self._pieces[a].column
+            ]
             if not late:
                 return
             for one, other in late:
                 other.column = one.column + 1
-        for index, leg in enumerate(self.run.legs):
-            self._legs[leg].column = index + 1
+        for index, piece in enumerate(self.run.pieces):
+            self._pieces[piece].column = index + 1
 
     def _gear(self, ends: dict[Endpoint, Connector], role: str, column: int) -> list[DrawnPlace]:
         places: dict[str, DrawnPlace] = {}
@@ -170,8 +172,8 @@ class Layout:
             for end in (*place.ins, *place.outs)
             for contact in self.contacts(end)
         }
-        for leg in self.run.legs:
-            shown |= _inner_nodes(_metal(self.traced, self.rig.part_of(leg)), leg, shown)
+        for piece in self.run.pieces:
+            shown |= _inner_nodes(_metal(self.traced, self.rig.part_of(piece)), piece, shown)
         return shown
 
 
@@ -199,7 +201,7 @@ def _signal_contacts(points: Iterable[Contact | InnerNode]) -> Iterator[Contact]
 
 
 def _same_way(rig: Rig, traced: Trace, one: Endpoint, other: Endpoint) -> bool:
-    """Whether a signal contact of one connector of a leg leads to one of another, screens aside."""
+    """Whether a signal contact of one connector of a piece leads to one of another, screens aside."""
     joined = _signals(traced, rig.part_of(one.owner))
     groups = [
         {joined[point] for point in _signal_contacts(joined) if point.connector == end.connector}
@@ -208,18 +210,18 @@ def _same_way(rig: Rig, traced: Trace, one: Endpoint, other: Endpoint) -> bool:
     return bool(groups[0] & groups[1])
 
 
-def _shown_ends(rig: Rig, traced: Trace, run: Run, leg: str) -> list[Endpoint]:
-    """Ends of a leg that this run uses, and those their signal contacts lead to; all of them if it uses none."""
-    part = rig.part_of(leg)
-    used = {end.connector for end in run.ends if end.owner == leg}
+def _shown_ends(rig: Rig, traced: Trace, run: Run, piece: str) -> list[Endpoint]:
+    """Ends of a piece that this run uses, and those their signal contacts lead to; all of them if it uses none."""
+    part = rig.part_of(piece)
+    used = {end.connector for end in run.ends if end.owner == piece}
     if not used:
-        return [Endpoint(leg, connector.id) for connector in part.connectors]
+        return [Endpoint(piece, connector.id) for connector in part.connectors]
     joined = _signals(traced, part)
     signals = list(_signal_contacts(joined))
     live = {joined[point] for point in signals if point.connector in used}
     shown = used | {point.connector for point in signals if joined[point] in live}
     shown |= _bridges(part, shown)
-    return [Endpoint(leg, connector.id) for connector in part.connectors if connector.id in shown]
+    return [Endpoint(piece, connector.id) for connector in part.connectors if connector.id in shown]
 
 
 def _bridges(part: Part, shown: set[str]) -> set[str]:
@@ -256,17 +258,17 @@ def inside_links(part: Part, screens: bool = True, components: bool = True) -> l
     return links
 
 
-def _inner_nodes(metal: list[InnerLink], leg: str, shown: Iterable[ContactRef | NodeRef]) -> set[NodeRef]:
-    """Inner nodes of a leg that something joins to a shown contact, or to such a node."""
+def _inner_nodes(metal: list[InnerLink], piece: str, shown: Iterable[ContactRef | NodeRef]) -> set[NodeRef]:
+    """Inner nodes of a piece that something joins to a shown contact, or to such a node."""
     neighbours: dict[Contact | InnerNode, set[Contact | InnerNode]] = {}
     for link in metal:
         neighbours.setdefault(link.a, set()).add(link.b)
         neighbours.setdefault(link.b, set()).add(link.a)
-    queue: list[Contact | InnerNode] = [point.in_part for point in shown if point.owner == leg]
+    queue: list[Contact | InnerNode] = [point.in_part for point in shown if point.owner == piece]
     found: set[InnerNode] = set()
     while queue:
         for point in neighbours.get(queue.pop(), ()):
             if isinstance(point, InnerNode) and point not in found:
                 found.add(point)
                 queue.append(point)
-    return {point.of(leg) for point in found}
+    return {point.of(piece) for point in found}

@@ -25,7 +25,7 @@ Node = TypeVar("Node", bound=Hashable)
 
 @dataclass(frozen=True)
 class Link:
-    """One piece of metal between two points. `owner`: the gear or leg it belongs to, or the run's id for a mate."""
+    """One piece of metal between two points. `owner`: the gear or piece it belongs to, or the run's id for a mate."""
 
     kind: Metal
     a: ContactRef | NodeRef
@@ -73,7 +73,7 @@ class Trace:
 
     @cached_property
     def inside(self) -> dict[str, list[Link]]:
-        """By gear or leg: its own metal."""
+        """By gear or piece: its own metal."""
         return _grouped(link for link in self.links if link.kind != "mate")
 
     @cached_property
@@ -90,9 +90,9 @@ def _grouped(links: Iterable[Link]) -> dict[str, list[Link]]:
 
 
 def trace(rig: Rig) -> Trace:
-    """Traces everything in use: all gear, and the kit that some run's legs name. The rig is checked and embedded."""
-    legs = (leg for run in rig.runs for leg in run.legs)
-    owners = tuple(dict.fromkeys([*(gear.id for gear in rig.gear), *legs]))
+    """Traces everything in use: all gear, and the kit that some run's pieces name. The rig is checked and embedded."""
+    pieces = (piece for run in rig.runs for piece in run.pieces)
+    owners = tuple(dict.fromkeys([*(gear.id for gear in rig.gear), *pieces]))
     used = plugged(rig)
     points: list[ContactRef | NodeRef] = []
     links: list[Link] = []

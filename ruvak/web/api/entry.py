@@ -1,19 +1,19 @@
-"""Entering runs: lines being typed, input lists, legs on the strip. Nothing here saves; what it answers is an edit."""
+"""Entering runs: typed lines, input lists, pieces on the strip. Nothing here saves; what it answers is an edit."""
 
 from flask import Response
 
 from ruvak.core.results.formulas import FORMULAS
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.formats.input_list import rows_from_csv
-from ruvak.service.states import LegChoiceList, Preview, Readings, Rewired
+from ruvak.service.states import PieceChoiceList, Preview, Readings, Rewired
 from ruvak.web.answers import answer, computed
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import (
     ContactList,
     FormulaList,
     InputListBody,
-    LegsBody,
     LinesBody,
+    PiecesBody,
     PlaceQuery,
     RigPath,
     RunPath,
@@ -25,7 +25,7 @@ api = blueprint("entry", "Entering runs")
 
 @api.post("/rigs/<rig_id>/lines", responses={"200": Readings})
 def read_lines(path: RigPath, body: LinesBody) -> Response:
-    """What typed lines mean, with legs chosen and solved."""
+    """What typed lines mean, with pieces chosen and solved."""
     return computed(path.rig_id, "read_lines", body.text)
 
 
@@ -53,13 +53,13 @@ def list_contacts() -> Response:
     return answer(ContactList({form: shape.contacts for form, shape in SHAPES.items()}))
 
 
-@api.get("/rigs/<rig_id>/runs/<run_id>/choices", responses={"200": LegChoiceList})
+@api.get("/rigs/<rig_id>/runs/<run_id>/choices", responses={"200": PieceChoiceList})
 def list_choices(path: RunPath, query: PlaceQuery) -> Response:
-    """What could stand at a place among a run's legs."""
+    """What could stand at a place among a run's pieces."""
     return computed(path.rig_id, "choices", path.run_id, query.at, query.replace)
 
 
-@api.post("/rigs/<rig_id>/runs/<run_id>/legs", responses={"200": Rewired})
-def rewire_run(path: RunPath, body: LegsBody) -> Response:
-    """The run with other legs, plugged as far as they fit, solved."""
-    return computed(path.rig_id, "rewire", path.run_id, body.legs)
+@api.post("/rigs/<rig_id>/runs/<run_id>/pieces", responses={"200": Rewired})
+def rewire_run(path: RunPath, body: PiecesBody) -> Response:
+    """The run with other pieces, plugged as far as they fit, solved."""
+    return computed(path.rig_id, "rewire", path.run_id, body.pieces)

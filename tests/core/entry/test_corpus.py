@@ -70,7 +70,7 @@ class Corpus(unittest.TestCase):
             self.assertIsNone(matches(one, run), matches(one, run))
             option = one.split("|")[2].strip() if one.count("|") == 2 else ""
             if option and option not in ("phantom", "mono"):
-                parts = [apply_part(reading, piece.item) for piece in run.legs]
+                parts = [apply_part(reading, piece.item) for piece in run.pieces]
                 self.assertTrue(any(fnmatch.fnmatch(part, option) for part in parts), parts)
         assert reading.edit is not None
         apply(entry_rig(), reading.edit)

@@ -92,7 +92,7 @@ class FromNothing(unittest.TestCase):
 
     def test_a_desk_into_a_powered_speaker_needs_nothing_but_a_lead(self) -> None:
         found = read(self.rig, "desk main left > speaker, 20 m").runs[0]
-        self.assertEqual((found.grade, len(found.legs)), ("clear", 1))
+        self.assertEqual((found.grade, len(found.pieces)), ("clear", 1))
 
     def test_what_is_made_against_what_would_be_wrong_is_taken(self) -> None:
         """As a technician would wire it: a DI near the guitar, sides summed by resistors, an isolator at a laptop."""
@@ -109,7 +109,7 @@ class FromNothing(unittest.TestCase):
                 found = read(self.rig, line)
                 self.assertEqual(found.runs[0].grade, "clear")
                 after = apply(self.rig, found.edit or self.fail("not read"))
-                self.assertEqual([after.owners_by_id[leg].part for leg in after.runs[0].legs], parts)
+                self.assertEqual([after.owners_by_id[piece].part for piece in after.runs[0].pieces], parts)
 
     def test_too_far_is_said_to_be_too_far(self) -> None:
         found = read(self.rig, "cd player > switcher, 8 m")
@@ -132,7 +132,7 @@ class ManyLines(unittest.TestCase):
         self.assertEqual(second.problems[0].code, "socket_taken")
         self.assertIn("Lead vocal", second.sentence)
         self.assertEqual(third.problems[0].code, "no_arrow")
-        used = [leg.item for reading in (first, fourth) for run in reading.runs for leg in run.legs]
+        used = [piece.item for reading in (first, fourth) for run in reading.runs for piece in run.pieces]
         self.assertEqual(len(used), len(set(used)), "no lead twice")
 
     def test_together_they_make_a_sound_rig(self) -> None:
@@ -152,20 +152,20 @@ class Choosing(unittest.TestCase):
     def test_the_solved_result_decides(self) -> None:
         # A passive pickup straight into a line input goes dull and quiet; a box of high impedance does not.
         rig = made("guitar > desk 5")
-        self.assertIn("di-active", {rig.owners_by_id[leg].part for leg in rig.runs[0].legs})
+        self.assertIn("di-active", {rig.owners_by_id[piece].part for piece in rig.runs[0].pieces})
         self.assertEqual(analyse(rig).runs[0].findings[0].code, "clear")
 
     def test_a_stereo_headphone_output_is_summed_for_one_balanced_input(self) -> None:
         # An isolator with it, since the two are earthed at outlets nobody has named.
         rig = made("laptop > left speaker")
-        parts = {rig.owners_by_id[leg].part for leg in rig.runs[0].legs}
+        parts = {rig.owners_by_id[piece].part for piece in rig.runs[0].pieces}
         self.assertLessEqual({"adapter-trs35-xlr-sum", "isolator-xlr"}, parts)
         self.assertEqual([one.code for one in analyse(rig).runs[0].findings], ["clear"])
 
     def test_between_two_earths_an_isolator_from_the_kit_is_taken(self) -> None:
         rig = made("laptop > mixer 9/10")
         self.assertEqual([one.code for one in analyse(rig).runs[0].findings], ["clear"])
-        self.assertIn("isolator-stereo-trs35-xlr", [rig.part_of(leg).id for leg in rig.runs[0].legs])
+        self.assertIn("isolator-stereo-trs35-xlr", [rig.part_of(piece).id for piece in rig.runs[0].pieces])
 
     def test_a_microphone_goes_to_the_microphone_socket_of_its_channel(self) -> None:
         self.assertEqual(str(made("lectern > desk 4").runs[0].joins[-1].b), "desk.mic4")
@@ -173,7 +173,7 @@ class Choosing(unittest.TestCase):
     def test_the_length_is_reached(self) -> None:
         rig = made("lectern > desk 4, 35 m")
         lengths = {item.id: item.length_m or 0.0 for item in rig.kit}
-        self.assertGreaterEqual(sum(lengths[leg] for leg in rig.runs[0].legs), 35)
+        self.assertGreaterEqual(sum(lengths[piece] for piece in rig.runs[0].pieces), 35)
 
     def test_feet_where_the_rig_has_feet(self) -> None:
         reading = read(wired(entry_rig(), length_unit="ft"), "lectern > desk 4, 60")
@@ -181,11 +181,11 @@ class Choosing(unittest.TestCase):
 
     def test_what_is_built_in_stays_and_is_shared(self) -> None:
         rig = made("choir 1-2 > box 1-2 > desk 1-2")
-        self.assertEqual([run.legs[-1] for run in rig.runs], ["box", "box"])
+        self.assertEqual([run.pieces[-1] for run in rig.runs], ["box", "box"])
         self.assertEqual(str(rig.runs[1].joins[-1].a), "box.t2")
 
     def test_a_tagged_lead_is_taken_when_named(self) -> None:
-        self.assertIn("m15", made("lectern > M15 > desk 4").runs[0].legs)
+        self.assertIn("m15", made("lectern > M15 > desk 4").runs[0].pieces)
 
     def test_phantom_is_noted_with_the_run(self) -> None:
         self.assertEqual(made("choir 1 > desk 1, phantom").runs[0].note, "phantom")
@@ -197,7 +197,7 @@ class Choosing(unittest.TestCase):
         )
         for line in ("guitar > desk 5", "keys > desk 7/8", "laptop > left speaker"):
             mine, theirs = read(rig, line).runs[0], read(renamed, line).runs[0]
-            self.assertEqual([leg.item for leg in mine.legs], [leg.item for leg in theirs.legs])
+            self.assertEqual([piece.item for piece in mine.pieces], [piece.item for piece in theirs.pieces])
 
 
 class Refusing(unittest.TestCase):
@@ -278,7 +278,7 @@ class InputLists(unittest.TestCase):
         vocal, overhead, bass, pastor, zither = (one.runs[0] for one in readings[:5])
         self.assertEqual([str(end) for end in vocal.sources], ["vox.out"])
         self.assertEqual((overhead.new_gear, overhead.options), (("mic-condenser",), ("phantom",)))
-        self.assertTrue(any("DI" in leg.words for leg in bass.legs))
+        self.assertTrue(any("DI" in piece.words for piece in bass.pieces))
         self.assertEqual(pastor.new_gear, ("wireless-receiver",))
         self.assertEqual(zither.new_gear, ("mic-dynamic",))
         for reading in readings[:5]:

@@ -60,7 +60,7 @@ def difference_on_two_inputs() -> Rig:
         ("split.a", "desk.mic2"),
         ("split.b", "desk.mic3"),
     )
-    run = {"id": "slides", "number": 1, "name": "Slides", "legs": ["straight", "split"]}
+    run = {"id": "slides", "number": 1, "name": "Slides", "pieces": ["straight", "split"]}
     return wired(
         demo_rig(),
         parts=[],

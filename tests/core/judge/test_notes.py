@@ -20,7 +20,7 @@ def joined() -> Rig:
     """Two radio receivers' outputs on one input through a lead of two ends."""
     document: Doc = {
         "format": "ruvak-rig",
-        "version": 1,
+        "version": 2,
         "id": "joined",
         "name": "Joined",
         "venue": {"name": "Hall"},
@@ -35,7 +35,7 @@ def joined() -> Rig:
                 "id": "both",
                 "number": 1,
                 "name": "Both",
-                "legs": ["y"],
+                "pieces": ["y"],
                 "joins": [{"a": "a.xlr", "b": "y.a"}, {"a": "b.xlr", "b": "y.b"}, {"a": "y.out", "b": "desk.mic1"}],
             }
         ],

@@ -105,7 +105,7 @@ def leaking(many: int, ampere: float) -> Rig:
     rig = two_earths(0.001)
     here = rig.venue.earth[0].model_copy(update={"residual_a": Value(value=0.03)})
     extra = prepare(rig_from_document({
-        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "format": "ruvak-rig", "version": 2, "id": "x", "name": "x", "venue": {"name": "Hall"},
         "gear": [
             {"id": f"k{n}", "name": f"Keys {n}", "part": "keyboard-stereo", "touch_a": ampere} for n in range(many)
         ],
@@ -120,14 +120,14 @@ def powered(microphone: str = "mic-condenser", switch: bool = True, lead: dict[s
     """A microphone, or something else with three pins, at a desk whose phantom can be switched."""
     leg = lead or {"id": "m", "tag": "M", "part": "mic-lead", "length_m": 10}
     document = {
-        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "format": "ruvak-rig", "version": 2, "id": "x", "name": "x", "venue": {"name": "Hall"},
         "gear": [
             {"id": "source", "name": "Source", "part": microphone},
             {"id": "desk", "name": "Desk", "part": "desk-digital-16", "settings": {"phantom1": switch}},
         ],
         "kit": [leg],
         "runs": [{
-            "id": "r", "number": 1, "name": "R", "legs": [leg["id"]],
+            "id": "r", "number": 1, "name": "R", "pieces": [leg["id"]],
             "joins": [{"a": f"source.{'xlr' if microphone == 'wireless-receiver' else 'out'}", "b": "m.in"},
                       {"a": "m.out", "b": "desk.mic1"}],
         }],
@@ -183,7 +183,7 @@ def amplified(passive: bool) -> Rig:
     receiver["inputs"][0] |= {"hot": "in1.plus", "common": "in1.minus", "signal": "professional-line"}
     receiver["wires"] = [{"a": "in1.minus", "b": "g"}]
     document = {
-        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "format": "ruvak-rig", "version": 2, "id": "x", "name": "x", "venue": {"name": "Hall"},
         "parts": [] if passive else [receiver],
         "gear": [
             {"id": "amp", "name": "Amplifier", "part": "amplifier-two-channel"},
@@ -191,7 +191,7 @@ def amplified(passive: bool) -> Rig:
         ],
         "kit": [{"id": "m", "tag": "M", "part": "loudspeaker-lead", "length_m": 10}],
         "runs": [{
-            "id": "r", "number": 1, "name": "R", "legs": ["m"],
+            "id": "r", "number": 1, "name": "R", "pieces": ["m"],
             "joins": [{"a": "amp.out1", "b": "m.in"}, {"a": "m.out", "b": f"goal.{'in' if passive else 'in1'}"}],
         }],
     }  # fmt: skip
@@ -206,7 +206,7 @@ def pocket(isolated: bool) -> Rig:
     """A pocket player into an earthed desk, straight or through transformers."""
     box = ["isolator-stereo-trs35-xlr"] if isolated else []
     document = {
-        "format": "ruvak-rig", "version": 1, "id": "x", "name": "x", "venue": {"name": "Hall"},
+        "format": "ruvak-rig", "version": 2, "id": "x", "name": "x", "venue": {"name": "Hall"},
         "gear": [
             {"id": "player", "name": "Player", "part": "player-driven-sleeve"},
             {"id": "desk", "name": "Desk", "part": "desk-digital-16"},
@@ -217,7 +217,7 @@ def pocket(isolated: bool) -> Rig:
             *({"id": "b", "tag": "B", "part": part} for part in box),
         ],
         "runs": [{
-            "id": "r", "number": 1, "name": "R", "legs": ["p", "b"] if isolated else ["y"],
+            "id": "r", "number": 1, "name": "R", "pieces": ["p", "b"] if isolated else ["y"],
             "joins": [
                 {"a": "player.phones", "b": "p.in"}, {"a": "p.out", "b": "b.in"},
                 {"a": "b.left", "b": "desk.mic1"}, {"a": "b.right", "b": "desk.mic2"},
@@ -252,7 +252,7 @@ FIRES: dict[str, Rig] = {
     "thin": stated_rig(
         wires=RETURN, source=MONO, elements=[{"type": "capacitor", "a": "in.T", "b": "out1.2", "farad": 1e-7}]
     ),
-    "not_connected": wired(demo_rig(), runs=[{"id": "slides", "number": 1, "name": "Slides", "legs": [], "joins": []}]),
+    "not_connected": wired(demo_rig(), runs=[{"id": "slides", "number": 1, "name": "S", "pieces": [], "joins": []}]),
     "clear": stated_rig(wires=LEFT, source=MONO),
     "source_lost": two_sources(both=False),
     "saturates": stated_rig(source=MONO, wires=RETURN, elements=[coil(-20)]),

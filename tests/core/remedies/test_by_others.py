@@ -14,7 +14,7 @@ def two_desks() -> Rig:
     return prepare(
         rig_from_document(
             {
-                "format": "ruvak-rig", "version": 1, "id": "x", "name": "x",
+                "format": "ruvak-rig", "version": 2, "id": "x", "name": "x",
                 "venue": {"name": "Hall", "earth": [
                     {"id": "board", "name": "Board", "kind": "board"},
                     *({"id": f"circuit-{n}", "name": f"C{n}", "kind": "circuit", "parent": "board"} for n in (1, 2)),
@@ -33,7 +33,7 @@ def two_desks() -> Rig:
                     {"id": "m1", "tag": "M1", "part": "mic-lead", "length_m": 15},
                 ],
                 "runs": [
-                    {"id": f"run-{n}", "number": n, "name": f"R{n}", "legs": [f"j{n}"], "joins": [
+                    {"id": f"run-{n}", "number": n, "name": f"R{n}", "pieces": [f"j{n}"], "joins": [
                         {"a": f"keys.{side}", "b": f"j{n}.in"}, {"a": f"j{n}.out", "b": f"desk-{n}.line9"}]}
                     for n, side in ((1, "left"), (2, "right"))
                 ],

@@ -54,4 +54,4 @@ class Concert(unittest.TestCase):
     def test_a_typed_data_line_takes_a_lead_made_for_it(self) -> None:
         rig = self.rig.with_fields(runs=tuple(run for run in self.rig.runs if run.id != "lights"))
         run = read_all(rig, "Lighting desk > Front lantern, 15 m")[0].runs[0]
-        self.assertEqual([leg.item for leg in run.legs], ["q1"])
+        self.assertEqual([piece.item for piece in run.pieces], ["q1"])

@@ -5,8 +5,8 @@ from typing import Any
 
 from ruvak.core.analyse import analyse, prepare
 from ruvak.core.judge.finding import Grade
-from ruvak.core.legs.screens import opens_screen
 from ruvak.core.parts.library import library
+from ruvak.core.pieces.screens import opens_screen
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import Edit, PutThing, SetField, apply
@@ -35,7 +35,7 @@ def looped(source: dict[str, Any], end: str, **more: Any) -> Rig:
 
 def lifts_in(rig: Rig, edit: Edit) -> bool:
     after = apply(rig, edit)
-    return any(opens_screen(after.part_of(leg)) for run in after.runs for leg in run.legs)
+    return any(opens_screen(after.part_of(piece)) for run in after.runs for piece in run.pieces)
 
 
 class Lifts(unittest.TestCase):

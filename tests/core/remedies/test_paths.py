@@ -3,8 +3,8 @@
 import unittest
 
 from ruvak.core.entry.reader import read
-from ruvak.core.legs.cures import is_light_load, is_resistive_sum
-from ruvak.core.legs.routes import Route
+from ruvak.core.pieces.cures import is_light_load, is_resistive_sum
+from ruvak.core.pieces.routes import Route
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.rig.connectors import made_for
 from ruvak.core.rig.edits import apply
@@ -63,7 +63,7 @@ class Search(unittest.TestCase):
 
     def test_kit_in_another_run_is_left_there(self) -> None:
         rig = demo_rig()
-        other = {"id": "other", "number": 2, "name": "Other", "legs": ["adapter-7", "lead-32"], "joins": []}
+        other = {"id": "other", "number": 2, "name": "Other", "pieces": ["adapter-7", "lead-32"], "joins": []}
         busy = wired(rig, runs=[rig.runs[0].model_dump(), other])
         for route in found(busy):
             self.assertFalse({"adapter-7", "lead-32"} & {item.id for item in route.items})
@@ -75,7 +75,7 @@ class Search(unittest.TestCase):
     def test_a_socket_in_use_is_left_alone(self) -> None:
         rig = demo_rig()
         joins = [{"a": "lead-32.out", "b": "speaker.in2"}]
-        other = {"id": "other", "number": 2, "name": "Other", "legs": ["lead-32"], "joins": joins}
+        other = {"id": "other", "number": 2, "name": "Other", "pieces": ["lead-32"], "joins": joins}
         busy = wired(rig, runs=[rig.runs[0].model_dump(), other])
         for route in found(busy):
             self.assertEqual(goals(route), ["speaker.in1"])

@@ -5,7 +5,7 @@ import unittest
 from ruvak.core.analyse import analyse
 from ruvak.core.entry.reader import read
 from ruvak.core.judge.finding import Grade
-from ruvak.core.legs.cures import is_light_load
+from ruvak.core.pieces.cures import is_light_load
 from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.rig.edits import Edit, RemoveThing, apply, set_setting
@@ -19,7 +19,7 @@ LEFT = [("in.T", "out1.2"), ("in.S", "out1.3"), ("in.S", "out1.1")]
 def parts_used(rig: Rig, remedy: Remedy) -> set[str]:
     after = apply(rig, remedy.edit)
     owners = {item.id: item.part for item in after.kit}
-    return {owners[leg] for leg in after.runs[0].legs}
+    return {owners[piece] for piece in after.runs[0].pieces}
 
 
 class DemoRemedies(unittest.TestCase):
@@ -130,8 +130,8 @@ class Otherwise(unittest.TestCase):
         assert best is not None
         self.assertIs(best.after.findings[0].grade, Grade.CLEAR)
         after = apply(rig, best.edit)
-        legs = [after.owners_by_id[leg] for leg in after.runs[0].legs]
-        lead, box, last = (one for one in legs if isinstance(one, KitItem))
+        pieces = [after.owners_by_id[piece] for piece in after.runs[0].pieces]
+        lead, box, last = (one for one in pieces if isinstance(one, KitItem))
         self.assertTrue(is_light_load(after.part_of(box.id)))
         self.assertLessEqual(lead.length_m or 0.0, 3.0)
         self.assertEqual(last.part, "mic-lead")

@@ -40,7 +40,7 @@ class NortonEquivalent(unittest.TestCase):
         whole = {run.run: run.result for run in analyse(rig).runs}
         together, apart, count = 0.0, 0.0, 0
         for run in rig.runs:
-            shared = any(leg in other.legs for other in rig.runs if other is not run for leg in run.legs)
+            shared = any(piece in other.pieces for other in rig.runs if other is not run for piece in run.pieces)
             figures, floating = by_itself(rig, run.id, in_the_rig=True)
             if shared or floating:
                 continue

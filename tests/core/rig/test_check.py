@@ -50,7 +50,7 @@ class Checks(unittest.TestCase):
     def test_a_lead_used_twice(self) -> None:
         runs = [run(), run(id="other", number=2, joins=[])]
         found = faults(document(runs=runs))
-        self.assertEqual(found, {"runs[1].legs[0]": "lead_used_twice", "runs[1].legs[1]": "lead_used_twice"})
+        self.assertEqual(found, {"runs[1].pieces[0]": "lead_used_twice", "runs[1].pieces[1]": "lead_used_twice"})
 
     def test_a_socket_taken_twice(self) -> None:
         joins = [*run()["joins"], {"a": "laptop.phones", "b": "adapter-4.in"}]
@@ -67,7 +67,7 @@ class Checks(unittest.TestCase):
 
     def test_a_join_through_something_not_in_the_run(self) -> None:
         joins = [{"a": "laptop.phones", "b": "adapter-7.in"}]
-        self.assertEqual(faults(document(runs=[run(joins=joins)])), {"runs[0].joins[0].b": "not_a_leg"})
+        self.assertEqual(faults(document(runs=[run(joins=joins)])), {"runs[0].joins[0].b": "not_a_piece"})
 
     def test_leads_have_lengths_and_adapters_have_none(self) -> None:
         kit = [{k: v for k, v in item.items() if k != "length_m"} for item in document()["kit"]]

@@ -42,7 +42,7 @@ POSSIBLE: list[Op] = [
     PutThing(kind="gear", thing=Gear(id="second", name="Second", part="laptop-headphone-trs35"), at=0),
     PutThing(kind="kit", thing=KitItem(id="lead-40", tag="M40", part="mic-lead", length_m=4.0)),
     PutThing(kind="parts", thing=library()["lead-trs35-two-xlr"]),
-    PutThing(kind="runs", thing=Run(id="slides", number=3, name="Renamed", legs=(), joins=())),
+    PutThing(kind="runs", thing=Run(id="slides", number=3, name="Renamed", pieces=(), joins=())),
     PutThing(kind="runs", thing=Run(id="empty", number=2, name="Empty"), at=0),
     SetField(kind="venue", field="house", key="screens", value="lifted-at-receiver"),
     SetField(kind="venue", field="house", key="unbalanced_limit_m", value=5.0),

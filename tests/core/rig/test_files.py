@@ -75,7 +75,7 @@ rigs = st.builds(
                   owned=st.booleans(), installed=st.booleans()),
         max_size=3).map(tuple),
     runs=st.lists(
-        st.builds(Run, id=ids, number=st.integers(1, 99), name=labels, legs=st.lists(ids, max_size=3).map(tuple),
+        st.builds(Run, id=ids, number=st.integers(1, 99), name=labels, pieces=st.lists(ids, max_size=3).map(tuple),
                   note=labels,
                   joins=st.lists(st.builds(Join, a=ends, b=ends, sleeve=st.sampled_from([None, "R2", "S", "both"])),
                                  max_size=3).map(tuple)), max_size=3).map(tuple),
@@ -123,7 +123,7 @@ class BadFiles(unittest.TestCase):
             self.assertEqual(self.fault(text), ("not_a_rig", "format"))
 
     def test_a_version_from_the_future(self) -> None:
-        self.assertEqual(self.fault(document(version=2)), ("unknown_version", "version"))
+        self.assertEqual(self.fault(document(version=3)), ("unknown_version", "version"))
         self.assertEqual(self.fault(document(version="1")), ("unknown_version", "version"))
 
     def test_a_misspelt_field_is_named(self) -> None:

@@ -104,7 +104,7 @@ class OnThePlan(unittest.TestCase):
         short, long = (rig.kit[0].model_copy(update={"id": id_, "length_m": m}) for id_, m in (("s", 2.5), ("l", 7.5)))
         ends = [map(parse_endpoint, pair) for pair in (("keys.out1", "s.in"), ("s.out", "l.in"), ("l.out", "desk.in1"))]
         joins = tuple(Join(a=a, b=b) for a, b in ends)
-        run = rig.runs[0].model_copy(update={"legs": ("s", "l"), "joins": joins, "route": ()})
+        run = rig.runs[0].model_copy(update={"pieces": ("s", "l"), "joins": joins, "route": ()})
         plan = Plan(rig.with_fields(kit=(short, long), runs=(run,)))
         connection = Place(x_m=2.0 + 0.25 * 6.0, y_m=1.0 + 0.25 * 3.0)
         self.assertEqual(plan.lead(short, ["in", "out"]), (Place(**turned(PLACES["keys"])), connection))

@@ -109,7 +109,7 @@ class Sharing(unittest.TestCase):
         rig = self.rig()
         from ruvak.core.errors import RigFault
 
-        twice = rig.runs[1].model_copy(update={"legs": (*rig.runs[0].legs[:1], "box"), "joins": ()})
+        twice = rig.runs[1].model_copy(update={"pieces": (*rig.runs[0].pieces[:1], "box"), "joins": ()})
         with self.assertRaises(RigFault) as caught:
             prepare(rig.with_fields(runs=(rig.runs[0], twice, rig.runs[2])))
         self.assertIn("lead_used_twice", [fault.code for fault in caught.exception.faults])

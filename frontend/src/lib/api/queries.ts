@@ -92,7 +92,7 @@ export const contactsQuery = () =>
 		staleTime: Infinity
 	});
 
-/** What could stand at a place among a run's legs. */
+/** What could stand at a place among a run's pieces. */
 export const choicesQuery = (rigId: string, runId: string, version: string, at: number, replace: boolean) =>
 	queryOptions({
 		queryKey: ['choices', rigId, runId, version, at, replace],
@@ -105,12 +105,12 @@ export const choicesQuery = (rigId: string, runId: string, version: string, at: 
 		staleTime: Infinity
 	});
 
-/** A run with other legs, solved but not saved. */
-export const rewire = (rigId: string, runId: string, legs: Schemas['KitItem'][]) =>
+/** A run with other pieces, solved but not saved. */
+export const rewire = (rigId: string, runId: string, pieces: Schemas['KitItem'][]) =>
 	answer(
-		client.POST('/api/rigs/{rig_id}/runs/{run_id}/legs', {
+		client.POST('/api/rigs/{rig_id}/runs/{run_id}/pieces', {
 			params: { path: { rig_id: rigId, run_id: runId } },
-			body: { legs }
+			body: { pieces }
 		})
 	);
 

@@ -334,7 +334,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What typed lines mean, with legs chosen and solved. */
+        /** What typed lines mean, with pieces chosen and solved. */
         post: operations["entry_read_lines_rigs__rig_id__lines_post"];
         delete?: never;
         options?: never;
@@ -417,7 +417,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What could stand at a place among a run's legs. */
+        /** What could stand at a place among a run's pieces. */
         get: operations["entry_list_choices_rigs__rig_id__runs__run_id__choices_get"];
         put?: never;
         post?: never;
@@ -427,7 +427,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rigs/{rig_id}/runs/{run_id}/legs": {
+    "/api/rigs/{rig_id}/runs/{run_id}/pieces": {
         parameters: {
             query?: never;
             header?: never;
@@ -436,8 +436,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The run with other legs, plugged as far as they fit, solved. */
-        post: operations["entry_rewire_run_rigs__rig_id__runs__run_id__legs_post"];
+        /** The run with other pieces, plugged as far as they fit, solved. */
+        post: operations["entry_rewire_run_rigs__rig_id__runs__run_id__pieces_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1281,6 +1281,19 @@ export interface components {
             ring: "open" | "sleeve";
         };
         /**
+         * ContactResistance
+         * @description A single contact that somebody measured, or knows to be bad.
+         */
+        ContactResistance: {
+            /**
+             * At
+             * @description The contact, as connector.contact: out.S.
+             */
+            at: string;
+            /** @description Its resistance where it is mated, in ohms. */
+            ohm: components["schemas"]["Value"];
+        };
+        /**
          * Disturbances
          * @description What disturbs where nobody has measured: earth voltages, fields, the mains. A rig carries its own copy.
          *
@@ -1614,6 +1627,35 @@ export interface components {
              * @description By input: how far from the mark its programme is mixed; left out, at the mark like everything else.
              */
             faders_db?: Record<string, never>;
+            /**
+             * Host
+             * @description The computer that a box belongs to (a USB sound adapter, an interface). Kept with the rig; what joins the two as
+             *     metal is said as a bond.
+             * @default null
+             */
+            host: string | null;
+            /**
+             * Contacts
+             * @description Single contacts of its sockets that are worse than others.
+             * @default []
+             */
+            contacts: components["schemas"]["ContactResistance"][];
+            /**
+             * @description Capacitance from live mains to its case, in farads, besides its touch current.
+             * @default null
+             */
+            mains_f: components["schemas"]["Value"] | null;
+            /**
+             * @description Capacitance from its case to the building's earth, in farads; left out, the assumption where it floats.
+             * @default null
+             */
+            earth_f: components["schemas"]["Value"] | null;
+            /**
+             * Sends
+             * @description Which of its inputs feed which of its outputs.
+             * @default []
+             */
+            sends: components["schemas"]["Send"][];
         };
         /**
          * Harmonics
@@ -1792,6 +1834,12 @@ export interface components {
              * @default null
              */
             loop_width_m: components["schemas"]["Value"] | null;
+            /**
+             * Contacts
+             * @description Single contacts of its plugs that are worse than others: a bad sleeve alone.
+             * @default []
+             */
+            contacts: components["schemas"]["ContactResistance"][];
         };
         /**
          * LevelSetting
@@ -2103,6 +2151,15 @@ export interface components {
              */
             leg_ohm: components["schemas"]["Value"];
             /**
+             * Wiring
+             * @description How the supply leaves the legs inside: by a resistor from each, or by the centre tap of the output transformer,
+             *     where only the winding's own resistance lies between. Unknown: most likely by resistors, and the other gives the
+             *     range.
+             * @default unknown
+             * @enum {string}
+             */
+            wiring: "resistors" | "centre-tap" | "unknown";
+            /**
              * @description Below it, between the legs' middle and g, it does not work.
              * @default {
              *       "value": 24,
@@ -2167,10 +2224,10 @@ export interface components {
             /**
              * Version
              * @description Version of the format.
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
             /**
              * Id
              * @description Its name in addresses.
@@ -2243,7 +2300,7 @@ export interface components {
         };
         /**
          * Run
-         * @description One path from source sockets to destination sockets, leg by leg from the source.
+         * @description One path from source sockets to destination sockets, piece by piece from the source.
          */
         Run: {
             /**
@@ -2262,11 +2319,11 @@ export interface components {
              */
             name: string;
             /**
-             * Legs
+             * Pieces
              * @description Kit from source to destination, by id.
              * @default []
              */
-            legs: string[];
+            pieces: string[];
             /**
              * Joins
              * @description Connectors pushed into each other, from source to destination.
@@ -2295,6 +2352,34 @@ export interface components {
             ohm: components["schemas"]["Value"];
             /** @description Length in metres, which sets its inductance. */
             length_m: components["schemas"]["Value"];
+        };
+        /**
+         * Send
+         * @description One of a device's inputs as it is fed to one of its outputs. Kept with the rig; nothing follows from it yet.
+         */
+        Send: {
+            /**
+             * Input
+             * @description The input of its part.
+             */
+            input: string;
+            /**
+             * Output
+             * @description The output of its part.
+             */
+            output: string;
+            /**
+             * Level Db
+             * @description Level in dB, 0 where the control is at its mark.
+             * @default 0
+             */
+            level_db: number;
+            /**
+             * After Fader
+             * @description Whether the input's fader changes it too.
+             * @default true
+             */
+            after_fader: boolean;
         };
         /**
          * Spread
@@ -2729,6 +2814,18 @@ export interface components {
              *     }
              */
             house: components["schemas"]["HouseRules"];
+            /**
+             * Revision
+             * @description Counts what was changed about the venue since it was first described.
+             * @default 1
+             */
+            revision: number;
+            /**
+             * @description By how many degrees, at the mains frequency, voltages induced by a stated field or mains current lead the
+             *     measured earth voltages; h times that at harmonic h. Left out: not known, then they have no phase to each other.
+             * @default null
+             */
+            induced_phase_deg: components["schemas"]["Value"] | null;
         };
         /**
          * Wire
@@ -3381,7 +3478,7 @@ export interface components {
         };
         /**
          * DrawnPiece
-         * @description Gear at an end, or a leg. `column` counts joins from the source; `id` is unique even where one device is both.
+         * @description Gear at an end, or a piece between. `column` counts joins from the source; `id` is unique.
          */
         DrawnPiece: {
             /** Id */
@@ -3875,9 +3972,19 @@ export interface components {
             wanted_v: number | null;
             /**
              * Volt
-             * @description Volts of the legs' middle against its reference.
+             * @description Volts of the legs' middle against its reference, as the supply is wired inside or most likely is.
              */
             volt: number;
+            /**
+             * Volt Low
+             * @description Least it may be where nobody knows how the supply is wired inside, in volts.
+             */
+            volt_low: number;
+            /**
+             * Volt High
+             * @description Most it may be where nobody knows how the supply is wired inside, in volts.
+             */
+            volt_high: number;
             /**
              * Across V
              * @description Volts between the legs.
@@ -4515,7 +4622,7 @@ export interface components {
         };
         /**
          * ReadPiece
-         * @description One leg that was chosen.
+         * @description One piece that was chosen.
          */
         ReadPiece: {
             /** Item */
@@ -4569,8 +4676,8 @@ export interface components {
             from_words: string;
             /** To Words */
             to_words: string;
-            /** Legs */
-            legs: components["schemas"]["ReadPiece"][];
+            /** Pieces */
+            pieces: components["schemas"]["ReadPiece"][];
             /**
              * New Gear
              * @description Parts of gear that is added.
@@ -4693,15 +4800,15 @@ export interface components {
             [key: string]: string[];
         };
         /**
-         * LegChoiceList
+         * PieceChoiceList
          * @description What could stand there, fitting and owned things first.
          */
-        LegChoiceList: components["schemas"]["LegChoice"][];
+        PieceChoiceList: components["schemas"]["PieceChoice"][];
         /**
-         * LegChoice
+         * PieceChoice
          * @description One item of the kit, or one part that would have to be got.
          */
-        LegChoice: {
+        PieceChoice: {
             /** Item */
             item: string;
             /** Tag */
@@ -4727,7 +4834,7 @@ export interface components {
         };
         /**
          * Rewired
-         * @description A run with other legs, solved; `gaps` are sentences about what does not fit.
+         * @description A run with other pieces, solved; `gaps` are sentences about what does not fit.
          */
         Rewired: {
             /** Gaps */
@@ -4735,12 +4842,12 @@ export interface components {
             preview: components["schemas"]["Preview"];
         };
         /**
-         * LegsBody
-         * @description A run's legs in their new order; those not in the kit yet are added to it.
+         * PiecesBody
+         * @description A run's pieces in their new order; those not in the kit yet are added to it.
          */
-        LegsBody: {
-            /** Legs */
-            legs: components["schemas"]["KitItem"][];
+        PiecesBody: {
+            /** Pieces */
+            pieces: components["schemas"]["KitItem"][];
         };
         /**
          * KitReading
@@ -6839,7 +6946,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LegChoiceList"];
+                    "application/json": components["schemas"]["PieceChoiceList"];
                 };
             };
             /** @description Forbidden */
@@ -6898,7 +7005,7 @@ export interface operations {
             };
         };
     };
-    entry_rewire_run_rigs__rig_id__runs__run_id__legs_post: {
+    entry_rewire_run_rigs__rig_id__runs__run_id__pieces_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -6910,7 +7017,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LegsBody"];
+                "application/json": components["schemas"]["PiecesBody"];
             };
         };
         responses: {

@@ -57,7 +57,11 @@ describe('a setting', () => {
 		touch_a: null,
 		earth_open: false,
 		supply_fault_v: null,
-		at: null
+		at: null,
+		host: null,
+		mains_f: null,
+		earth_f: null,
+		sends: []
 	};
 	it('is the gear’s own, or its part’s default', () => {
 		expect(valueOf({ ...gear, settings: {} }, mono)).toBe(false);

@@ -10,7 +10,7 @@ const CAUSE_WORDS: Record<Cause['code'], (owner: string) => string> = {
 	field: () => 'magnetic field of the mains',
 	mains_pair: (owner) => `mains cable along ${owner}`,
 	touch: (owner) => `two-pin supply of ${owner}`,
-	electric: () => 'electric field of the mains',
+	electric: (owner) => (owner === '' ? 'electric field of the mains' : `live mains beside ${owner}`),
 	computer: (owner) => `computer noise of ${owner}`,
 	supply_fault: (owner) => `failing supply of ${owner}`
 };
@@ -18,7 +18,7 @@ const CAUSE_WORDS: Record<Cause['code'], (owner: string) => string> = {
 /** An outlet nobody named is told by the device that is in it. */
 export function causeWords(rig: Schemas['Rig'], cause: Cause): string {
 	const [, unnamed] = cause.owner.split('somewhere:');
-	const called = nameOf(rig, unnamed ?? cause.owner);
+	const called = cause.owner === 'venue' ? '' : nameOf(rig, unnamed ?? cause.owner);
 	return CAUSE_WORDS[cause.code](unnamed ? `${called}’s outlet` : called);
 }
 

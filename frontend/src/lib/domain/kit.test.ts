@@ -24,7 +24,7 @@ const rig = {
 		item('m3', 'lead', { length_m: 10 }),
 		item('t1', 'lead', { installed: true })
 	],
-	runs: [{ id: 'r', name: 'Lectern', legs: ['m1'] }]
+	runs: [{ id: 'r', name: 'Lectern', pieces: ['m1'] }]
 } as unknown as Schemas['Rig'];
 
 describe('the cupboard', () => {

@@ -26,7 +26,9 @@ const KINDS = ['lead', 'adapter', 'box', 'gear'];
 /** By kind, name, and length. */
 export function shelvesOf(rig: Rig): Shelf[] {
 	const parts = new Map((rig.parts ?? []).map((part) => [part.id, part]));
-	const user = new Map((rig.runs ?? []).flatMap((run) => (run.legs ?? []).map((leg) => [leg, run.name])));
+	const user = new Map(
+		(rig.runs ?? []).flatMap((run) => (run.pieces ?? []).map((piece) => [piece, run.name]))
+	);
 	const shelves = new Map<string, Shelf>();
 	for (const item of rig.kit ?? []) {
 		const part = parts.get(item.part);

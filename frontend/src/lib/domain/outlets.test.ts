@@ -12,7 +12,11 @@ const gear = (outlet: string | null): Schemas['Gear'] => ({
 	touch_a: null,
 	earth_open: false,
 	supply_fault_v: null,
-	at: null
+	at: null,
+	host: null,
+	mains_f: null,
+	earth_f: null,
+	sends: []
 });
 const point = (id: string, kind: string, parent: string | null) => ({
 	id,

@@ -17,25 +17,25 @@ export function at(spots: Map<string, Spot>, point: string): Spot {
 	return spot;
 }
 
-/** The share of the width a leg gets: longer leads a little more, so that length can be felt. */
+/** The share of the width a piece gets: longer leads a little more, so that length can be felt. */
 export function weight(piece: Piece): number {
 	if (piece.kind === 'lead') return 1 + Math.min(1.4, (piece.length_m ?? 1) / 12);
 	return piece.kind === 'box' ? 1.3 : 0.9;
 }
 
-/** Columns of legs: the gear stands in front of the first and behind the last. */
-const legColumns = (drawing: Drawing): number =>
+/** Columns of pieces: the gear stands in front of the first and behind the last. */
+const pieceColumns = (drawing: Drawing): number =>
 	Math.max(0, ...drawing.pieces.filter((piece) => piece.kind !== 'gear').map((piece) => piece.column));
 
 /** Below this width contacts and components would run into each other; the strip then scrolls. */
 export function narrowest(drawing: Drawing, space: StripSpace): number {
-	const columns = legColumns(drawing);
+	const columns = pieceColumns(drawing);
 	return space.left + space.right + MATE_GAP * (columns + 1) + NARROWEST_LEG * columns;
 }
 
 /** By piece id. */
 export function spansOf(drawing: Drawing, space: StripSpace): Map<string, Span> {
-	const columns = legColumns(drawing);
+	const columns = pieceColumns(drawing);
 	const weights = Array.from({ length: columns }, (_, index) =>
 		Math.max(
 			0.5,
@@ -112,7 +112,7 @@ export function placeContacts(drawing: Drawing, space: StripSpace): Map<string, 
 	return spots;
 }
 
-/** Inner nodes of a leg stand inside it, level with what they join, never on top of another point. */
+/** Inner nodes of a piece stand inside it, level with what they join, never on top of another point. */
 export function placeInnerNodes(drawing: Drawing, spots: Map<string, Spot>, spans: Map<string, Span>): void {
 	for (const piece of drawing.pieces) {
 		if (piece.kind === 'gear') continue;

@@ -44,7 +44,7 @@ export interface Component {
 	owner: string;
 }
 
-export interface LegBox {
+export interface PieceBox {
 	owner: string;
 	name: string;
 	kind: Piece['kind'];
@@ -89,7 +89,7 @@ export interface StripLayout {
 	lines: Line[];
 	capsules: Capsule[];
 	components: Component[];
-	legs: LegBox[];
+	pieces: PieceBox[];
 	ends: EndBox[];
 	ears: Ear[];
 	letters: Letter[];

@@ -28,17 +28,17 @@ function drawing(wires: [string, string][], elements: Drawing['elements'] = [], 
 	const mates = (a: string, b: string, names: string[]) =>
 		names.map((name) => ({ kind: 'mate' as const, a: `${a}.${name}`, b: `${b}.${name}`, owner: 'run' }));
 	const links = [
-		...wires.map(([a, b]) => ({ kind: 'wire' as const, a: `leg.${a}`, b: `leg.${b}`, owner: 'leg' })),
-		...mates('src.out', 'leg.in', TRS),
-		...lanes.flatMap((lane) => mates(`leg.out${lane}`, `dst.in${lane}`, XLR))
+		...wires.map(([a, b]) => ({ kind: 'wire' as const, a: `piece.${a}`, b: `piece.${b}`, owner: 'piece' })),
+		...mates('src.out', 'piece.in', TRS),
+		...lanes.flatMap((lane) => mates(`piece.out${lane}`, `dst.in${lane}`, XLR))
 	];
 	const pieces = [
 		{ ...gear('src', 0), ins: [], outs: [connector('src.out', 'trs35-socket', TRS)] },
 		{
-			...gear('leg', 1),
+			...gear('piece', 1),
 			kind: 'adapter' as const,
-			ins: [connector('leg.in', 'trs35-plug', TRS)],
-			outs: lanes.map((lane) => connector(`leg.out${lane}`, 'xlr3-male', XLR, lane))
+			ins: [connector('piece.in', 'trs35-plug', TRS)],
+			outs: lanes.map((lane) => connector(`piece.out${lane}`, 'xlr3-male', XLR, lane))
 		},
 		{
 			...gear('dst', 2),
@@ -115,8 +115,8 @@ describe('a strip', () => {
 	it('keeps a resistor from joining', () => {
 		const element = {
 			type: 'resistor' as const,
-			owner: 'leg',
-			points: ['leg.in.T', 'leg.out0.2'],
+			owner: 'piece',
+			points: ['piece.in.T', 'piece.out0.2'],
 			label: '1 kΩ'
 		};
 		const layout = layOut(drawing([['in.S', 'out0.1']], [element]), SPACE);
@@ -128,7 +128,7 @@ describe('a strip', () => {
 		const plain = drawing([['in.T', 'out0.2']]);
 		const layout = layOut({ ...plain, links: plain.links.filter((link) => link.kind === 'wire') }, SPACE);
 		expect(layout.contacts.filter((contact) => contact.open).map((contact) => contact.id)).toContain(
-			'leg.in.R'
+			'piece.in.R'
 		);
 	});
 

@@ -20,7 +20,7 @@ import type {
 	Drawing,
 	Ear,
 	EndBox,
-	LegBox,
+	PieceBox,
 	Letter,
 	Look,
 	Span,
@@ -67,7 +67,7 @@ export function layOut(drawing: Drawing, given: StripSpace): StripLayout {
 		],
 		capsules: capsulesOf(drawing, spots),
 		components,
-		legs: legsOf(drawing, spots, spans),
+		pieces: piecesOf(drawing, spots, spans),
 		ends: endsOf(drawing, spots),
 		ears: earsOf(drawing, spots),
 		letters: lettersOf(drawing, spots)
@@ -141,7 +141,7 @@ const FORM_WORDS: readonly (readonly [string, string])[] = [
 
 const formWords = (form: string): string => FORM_WORDS.find(([start]) => form.includes(start))?.[1] ?? 'RCA';
 
-function legsOf(drawing: Drawing, spots: Map<string, Spot>, spans: Map<string, Span>): LegBox[] {
+function piecesOf(drawing: Drawing, spots: Map<string, Spot>, spans: Map<string, Span>): PieceBox[] {
 	return drawing.pieces
 		.filter((piece) => piece.kind !== 'gear')
 		.map((piece) => {

@@ -1,4 +1,4 @@
-/** The wiring editor's board: contacts of a leg in two columns, inner nodes between them, joins as lines. */
+/** The wiring editor's board: contacts of a piece in two columns, inner nodes between them, joins as lines. */
 import { contactName } from './names';
 import type { Schemas } from '../api/client';
 import { linePath } from './strip-lines';

@@ -84,7 +84,7 @@ describe('wiring', () => {
 				);
 	});
 
-	it('gives the leg a part of its own and counts its revisions', () => {
+	it('gives the piece a part of its own and counts its revisions', () => {
 		const edit = wiringEdit(item, lead(), toggled(lead(), 'in.3', 'out.3'));
 		expect(edit.ops.map((op) => op.op)).toEqual(['put', 'set']);
 		const own = (edit.ops[0] as { thing: Part }).thing;

@@ -1,4 +1,4 @@
-/** A leg's wiring as joins between contacts, and the same part with one join made or cut. Pure. */
+/** A piece's wiring as joins between contacts, and the same part with one join made or cut. Pure. */
 import { put, set } from './ops';
 import type { Schemas } from '../api/client';
 
@@ -74,7 +74,7 @@ export function sideOf(part: Part, point: string): 'in' | 'out' {
 	return connector?.side === 'out' ? 'out' : 'in';
 }
 
-/** The edit that gives one leg this wiring of its own; the part it came from stays as it is. */
+/** The edit that gives one piece this wiring of its own; the part it came from stays as it is. */
 export function wiringEdit(item: Schemas['KitItem'], from: Part, wired: Part): Schemas['Edit'] {
 	const own = from.id === `own-${item.id}`.slice(0, 64);
 	const part: Part = {

@@ -62,5 +62,5 @@ def _how(rig: Rig, result: RunResult, line: LoudspeakerLine) -> str:
 def _area_mm2(rig: Rig, result: RunResult) -> float:
     """The thinnest core on the way."""
     run = next(one for one in rig.runs if one.id == result.run)
-    metres = [cable.core_ohm_per_m.value for leg in run.legs for cable in rig.part_of(leg).cables]
+    metres = [cable.core_ohm_per_m.value for piece in run.pieces for cable in rig.part_of(piece).cables]
     return COPPER_OHM_MM2_PER_M / max([one for one in metres if one > 0.0], default=COPPER_OHM_MM2_PER_M)

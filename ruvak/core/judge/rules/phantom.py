@@ -15,6 +15,9 @@ those volts less is too much, for a coil tied to nothing carries none."""
 UPSET_V = 1.0
 """Between the legs of a source that wants none: enough to pull a ribbon or a coil aside."""
 
+TOLD_V = 0.5
+"""A range narrower than this is told as one figure."""
+
 PRESENT_V = 0.5
 """Less than this is none."""
 PLUG_IN_BELOW_V = 10.0
@@ -58,6 +61,7 @@ def _wanted(rig: Rig, result: RunResult, one: PhantomAt, wanted_v: float) -> Ite
     params: dict[str, float | str] = {
         "source": called(rig, one.gear),
         "volt": one.volt,
+        "volts": _volts(one),
         "wanted_v": wanted_v,
         "power": "power from its socket (plug-in power)" if plug_in else "phantom power",
         "how": PLUG_IN_HOW if plug_in else PHANTOM_HOW,
@@ -65,5 +69,13 @@ def _wanted(rig: Rig, result: RunResult, one: PhantomAt, wanted_v: float) -> Ite
     }
     if one.volt < PRESENT_V:
         yield finding(FindingCode.PHANTOM_MISSING, Grade.STOP, result, one.gear, one.output, params)
-    elif one.volt < wanted_v:
-        yield finding(FindingCode.PHANTOM_LOW, Grade.FIX, result, one.gear, one.output, params)
+    elif one.volt < wanted_v or one.volt_low < wanted_v:
+        grade = Grade.FIX if one.volt < wanted_v else Grade.WATCH
+        yield finding(FindingCode.PHANTOM_LOW, grade, result, one.gear, one.output, params)
+
+
+def _volts(one: PhantomAt) -> str:
+    """As a figure, or as the range it may have by how the microphone is made inside."""
+    if one.volt_high - one.volt_low < TOLD_V:
+        return f"{one.volt:.1f} V"
+    return f"{one.volt_low:.1f} to {one.volt_high:.1f} V (by how it is wired inside)"

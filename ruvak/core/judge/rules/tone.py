@@ -31,7 +31,7 @@ def tone(rig: Rig, result: RunResult) -> Iterator[Finding]:
         if one.response.loss_10k_db > DULL_WATCH_DB:
             grade = Grade.FIX if one.response.loss_10k_db > DULL_FIX_DB else Grade.WATCH
             yield finding(FindingCode.DULL, grade, result, one.gear, one.input, params)
-        low_hz = one.response.passband_low_hz
+        low_hz = one.response.low_3db_hz
         if low_hz is not None and low_hz > THIN_WATCH_HZ:
             grade = Grade.FIX if low_hz > THIN_FIX_HZ else Grade.WATCH
             yield finding(FindingCode.THIN, grade, result, one.gear, one.input, {**params, "low_hz": low_hz})

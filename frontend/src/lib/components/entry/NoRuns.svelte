@@ -11,7 +11,7 @@
 	<h2>No runs yet</h2>
 	<p>
 		Type one in the line above (press <kbd>/</kbd>): where the sound comes from, &gt;, where it goes, how far.
-		Names are yours; the words a device is known by tell what it is, and the legs are chosen for you.
+		Names are yours; the words a device is known by tell what it is, and the pieces are chosen for you.
 	</p>
 	<ul>
 		{#each examples(unit) as one (one)}

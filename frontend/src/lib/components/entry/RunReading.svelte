@@ -1,4 +1,4 @@
-<!-- One run as a line would make it: from, to, legs with where they come from, and the verdict. -->
+<!-- One run as a line would make it: from, to, pieces with where they come from, and the verdict. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import GradeMark from '../marks/GradeMark.svelte';
@@ -31,14 +31,15 @@
 <div class="run">
 	<p><b>{run.from_words}</b> → <b>{run.to_words}</b></p>
 	{#if drawn}<Strip run={asRun} unit="m" />{/if}
-	<p class="legs">
-		{#each run.legs as leg (leg.item)}
-			<span class="leg" class:get={!leg.in_kit}>{leg.words}{leg.in_kit ? '' : ' — to get'}</span>
+	<p class="pieces">
+		{#each run.pieces as piece (piece.item)}
+			<span class="piece" class:get={!piece.in_kit}>{piece.words}{piece.in_kit ? '' : ' — to get'}</span>
 		{:else}
-			<span class="leg">plugged straight in</span>
+			<span class="piece">plugged straight in</span>
 		{/each}
-		{#if run.phantom_on}<span class="leg">phantom switched on</span>{/if}
-		{#if run.reach_assumed && run.legs.length > 0}<span class="quiet">no length given: a short one</span>{/if}
+		{#if run.phantom_on}<span class="piece">phantom switched on</span>{/if}
+		{#if run.reach_assumed && run.pieces.length > 0}<span class="quiet">no length given: a short one</span
+			>{/if}
 	</p>
 	<p class="finding"><GradeMark grade={run.grade} /> <span>{run.finding.sentence}</span></p>
 </div>
@@ -50,13 +51,13 @@
 		font-size: 0.9375rem;
 		min-width: 0;
 	}
-	.legs {
+	.pieces {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.3rem 0.5rem;
 		font-size: 0.8125rem;
 	}
-	.leg {
+	.piece {
 		border: 1px solid var(--line-strong);
 		padding: 0.05rem 0.45rem;
 	}

@@ -1,4 +1,4 @@
-<!-- What a typed line was taken to mean: its runs with legs and verdict, or why not, and ways to go on. -->
+<!-- What a typed line was taken to mean: its runs with pieces and verdict, or why not, and ways to go on. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import GradeMark from '../marks/GradeMark.svelte';

@@ -6,7 +6,7 @@
 	import { levelsOf } from '../../domain/ladder';
 	import { getDesk } from '../../state/desk.svelte';
 	import InPlace from '../controls/InPlace.svelte';
-	import Legs from '../legs/Legs.svelte';
+	import Pieces from '../pieces/Pieces.svelte';
 	import Ladder from '../ladder/Ladder.svelte';
 	import GradeMark from '../marks/GradeMark.svelte';
 	import Tape from '../marks/Tape.svelte';
@@ -70,8 +70,8 @@
 	{/if}
 	{#if selected}
 		<div class="controls-place"><InPlace {rig} {run} /></div>
-		<div class="legs-place">
-			{#key run.run}<Legs {rig} {run} />{/key}
+		<div class="pieces-place">
+			{#key run.run}<Pieces {rig} {run} />{/key}
 		</div>
 	{/if}
 </article>
@@ -80,7 +80,7 @@
 	.run {
 		display: grid;
 		grid-template:
-			'head head' auto 'strip ladder' auto 'controls controls' auto 'legs legs' auto / minmax(0, 1fr)
+			'head head' auto 'strip ladder' auto 'controls controls' auto 'pieces pieces' auto / minmax(0, 1fr)
 			auto;
 		align-items: center;
 		gap: 0.9rem 1rem;
@@ -157,8 +157,8 @@
 		font-size: 0.8125rem;
 		color: var(--dim);
 	}
-	.legs-place {
-		grid-area: legs;
+	.pieces-place {
+		grid-area: pieces;
 		min-width: 0;
 	}
 	.controls-place {
@@ -168,7 +168,7 @@
 	}
 	@media (max-width: 720px) {
 		.run {
-			grid-template: 'head head' auto 'strip strip' auto 'ladder controls' auto 'legs legs' auto / auto minmax(
+			grid-template: 'head head' auto 'strip strip' auto 'ladder controls' auto 'pieces pieces' auto / auto minmax(
 					0,
 					1fr
 				);

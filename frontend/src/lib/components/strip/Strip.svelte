@@ -5,14 +5,14 @@
 	import { arrivesWords, keyOf } from '../../domain/inputs';
 	import { length, type LengthUnit } from '../../domain/format';
 	import { CONTACT_RADIUS, layOut } from '../../domain/strip';
-	import type { LegBox } from '../../domain/strip-types';
+	import type { PieceBox } from '../../domain/strip-types';
 	import Ends from './Ends.svelte';
 	import Glyph from './Glyph.svelte';
 
 	interface Props {
 		run: Schemas['RunAnalysis'];
 		unit: LengthUnit;
-		/** Looked at, not applied: everything is drawn as a ghost, new legs marked. */
+		/** Looked at, not applied: everything is drawn as a ghost, new pieces marked. */
 		ghost?: boolean;
 		kept?: ReadonlySet<string>;
 	}
@@ -35,9 +35,9 @@
 	const KIND_WORDS = { lead: 'lead', adapter: 'adapter', box: 'box', gear: '' } as const;
 	/** A label says which, a name says what: "lead M31", but "XLR lead 1". */
 	const isLabel = (name: string): boolean => !/[a-z]{3}/i.test(name);
-	const legWords = (leg: LegBox): string =>
-		`${narrow || leg.installed || !isLabel(leg.name) ? '' : KIND_WORDS[leg.kind] + ' '}${leg.name}` +
-		(leg.lengthM === null ? '' : `, ${length(leg.lengthM, unit)}`);
+	const pieceWords = (piece: PieceBox): string =>
+		`${narrow || piece.installed || !isLabel(piece.name) ? '' : KIND_WORDS[piece.kind] + ' '}${piece.name}` +
+		(piece.lengthM === null ? '' : `, ${length(piece.lengthM, unit)}`);
 	const bad = $derived(run.findings[0]?.grade === 'stop');
 	const summary = $derived(
 		`${run.drawing.pieces.map((piece) => piece.name).join(', then ')}. ${run.findings.map((one) => one.sentence).join(' ')}`
@@ -52,13 +52,13 @@
 				<path d="M0 6 6 0M-1 1 1-1M5 7 7 5" stroke="var(--braid)" stroke-width="1.2" />
 			</pattern>
 		</defs>
-		{#each layout.legs as leg (leg.owner)}
-			<g class:new={ghost && !kept.has(leg.owner)}>
-				{#each leg.braids as braid, index (index)}
+		{#each layout.pieces as piece (piece.owner)}
+			<g class:new={ghost && !kept.has(piece.owner)}>
+				{#each piece.braids as braid, index (index)}
 					<rect {...braid} rx="5" fill="url(#braid-{run.run})" class="braid" />
 				{/each}
-				<text class="leg" x={(leg.left + leg.right) / 2} y={leg.top - 25} text-anchor="middle"
-					>{legWords(leg)}</text
+				<text class="piece" x={(piece.left + piece.right) / 2} y={piece.top - 25} text-anchor="middle"
+					>{pieceWords(piece)}</text
 				>
 			</g>
 		{/each}
@@ -159,7 +159,7 @@
 		font-weight: 600;
 		fill: var(--ink);
 	}
-	.leg {
+	.piece {
 		font-size: 12.5px;
 		fill: var(--ink);
 	}
@@ -180,7 +180,7 @@
 	.ghost .capsule {
 		opacity: 0.9;
 	}
-	.ghost .new .leg {
+	.ghost .new .piece {
 		fill: var(--accent);
 		font-weight: 650;
 	}

@@ -1,4 +1,4 @@
-<!-- A leg opened: its contacts on both sides, what joins them, and the run solved with every change. -->
+<!-- A piece opened: its contacts on both sides, what joins them, and the run solved with every change. -->
 <script lang="ts">
 	import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
 	import { createQuery } from '@tanstack/svelte-query';
@@ -61,7 +61,7 @@
 			<Dialog.Content class="wiring-box">
 				<Dialog.Title class="keys-title">Wiring of {item.tag}</Dialog.Title>
 				<p class="quiet">
-					{part.name}. Choose one contact, then another: they are joined, or cut where they were. This leg
+					{part.name}. Choose one contact, then another: they are joined, or cut where they were. This piece
 					alone changes.
 				</p>
 				<svg width={board.width} height={board.height} role="group" aria-label="Contacts of {item.tag}">

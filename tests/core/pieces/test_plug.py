@@ -2,8 +2,8 @@
 
 import unittest
 
-from ruvak.core.legs.choices import choices
-from ruvak.core.legs.plug import plugged
+from ruvak.core.pieces.choices import choices
+from ruvak.core.pieces.plug import plugged
 from ruvak.core.rig.rig import Rig, Run
 from tests.support.rigs import demo_rig, wired
 
@@ -15,7 +15,7 @@ def run_of(rig: Rig) -> Run:
 class Plugging(unittest.TestCase):
     def test_as_it_is_it_stays(self) -> None:
         rig = demo_rig()
-        self.assertEqual(plugged(rig, run_of(rig), run_of(rig).legs).joins, run_of(rig).joins)
+        self.assertEqual(plugged(rig, run_of(rig), run_of(rig).pieces).joins, run_of(rig).joins)
 
     def test_another_adapter_of_the_same_kind_takes_its_place(self) -> None:
         found = plugged(demo_rig(), run_of(demo_rig()), ("adapter-7", "lead-31"))
@@ -40,8 +40,8 @@ class Plugging(unittest.TestCase):
         from ruvak.core.parts.library import embed
 
         joins = [{"a": "laptop.phones", "b": "four.in", "sleeve": "R2"}]
-        changed = wired(embed(rig.with_fields(kit=wired_kit(kit))), runs=[{**run_of(rig).model_dump(), "legs": ["four"],
-                                                                      "joins": joins}])  # fmt: skip
+        changed_run = {**run_of(rig).model_dump(), "pieces": ["four"], "joins": joins}
+        changed = wired(embed(rig.with_fields(kit=wired_kit(kit))), runs=[changed_run])
         self.assertEqual(plugged(changed, run_of(changed), ("four",)).joins[0].sleeve, "R2")
 
 
@@ -65,5 +65,5 @@ class Choices(unittest.TestCase):
         self.assertNotIn("di-passive", fitting)
 
     def test_an_empty_run_takes_anything(self) -> None:
-        rig = wired(demo_rig(), runs=[{"id": "slides", "number": 1, "name": "S", "legs": [], "joins": []}])
+        rig = wired(demo_rig(), runs=[{"id": "slides", "number": 1, "name": "S", "pieces": [], "joins": []}])
         self.assertTrue(all(one.fits for one in choices(rig, run_of(rig), 0, replace=False)))

@@ -19,7 +19,7 @@ MOST_CONNECTORS = 6
 
 @dataclass(frozen=True)
 class Socket:
-    """What counts of a connector when legs are searched."""
+    """What counts of a connector when pieces are searched."""
 
     id: str
     form: Form
@@ -52,7 +52,7 @@ class Ways:
 
 @dataclass(frozen=True)
 class Pool:
-    """`free`: items nobody uses, own legs included; `first`: ids to prefer, today's legs of the run.
+    """`free`: items nobody uses, own pieces included; `first`: ids to prefer, today's pieces of the run.
 
     `known`: the ways found for a pool before this one, used again where the parts are the same. `twice`: whether the
     lead behind a box may be of the same kind as the one in front, which makes for many more wirings. `signal`: what
@@ -112,11 +112,11 @@ class Pool:
         return self.through.plain | {way for way in self.through.single if way.part in owned}
 
     def owned(self, part: str) -> bool:
-        """Whether the kit has a free one, this run's own legs included."""
+        """Whether the kit has a free one, this run's own pieces included."""
         return part in self._free_of
 
     def items(self, part: str, used: frozenset[str]) -> tuple[KitItem, ...]:
-        """Free items of a part, own legs and owned ones first, shortest first; else made up ones, to be got."""
+        """Free items of a part, own pieces and owned ones first, shortest first; else made up ones, to be got."""
         mine = [item for item in self._free_of.get(part, ()) if item.id not in used]
         return tuple(mine) or self._to_get(part, used)
 
@@ -177,9 +177,9 @@ def pool_for(
 
     `signal` is for a run that is still to be made: of one in the rig it is found by its sources.
     """
-    used = {leg for other in rig.runs if other.id != run_id for leg in other.legs} | taken
+    used = {piece for other in rig.runs if other.id != run_id for piece in other.pieces} | taken
     mine = next((run for run in rig.runs if run.id == run_id), None)
-    own = set(mine.legs) if mine is not None else set[str]()
+    own = set(mine.pieces) if mine is not None else set[str]()
     if mine is not None:
         signal = data_of(rig, ends_of(rig, mine, "out"))
     free = tuple(

@@ -1,9 +1,9 @@
-"""Chains of legs from one connector to another: first the kinds of legs that fit, then the items that reach."""
+"""Chains of pieces from one connector to another: first the kinds of pieces that fit, then the items that reach."""
 
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ruvak.core.legs.pool import Pool, Socket, Way
+from ruvak.core.pieces.pool import Pool, Socket, Way
 from ruvak.core.rig.connectors import SHAPES, Form, made_for
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem
@@ -165,7 +165,7 @@ def _misfits(pool: Pool, steps: tuple[Step, ...], start: Endpoint, goal: Endpoin
 
 
 def _form_at(pool: Pool, end: Endpoint) -> Form | None:
-    """None for an end of a leg that is not in the rig yet; its own search counts that mating."""
+    """None for an end of a piece that is not in the rig yet; its own search counts that mating."""
     return connector_at(pool.rig, end).form if end.owner in pool.rig.owners_by_id else None
 
 

@@ -1,12 +1,12 @@
-"""Chains of legs: pairs, forks and merges, several leads in a row, and what is preferred."""
+"""Chains of pieces: pairs, forks and merges, several leads in a row, and what is preferred."""
 
 import unittest
 from collections.abc import Iterable
 from itertools import islice
 
-from ruvak.core.legs.chains import filled, kinds, misfit
-from ruvak.core.legs.pool import Pool, pool_for
-from ruvak.core.legs.routes import Route, routes, simplicity
+from ruvak.core.pieces.chains import filled, kinds, misfit
+from ruvak.core.pieces.pool import Pool, pool_for
+from ruvak.core.pieces.routes import Route, routes, simplicity
 from ruvak.core.rig.connectors import Form, made_for
 from ruvak.core.rig.points import Endpoint, parse_endpoint
 from ruvak.core.trace.trace import connector_at

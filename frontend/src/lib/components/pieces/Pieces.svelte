@@ -1,11 +1,11 @@
-<!-- The selected run's legs in order: open one to swap, move, take out or rewire it; plus signs insert one. -->
+<!-- The selected run's pieces in order: open one to swap, move, take out or rewire it; plus signs insert one. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { rewire } from '../../api/queries';
 	import { Trouble } from '../../api/client';
-	import { inserted, itemOf, legsOf, moved, swapped, without } from '../../domain/legs';
+	import { inserted, itemOf, piecesOf, moved, swapped, without } from '../../domain/pieces';
 	import { getDesk } from '../../state/desk.svelte';
-	import LegChoices from './LegChoices.svelte';
+	import PieceChoices from './PieceChoices.svelte';
 	import WiringEditor from './WiringEditor.svelte';
 
 	interface Props {
@@ -15,25 +15,25 @@
 	let { rig, run }: Props = $props();
 	const desk = getDesk();
 
-	const legs = $derived(legsOf(rig, run.run));
+	const pieces = $derived(piecesOf(rig, run.run));
 	const parts = $derived(new Map((rig.parts ?? []).map((part) => [part.id, part])));
-	/** A leg that is open, or a gap between two that is. */
+	/** A piece that is open, or a gap between two that is. */
 	let at = $state<number | null>(null);
 	let gap = $state<number | null>(null);
 	let swapping = $state(false);
 	let wiring = $state(false);
 	let gaps = $state<string[]>([]);
-	const leg = $derived(at === null ? undefined : legs[at]);
-	const part = $derived(leg && parts.get(leg.part));
+	const piece = $derived(at === null ? undefined : pieces[at]);
+	const part = $derived(piece && parts.get(piece.part));
 
 	function close(): void {
 		at = gap = null;
 		swapping = false;
 		gaps = [];
-		desk.lookAway('legs');
+		desk.lookAway('pieces');
 	}
 
-	function openLeg(index: number): void {
+	function openPiece(index: number): void {
 		const same = at === index;
 		close();
 		at = same ? null : index;
@@ -62,21 +62,21 @@
 		await desk.edit(found.preview.edit);
 	}
 
-	const with_ = (choice: Schemas['LegChoice']) =>
-		gap !== null ? inserted(legs, gap, itemOf(choice)) : swapped(legs, at ?? 0, itemOf(choice));
+	const with_ = (choice: Schemas['PieceChoice']) =>
+		gap !== null ? inserted(pieces, gap, itemOf(choice)) : swapped(pieces, at ?? 0, itemOf(choice));
 
-	async function look(choice: Schemas['LegChoice']): Promise<void> {
+	async function look(choice: Schemas['PieceChoice']): Promise<void> {
 		const found = await solved(with_(choice));
 		const after = found?.preview.analysis.runs.find((one) => one.run === run.run);
 		if (!found || !after) return;
 		gaps = [...found.gaps];
-		desk.lookAt({ id: 'legs', title: choice.words, after, edit: found.preview.edit });
+		desk.lookAt({ id: 'pieces', title: choice.words, after, edit: found.preview.edit });
 	}
 </script>
 
-<div class="legs no-print" role="group" aria-label="Legs of this run">
-	<span class="heading">Legs</span>
-	{#each legs as one, index (one.id)}
+<div class="pieces no-print" role="group" aria-label="Pieces of this run">
+	<span class="heading">Pieces</span>
+	{#each pieces as one, index (one.id)}
 		<button
 			type="button"
 			class="plus"
@@ -84,21 +84,21 @@
 			aria-expanded={gap === index}
 			onclick={() => openGap(index)}>+</button
 		>
-		<button type="button" class="leg" aria-expanded={at === index} onclick={() => openLeg(index)}>
+		<button type="button" class="piece" aria-expanded={at === index} onclick={() => openPiece(index)}>
 			{one.tag}
 		</button>
 	{/each}
 	<button
 		type="button"
 		class="plus"
-		aria-label={legs.length ? 'Insert at the end' : 'Insert a leg'}
-		aria-expanded={gap === legs.length}
-		onclick={() => openGap(legs.length)}>+</button
+		aria-label={pieces.length ? 'Insert at the end' : 'Insert a piece'}
+		aria-expanded={gap === pieces.length}
+		onclick={() => openGap(pieces.length)}>+</button
 	>
-	{#if at !== null && leg && part}
+	{#if at !== null && piece && part}
 		<div class="actions">
-			<span class="quiet">{part.name}{leg.installed ? ', installed' : ''}</span>
-			{#if !leg.installed}
+			<span class="quiet">{part.name}{piece.installed ? ', installed' : ''}</span>
+			{#if !piece.installed}
 				<button type="button" class="act" aria-expanded={swapping} onclick={() => (swapping = !swapping)}
 					>Swap…</button
 				>
@@ -108,21 +108,21 @@
 				type="button"
 				class="act"
 				disabled={at === 0}
-				onclick={() => at !== null && void make(moved(legs, at, -1))}>Move towards the source</button
+				onclick={() => at !== null && void make(moved(pieces, at, -1))}>Move towards the source</button
 			>
 			<button
 				type="button"
 				class="act"
-				disabled={at === legs.length - 1}
-				onclick={() => at !== null && void make(moved(legs, at, 1))}>Move on</button
+				disabled={at === pieces.length - 1}
+				onclick={() => at !== null && void make(moved(pieces, at, 1))}>Move on</button
 			>
-			<button type="button" class="act" onclick={() => at !== null && void make(without(legs, at))}
+			<button type="button" class="act" onclick={() => at !== null && void make(without(pieces, at))}
 				>Take out</button
 			>
 		</div>
 	{/if}
 	{#if gap !== null || (swapping && at !== null)}
-		<LegChoices
+		<PieceChoices
 			rigId={rig.id}
 			runId={run.run}
 			at={gap ?? at ?? 0}
@@ -134,12 +134,12 @@
 	{/if}
 	{#each gaps as words, index (index)}<p class="gap">{words}</p>{/each}
 </div>
-{#if leg && part}
-	<WiringEditor bind:open={wiring} rigId={rig.id} runId={run.run} item={leg} {part} />
+{#if piece && part}
+	<WiringEditor bind:open={wiring} rigId={rig.id} runId={run.run} item={piece} {part} />
 {/if}
 
 <style>
-	.legs {
+	.pieces {
 		display: flex;
 		flex-wrap: wrap;
 		align-items: center;
@@ -149,13 +149,13 @@
 	.heading {
 		margin-right: 0.5rem;
 	}
-	.leg,
+	.piece,
 	.act {
 		border: 1px solid var(--line-strong);
 		padding: 0.2rem 0.6rem;
 		min-height: 28px;
 	}
-	.leg[aria-expanded='true'],
+	.piece[aria-expanded='true'],
 	.plus[aria-expanded='true'] {
 		border-color: var(--accent);
 		color: var(--accent);
@@ -167,7 +167,7 @@
 		border: 1px dashed var(--line-strong);
 	}
 	.plus:hover,
-	.leg:hover,
+	.piece:hover,
 	.act:hover:enabled {
 		background: var(--raised);
 		color: var(--ink);

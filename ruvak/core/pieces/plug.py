@@ -1,8 +1,8 @@
-"""Plugs a run's legs together in a given order, as far as they fit, and says where they do not."""
+"""Plugs a run's pieces together in a given order, as far as they fit, and says where they do not."""
 
 from dataclasses import dataclass
 
-from ruvak.core.legs.pool import MOST_CONNECTORS
+from ruvak.core.pieces.pool import MOST_CONNECTORS
 from ruvak.core.rig.connectors import SHAPES, fits
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Endpoint
@@ -19,14 +19,14 @@ class Plugged:
     gaps: tuple[str, ...]
 
 
-def plugged(rig: Rig, run: Run, legs: tuple[str, ...]) -> Plugged:
-    """The run's own end sockets joined by these legs, first to last. The rig knows all of them."""
+def plugged(rig: Rig, run: Run, pieces: tuple[str, ...]) -> Plugged:
+    """The run's own end sockets joined by these pieces, first to last. The rig knows all of them."""
     sources, goals = list(ends_of(rig, run, "out")), list(ends_of(rig, run, "in"))
     kept = {(join.a, join.b): join for join in run.joins}
     open_ends, joins, gaps = sources, [], []
-    for leg in legs:
-        used = [join for join in run.joins if leg in (join.a.owner, join.b.owner)]
-        entries, exits = _sides(rig, leg, used)
+    for piece in pieces:
+        used = [join for join in run.joins if piece in (join.a.owner, join.b.owner)]
+        entries, exits = _sides(rig, piece, used)
         taken = []
         for entry in entries:
             end = next((one for one in open_ends if _fit(rig, one, entry) and one not in taken), None)
@@ -50,15 +50,15 @@ def plugged(rig: Rig, run: Run, legs: tuple[str, ...]) -> Plugged:
     return Plugged(tuple(joins), tuple(gaps))
 
 
-def _sides(rig: Rig, leg: str, used: list[Join]) -> tuple[list[Endpoint], list[Endpoint]]:
+def _sides(rig: Rig, piece: str, used: list[Join]) -> tuple[list[Endpoint], list[Endpoint]]:
     """Entries and exits; of a multicore only the ways this run uses, of the rest all."""
-    connectors = rig.part_of(leg).connectors
-    mine = {end.connector for join in used for end in join.ends if end.owner == leg}
+    connectors = rig.part_of(piece).connectors
+    mine = {end.connector for join in used for end in join.ends if end.owner == piece}
     if len(connectors) > MOST_CONNECTORS and mine:
         connectors = tuple(one for one in connectors if one.id in mine)
-    entries = [Endpoint(leg, one.id) for one in connectors if one.side == "in"]
-    exits = [Endpoint(leg, one.id) for one in connectors if one.side == "out"]
-    both = [Endpoint(leg, one.id) for one in connectors if one.side == "both"]
+    entries = [Endpoint(piece, one.id) for one in connectors if one.side == "in"]
+    exits = [Endpoint(piece, one.id) for one in connectors if one.side == "out"]
+    both = [Endpoint(piece, one.id) for one in connectors if one.side == "both"]
     return entries or both, exits or both
 
 

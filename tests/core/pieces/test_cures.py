@@ -3,8 +3,8 @@
 import unittest
 from collections.abc import Callable
 
-from ruvak.core.legs.cures import Cure, cures, is_isolator, is_light_load, is_resistive_sum
 from ruvak.core.parts.library import library
+from ruvak.core.pieces.cures import Cure, cures, is_isolator, is_light_load, is_resistive_sum
 from ruvak.core.rig.part import Part
 
 

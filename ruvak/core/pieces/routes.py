@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from itertools import islice, product
 
 from ruvak.core.errors import BadEdit
-from ruvak.core.legs.chains import Chain, Step, filled, kinds
-from ruvak.core.legs.pool import Pool, Socket, Way
 from ruvak.core.parts.library import library
+from ruvak.core.pieces.chains import Chain, Step, filled, kinds
+from ruvak.core.pieces.pool import Pool, Socket, Way
 from ruvak.core.rig.connectors import Form, made_for
 from ruvak.core.rig.edits import Op, PutThing
 from ruvak.core.rig.points import Endpoint
@@ -21,7 +21,7 @@ EACH_WAY = 6
 
 @dataclass(frozen=True)
 class Route:
-    """A complete wiring: the legs in order of use, and the joins. `misfits`: see chains.misfit."""
+    """A complete wiring: the pieces in order of use, and the joins. `misfits`: see chains.misfit."""
 
     items: tuple[KitItem, ...]
     joins: tuple[Join, ...]
@@ -96,7 +96,7 @@ def _lines(
 def _side_by_side(
     pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
 ) -> Iterator[Route]:
-    """The same kinds of legs for each line."""
+    """The same kinds of pieces for each line."""
     first, *rest = zip(sources, goals, strict=True)
     start, goal = (first[0], _form(pool, first[0])), (first[1], _form(pool, first[1]))
     for steps in islice(kinds(pool, start[1], goal[1]), 40 * CHAINS_EACH):
@@ -225,7 +225,7 @@ def _onward(
     goals: tuple[Endpoint, ...],
     need_m: float,
 ) -> Iterator[Route]:
-    """From an item's exits to the goals by the same kinds of legs."""
+    """From an item's exits to the goals by the same kinds of pieces."""
     for steps in islice(kinds(pool, starts[0][1], _form(pool, goals[0]), 2), 2 * CHAINS_EACH):
         chains: list[Chain] = []
         for (start, form), goal in zip(starts, goals, strict=True):

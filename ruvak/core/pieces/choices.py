@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from ruvak.core.legs.pool import Pool, pool_for
+from ruvak.core.pieces.pool import Pool, pool_for
 from ruvak.core.rig.connectors import Form, fits
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.rig.values import Id, Label, Record
@@ -12,7 +12,7 @@ from ruvak.core.trace.trace import connector_at
 MOST = 40
 
 
-class LegChoice(Record):
+class PieceChoice(Record):
     """One item of the kit, or one part that would have to be got."""
 
     item: Id
@@ -26,25 +26,25 @@ class LegChoice(Record):
     """Whether it plugs into both neighbours as they are."""
 
 
-def choices(rig: Rig, run: Run, at: int, replace: bool) -> tuple[LegChoice, ...]:
-    """For place `at` among the legs, in front of what stands there or instead of it. Fitting and owned ones first."""
+def choices(rig: Rig, run: Run, at: int, replace: bool) -> tuple[PieceChoice, ...]:
+    """For place `at` among the pieces, in front of what stands there or instead of it. Fitting and owned ones first."""
     pool = pool_for(rig, run.id)
     before, after = _neighbours(rig, run, at, at + 1 if replace else at)
-    found: list[LegChoice] = []
+    found: list[PieceChoice] = []
     for way in pool.ways:
         good = any(before is None or fits(before, entry.form) for entry in way.entries) and any(
             after is None or fits(after, exit_.form) for exit_ in way.exits
         )
-        found += [_choice(pool, item, good) for item in pool.items(way.part, frozenset(run.legs))]
+        found += [_choice(pool, item, good) for item in pool.items(way.part, frozenset(run.pieces))]
     found.sort(key=lambda one: (not one.fits, not one.in_kit, one.part, one.length_m or 0.0))
     return tuple(found[:MOST])
 
 
-def _choice(pool: Pool, item: KitItem, good: bool) -> LegChoice:
+def _choice(pool: Pool, item: KitItem, good: bool) -> PieceChoice:
     part = pool.parts[item.part]
     length = f", {item.length_m:g} m" if item.length_m is not None else ""
     tag = f"{item.tag} " if item.owned else ""
-    return LegChoice(
+    return PieceChoice(
         item=item.id,
         tag=item.tag,
         part=item.part,
@@ -65,17 +65,17 @@ def _last_form(rig: Rig, run: Run, at: int) -> Form | None:
     if at == 0:
         sources = list(ends_of(rig, run, "out").values())
         return sources[0].form if sources else None
-    leg = run.legs[at - 1]
-    used = [join.a for join in run.joins if join.a.owner == leg]
-    exits = [one for one in rig.part_of(leg).connectors if one.side != "in"]
+    piece = run.pieces[at - 1]
+    used = [join.a for join in run.joins if join.a.owner == piece]
+    exits = [one for one in rig.part_of(piece).connectors if one.side != "in"]
     return connector_at(rig, used[0]).form if used else exits[0].form if exits else None
 
 
 def _next_form(rig: Rig, run: Run, following: int) -> Form | None:
-    if following >= len(run.legs):
+    if following >= len(run.pieces):
         goals = list(ends_of(rig, run, "in").values())
         return goals[0].form if goals else None
-    leg = run.legs[following]
-    used = [join.b for join in run.joins if join.b.owner == leg]
-    entries = [one for one in rig.part_of(leg).connectors if one.side != "out"]
+    piece = run.pieces[following]
+    used = [join.b for join in run.joins if join.b.owner == piece]
+    entries = [one for one in rig.part_of(piece).connectors if one.side != "out"]
     return connector_at(rig, used[0]).form if used else entries[0].form if entries else None

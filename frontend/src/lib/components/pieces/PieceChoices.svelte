@@ -10,8 +10,8 @@
 		runId: string;
 		at: number;
 		replace: boolean;
-		onlook: (choice: Schemas['LegChoice']) => void;
-		onpick: (choice: Schemas['LegChoice']) => void;
+		onlook: (choice: Schemas['PieceChoice']) => void;
+		onpick: (choice: Schemas['PieceChoice']) => void;
 		onclose: () => void;
 	}
 	let { rigId, runId, at, replace, onlook, onpick, onclose }: Props = $props();
