@@ -12,6 +12,9 @@ from ruvak.core.results.solving import Solved
 from ruvak.core.results.sums import peak_volts
 from ruvak.core.units import FLOOR_DB, dbu_from_volts, ratio_from_db, volts_from_dbu
 
+LOWEST_HZ = 20.0
+"""No programme is expected below."""
+
 
 def cores_of(circuit: Circuit, ports: RunPorts) -> tuple[Core, ...]:
     """Those of a run's pieces and of the devices at its ends."""
@@ -26,7 +29,8 @@ def core_results(circuit: Circuit, swept: Solved, cores: Sequence[Core], drives:
     """
     peaks = [volts_from_dbu(circuit.drives[number].peak_dbu) for number in drives]
     for core in cores:
-        nearest = int(np.argmin(np.abs(np.log(swept.frequencies_hz / core.saturates_hz))))
+        away = np.abs(np.log(swept.frequencies_hz / core.saturates_hz))
+        nearest = int(np.argmin(np.where(swept.frequencies_hz < LOWEST_HZ, np.inf, away)))
         at_hz = float(swept.frequencies_hz[nearest])
         volts = swept.rows(np.array([core.a, core.b]), np.array(drives, dtype=np.int64))[nearest]
         across = volts[0] - volts[1]
