@@ -19,13 +19,13 @@ from scipy.sparse.linalg import splu
 
 from bench.rigs import earthed_rig
 from ruvak.core.analyse import analyse
+from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.circuit.build import build
 from ruvak.core.circuit.circuit import Circuit
 from ruvak.core.results.response import THIRD_OCTAVES_HZ
 from ruvak.core.results.solving import cause_emfs
 from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Rig
-from ruvak.core.solve.block_cache import BlockCache
 from ruvak.core.solve.solver import entries_of
 from ruvak.core.trace.trace import trace
 from ruvak.formats.spice import Excitation, excitations, netlist
@@ -68,13 +68,13 @@ def _measure(rig: Rig, start: float) -> None:
 
 def _after_an_edit(rig: Rig, times: int) -> float:
     """As the application does it: blocks solved before are at hand; every time another lead has another length."""
-    block_cache = BlockCache()
-    analyse(rig, block_cache)
+    cache = AnalysisCache()
+    analyse(rig, cache)
     lengths = iter(range(4, 4 + times))
 
     def edit() -> None:
         shorter = rig.kit[0].model_copy(update={"length_m": float(next(lengths))})
-        analyse(rig.with_fields(kit=(shorter, *rig.kit[1:])), block_cache)
+        analyse(rig.with_fields(kit=(shorter, *rig.kit[1:])), cache)
 
     return _median(edit, times)
 

@@ -9,9 +9,9 @@ from collections.abc import Callable
 
 from bench.rigs import earthed_rig
 from ruvak.core.analyse import analyse, ground_loops_of
+from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.rig.edits import Edit, SetField
 from ruvak.core.rig.rig import Rig
-from ruvak.core.solve.block_cache import BlockCache
 from ruvak.service.computer import Computer
 from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
@@ -38,9 +38,9 @@ def main() -> None:
     """Prints medians, 95th percentiles and ratios."""
     for runs, aim_ms in SIZES_AND_AIMS_MS:
         rig = earthed_rig(runs)
-        block_cache = BlockCache()
-        analyse(rig, block_cache)
-        reference_ms = _timed(lambda rig=rig, block_cache=block_cache: analyse(rig, block_cache))  # type: ignore[misc]
+        cache = AnalysisCache()
+        analyse(rig, cache)
+        reference_ms = _timed(lambda rig=rig, cache=cache: analyse(rig, cache))  # type: ignore[misc]
         print(f"editing: a rig of {runs} runs; reference: one full analysis, {reference_ms:.0f} ms")
         with throwaway("bench") as app:
             _edits(app.url, rig, aim_ms, reference_ms)

@@ -11,13 +11,13 @@ from functools import partial
 
 from bench.rigs import earthed_rig
 from ruvak.core.analyse import analyse, prepare, quick_findings
+from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.judge.finding import Grade
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Rig
-from ruvak.core.solve.block_cache import BlockCache
 from ruvak.service.demo_data import demo_rig
 
 SCREENED_AIM, FIRST_AIM_MS = 1000, 500
@@ -32,8 +32,8 @@ def main() -> None:
 
 
 def _measure(rig: Rig) -> None:
-    block_cache = BlockCache()
-    before = analyse(rig, block_cache)
+    cache = AnalysisCache()
+    before = analyse(rig, cache)
     began = time.perf_counter()
     analyse(rig)
     whole_ms = 1000.0 * (time.perf_counter() - began)
@@ -41,8 +41,8 @@ def _measure(rig: Rig) -> None:
     screened, first, every = [], [], []
     for run_id in worst:
         screened.append(_screened_a_second(rig, run_id))
-        first.append(_median_ms(partial(first_remedy, rig, run_id, before, block_cache)))
-        every.append(_median_ms(partial(remedies_for, rig, run_id, before, block_cache)))
+        first.append(_median_ms(partial(first_remedy, rig, run_id, before, cache)))
+        every.append(_median_ms(partial(remedies_for, rig, run_id, before, cache)))
     rate, first_ms, every_ms = (statistics.median(one) for one in (screened, first, every))
     print(
         f"  {rig.name}, {len(rig.runs)} runs, {len(worst)} of them at fault: whole analysis {whole_ms:.0f} ms;"

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.circuit.build import build
 from ruvak.core.errors import Fault, RigFault, SingularNetwork
 from ruvak.core.judge.assumed import Assumed, assumed
@@ -23,8 +24,7 @@ from ruvak.core.rig.ports import Input
 from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Join, Rig, Run, called
 from ruvak.core.rig.values import Id, Record
-from ruvak.core.solve.block_cache import BlockCache
-from ruvak.core.trace.drawing import RunDrawing, draw
+from ruvak.core.trace.drawing import RunDrawing
 from ruvak.core.trace.trace import Trace, connector_at, trace, uncertain_joins
 
 SLEEVES: tuple[Sleeve, ...] = ("R2", "S", "both")
@@ -86,20 +86,21 @@ def prepare(rig: Rig) -> Rig:
     return check(embed(rig))
 
 
-def analyse(rig: Rig, block_cache: BlockCache | None = None) -> Analysis:
+def analyse(rig: Rig, cache: AnalysisCache | None = None) -> Analysis:
     """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring.
 
-    `block_cache`: what was solved before, so that an edit costs less; the answer is the same without.
+    `cache`: what was solved before, so that an edit costs less; the answer is the same without.
     """
+    cache = cache or AnalysisCache()
     whole = prepare(rig)
     rig = prune(whole)
     traced = trace(rig)
     try:
-        found = rig_results(rig, traced, build(rig, traced), block_cache)
+        found = rig_results(rig, traced, build(rig, traced), cache.blocks, cache.results)
         judged = _judged(rig, found.runs)
     except SingularNetwork as problem:
         raise RigFault((Fault(problem.code, _unsolvable_at(whole), str(problem)),)) from problem
-    runs = tuple(_analysed(whole, rig, traced, run, one) for run, one in zip(rig.runs, judged, strict=True))
+    runs = tuple(_analysed(whole, rig, traced, run, one, cache) for run, one in zip(rig.runs, judged, strict=True))
     of_rig = judge_rig(whole)
     return Analysis(
         rig=rig.id,
@@ -121,13 +122,14 @@ def _unsolvable_at(rig: Rig) -> str:
     return "parts"
 
 
-def assess(rig: Rig, run_id: str, block_cache: BlockCache | None = None) -> Assessment:
+def assess(rig: Rig, run_id: str, cache: AnalysisCache | None = None) -> Assessment:
     """As analyse(), with the same figures and findings for every run. The rig is prepared."""
+    cache = cache or AnalysisCache()
     used = prune(rig)
     traced = trace(used)
-    judged = _judged(used, rig_results(used, traced, build(used, traced), block_cache, detailed_run=run_id).runs)
+    judged = _judged(used, rig_results(used, traced, build(used, traced), cache.blocks, cache.results, run_id).runs)
     index = next(index for index, run in enumerate(used.runs) if run.id == run_id)
-    mine = _analysed(rig, used, traced, used.runs[index], judged[index])
+    mine = _analysed(rig, used, traced, used.runs[index], judged[index], cache)
     return Assessment(verdict(tuple(one.findings for one in judged), judge_rig(rig)), judged, mine)
 
 
@@ -137,10 +139,10 @@ def _judged(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunVerdict, ...]:
     return tuple(RunVerdict(one.run, one, said) for one, said in zip(results, findings, strict=True))
 
 
-def _analysed(whole: Rig, rig: Rig, traced: Trace, run: Run, judged: RunVerdict) -> RunAnalysis:
+def _analysed(whole: Rig, rig: Rig, traced: Trace, run: Run, judged: RunVerdict, cache: AnalysisCache) -> RunAnalysis:
     return RunAnalysis(
         run=run.id,
-        drawing=draw(rig, traced, run),
+        drawing=cache.drawings.draw(rig, traced, run),
         result=judged.result,
         findings=judged.findings,
         controls=tuple(_controls(whole, run)),
@@ -171,7 +173,7 @@ def quick_findings(
     return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ, hum="brief", norton=norton))
 
 
-def rest_of_rig(rig: Rig, run_id: str, block_cache: BlockCache | None = None) -> NortonEquivalent | None:
+def rest_of_rig(rig: Rig, run_id: str, cache: AnalysisCache | None = None) -> NortonEquivalent | None:
     """The rest of the rig as one run's devices see it; None where that run is all there is. The rig is prepared."""
     run = next(one for one in rig.runs if one.id == run_id)
     others = tuple(one for one in rig.runs if one.id != run_id)
@@ -185,7 +187,7 @@ def rest_of_rig(rig: Rig, run_id: str, block_cache: BlockCache | None = None) ->
     # A wiring may bring a computer's noise, and a failing supply's ripple is a part of the run.
     mains_hz = float(rig.venue.mains_hz)
     more_hz = (*disturbances_of(rig).computer_hz, mains_hz, 2.0 * mains_hz)
-    return norton_equivalent(around, own, gear, stray_f, more_hz, block_cache)
+    return norton_equivalent(around, own, gear, stray_f, more_hz, cache.blocks if cache is not None else None)
 
 
 def ground_loops_of(rig: Rig) -> tuple[GroundLoop, ...]:

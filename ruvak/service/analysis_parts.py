@@ -1,6 +1,7 @@
 """An analysis in parts, each kept by what it was computed from."""
 
 import re
+from collections import OrderedDict
 
 from ruvak import __version__
 from ruvak.core.analyse import Analysis, RunAnalysis
@@ -20,9 +21,27 @@ def run_key(etag: str) -> str:
     return f"run:{etag}"
 
 
-def keep(parts: SolvedParts, rig: Rig, analysis: Analysis) -> Part:
+class RunParts:
+    """Parts of runs as they were written last: what an edit leaves as it is need not be written again."""
+
+    def __init__(self, most: int = 8192) -> None:
+        self._most = most
+        self._written: OrderedDict[tuple[str, str], tuple[RunAnalysis, Part]] = OrderedDict()
+
+    def part(self, rig_id: str, run: RunAnalysis) -> Part:
+        """A run's details as they are sent."""
+        known = self._written.get((rig_id, run.run))
+        if known is None or known[0] != run:
+            known = run, part_of(sent(run.model_dump_json().encode()))
+            self._written[rig_id, run.run] = known
+            if len(self._written) > self._most:
+                self._written.popitem(last=False)
+        return known[1]
+
+
+def keep(parts: SolvedParts, rig: Rig, analysis: Analysis, written: RunParts) -> Part:
     """Keeps an analysis in parts; returns the overview."""
-    runs = [(one, part_of(sent(one.model_dump_json().encode()))) for one in analysis.runs]
+    runs = [(run, written.part(rig.id, run)) for run in analysis.runs]
     overview = part_of(overview_of(analysis, [part.etag for _, part in runs]).model_dump_json().encode())
     destinations = part_of(DestinationList(analysis.destinations).model_dump_json().encode())
     missing = parts.missing([run_key(part.etag) for _, part in runs])

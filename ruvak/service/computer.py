@@ -3,6 +3,7 @@
 from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.analyse import Analysis, analyse, ground_loops_of
+from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.entry.complete import completions
 from ruvak.core.entry.reader import read, read_all, read_rows
 from ruvak.core.entry.reading import Reading
@@ -17,8 +18,7 @@ from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit, Op, apply, changes
 from ruvak.core.rig.rig import KitItem, Rig, Run
-from ruvak.core.solve.block_cache import BlockCache
-from ruvak.service.analysis_parts import keep, key_of, run_key
+from ruvak.service.analysis_parts import RunParts, keep, key_of, run_key
 from ruvak.service.kept import KeptRigs
 from ruvak.service.problems import NotCurrent, NotFound
 from ruvak.service.states import (
@@ -45,14 +45,15 @@ class Computer:
 
     def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
         self._sessions, self._kept = sessions, kept
-        self._memory = BlockCache()
+        self._cache = AnalysisCache()
         self._parts = SolvedParts(sessions)
+        self._written = RunParts()
         self._analyses: dict[str, Analysis] = {}
 
     def overview(self, rig_id: str, version: Version) -> Part:
         """The analysis at a glance. Raises NotFound, NotCurrent, RigFault."""
         rig = self._rig(rig_id, version)
-        return self._parts.find(key_of(rig, "overview")) or keep(self._parts, rig, self._analysis(rig))
+        return self._parts.find(key_of(rig, "overview")) or keep(self._parts, rig, self._analysis(rig), self._written)
 
     def destinations(self, rig_id: str, version: Version) -> Part:
         """What each device makes of all its inputs. Raises NotFound, NotCurrent, RigFault."""
@@ -76,7 +77,7 @@ class Computer:
         if len(found) < len(set(keys)):
             # Emptied meanwhile: the analysis keeps them again.
             rig = self._rig(rig_id, version)
-            keep(self._parts, rig, self._analysis(rig))
+            keep(self._parts, rig, self._analysis(rig), self._written)
             found = self._parts.find_all([run_key(key) for key in keys])
         return {key: found[run_key(key)] for key in keys if run_key(key) in found}
 
@@ -90,8 +91,8 @@ class Computer:
         _run(rig, run_id)
         before = self._analysis(rig)
         if not first:
-            return RemedyList(remedies_for(rig, run_id, before, self._memory))
-        found = first_remedy(rig, run_id, before, self._memory)
+            return RemedyList(remedies_for(rig, run_id, before, self._cache))
+        found = first_remedy(rig, run_id, before, self._cache)
         return RemedyList((found,) if found is not None else ())
 
     def read_lines(self, rig_id: str, text: str) -> Readings:
@@ -148,14 +149,14 @@ class Computer:
         return self._preview(rig, earth_from_current(rig, item, reading_a, spectrum))
 
     def _preview(self, rig: Rig, edit: Edit) -> Preview:
-        return Preview(edit=edit, analysis=analyse(apply(rig, edit), self._memory))
+        return Preview(edit=edit, analysis=analyse(apply(rig, edit), self._cache))
 
     def _analysis(self, rig: Rig) -> Analysis:
         key = key_of(rig, "analysis")
         if key not in self._analyses:
             while len(self._analyses) >= KEPT_ANALYSES:
                 self._analyses.pop(next(iter(self._analyses)))
-            self._analyses[key] = analyse(rig, self._memory)
+            self._analyses[key] = analyse(rig, self._cache)
         return self._analyses[key]
 
     def _rig(self, rig_id: str, version: Version | None = None) -> Rig:

@@ -269,5 +269,5 @@ def hum_of(analysis: Analysis | Rig, run: int = 0, number: int = 0) -> Hum:
 
 def hum_v(rig: Rig, run: int = 0, hz: float = 50.0) -> float:
     """Volts of one tone, likely."""
-    tone = next(one for one in hum_of(rig, run).tones if one.frequency_hz == hz)
-    return volts_from_dbu(tone.likely_dbu)
+    tones = hum_of(rig, run).tones
+    return volts_from_dbu(tones.likely_dbu[tones.frequencies_hz.index(hz)])

@@ -16,6 +16,7 @@ from ruvak.core.analyse import (
     quick_findings,
     rest_of_rig,
 )
+from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.judge.sentences import number, signed
 from ruvak.core.parts.library import library
@@ -34,7 +35,6 @@ from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Join, KitItem, Rig, Run
-from ruvak.core.solve.block_cache import BlockCache
 from ruvak.core.trace.trace import connector_at
 
 MAX_SOLVED, MAX_WARNINGS = 4, 1
@@ -48,29 +48,29 @@ ARROW = "\N{RIGHTWARDS ARROW}"
 
 
 def remedies_for(
-    rig: Rig, run_id: str, before: Analysis | None = None, block_cache: BlockCache | None = None
+    rig: Rig, run_id: str, before: Analysis | None = None, cache: AnalysisCache | None = None
 ) -> tuple[Remedy, ...]:
     """Solved remedies of one run, best first, then what is often tried and does not help.
 
     KeyError for an unknown run; empty when the run is clear. `before`: the rig's analysis, where it is at hand
-    already; `block_cache`: what was solved before.
+    already; `cache`: what was solved before.
     """
-    return _search(rig, run_id, before, block_cache).ranked()
+    return _search(rig, run_id, before, cache).ranked()
 
 
 def first_remedy(
-    rig: Rig, run_id: str, before: Analysis | None = None, block_cache: BlockCache | None = None
+    rig: Rig, run_id: str, before: Analysis | None = None, cache: AnalysisCache | None = None
 ) -> Remedy | None:
     """As remedies_for(), but the first that clears the run in the order of trying, which is soonest; None without."""
-    return _search(rig, run_id, before, block_cache).first()
+    return _search(rig, run_id, before, cache).first()
 
 
-def _search(rig: Rig, run_id: str, before: Analysis | None, block_cache: BlockCache | None) -> "_Search":
+def _search(rig: Rig, run_id: str, before: Analysis | None, cache: AnalysisCache | None) -> "_Search":
     rig = prepare(rig)
     run = next((one for one in rig.runs if one.id == run_id), None)
     if run is None:
         raise KeyError(run_id)
-    return _Search(rig, run, before, block_cache or BlockCache())
+    return _Search(rig, run, before, cache or AnalysisCache())
 
 
 @dataclass(frozen=True)
@@ -87,10 +87,10 @@ class _Candidate:
 
 
 class _Search:
-    def __init__(self, rig: Rig, run: Run, before: Analysis | None, block_cache: BlockCache) -> None:
-        self.rig, self.run, self.block_cache = rig, run, block_cache
+    def __init__(self, rig: Rig, run: Run, before: Analysis | None, cache: AnalysisCache) -> None:
+        self.rig, self.run, self.cache = rig, run, cache
         self.sub_rig = rig.with_fields(runs=(run,))
-        known = before if before is not None else assess(rig, run.id, block_cache)
+        known = before if before is not None else assess(rig, run.id, cache)
         self.before: tuple[RunVerdict | RunAnalysis, ...] = known.runs
         self.found = next(one for one in known.runs if one.run == run.id) if isinstance(known, Analysis) else known.mine
         self.norton: NortonEquivalent | None = None
@@ -146,7 +146,7 @@ class _Search:
 
     def _look_around(self) -> None:
         """From now on candidates are looked at in the rest of the rig: what closes their loops may be other runs."""
-        self.norton = rest_of_rig(self.rig, self.run.id, self.block_cache)
+        self.norton = rest_of_rig(self.rig, self.run.id, self.cache)
         self.glanced = quick_findings(prune(self.sub_rig), norton=self.norton)[0]
 
     def _nothing_to_offer(self) -> bool:
@@ -261,7 +261,7 @@ class _Search:
 
     def _solved(self, one: "_Candidate") -> Remedy:
         edit, rig = one.edit, apply(self.rig, one.edit)
-        after = assess(rig, self.run.id, self.block_cache)
+        after = assess(rig, self.run.id, self.cache)
         mine = after.mine
         effects = tuple(self._effects(after))
         before_rank, after_rank = self._severity(self.found.findings), self._severity(mine.findings)

@@ -19,7 +19,7 @@ from ruvak.core.results.norton import NortonEquivalent
 from ruvak.core.results.open_branch import OpenBranch, open_branch
 from ruvak.core.results.phase_range import change_range_db
 from ruvak.core.results.prefetched import prefetch
-from ruvak.core.results.records import CaseVoltage, CauseShare, Hum, LeadCurrent, MechanismCode, MechanismShare, Tone
+from ruvak.core.results.records import CaseVoltage, CauseShare, Hum, LeadCurrent, MechanismCode, MechanismShare, Tones
 from ruvak.core.results.screening import Screening, Sizes
 from ruvak.core.results.sensitivities import Sensitivities, receive
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
@@ -27,6 +27,7 @@ from ruvak.core.results.weighting import a_weighting_db
 from ruvak.core.solve.network import Complexes, Floats
 from ruvak.core.units import QUIETEST_DBU, dbu_from_volts, volts_from_dbu
 
+NO_TONES = Tones()
 TOLD_WITHIN_DB = 40.0
 TOLD_AT_MOST = 12
 """Causes told one by one: those within so many dB of the largest, and how many; the others add up to a rest."""
@@ -54,6 +55,15 @@ class Phasors:
     def times(self, gain: float) -> "Phasors":
         """At another gain."""
         return Phasors(gain * self.nominal, gain**2 * self.likely_squares, gain * self.worst)
+
+    def arrays(self) -> tuple[Complexes, Floats, Floats]:
+        """All its figures, those of each kind together."""
+        every = (self, *(part for _, part in self.mechanisms))
+        return (
+            np.stack([one.nominal for one in every]),
+            np.stack([one.likely_squares for one in every]),
+            np.stack([one.worst for one in every]),
+        )
 
     def plus(self, other: "Phasors") -> "Phasors":
         """Another input added; unknown signs of two inputs have nothing to do with each other."""
@@ -238,7 +248,7 @@ class Disturbed:
             weighted_worst_dbu=weighted_worst,
             below_programme_db=programme_dbu - weighted if programme_dbu is not None else None,
             below_programme_worst_db=programme_dbu - weighted_worst if programme_dbu is not None else None,
-            tones=() if brief else self._tones(likely_v[:, None], worst_v[:, None])[0],
+            tones=NO_TONES if brief else self._tones(likely_v[:, None], worst_v[:, None])[0],
             mechanisms=() if brief else tuple(self._mechanism_shares(one)),
             **self._shares(volts, brief),
         )
@@ -271,7 +281,7 @@ class Disturbed:
         told = first[(sizes[first] > 0.0) & (np.maximum(sizes[first], worst[first]) >= floor)]
         likely_v, worst_v = volts.likely_v[:, told], volts.worst_v[:, told]
         whole = levels_dbu(np.stack([*(np.linalg.norm(one, axis=0) for one in (likely_v, worst_v)), sizes[told]]))
-        tones = [()] * len(told) if brief else self._tones(likely_v, worst_v)
+        tones = [NO_TONES] * len(told) if brief else self._tones(likely_v, worst_v)
         return {
             "causes": tuple(
                 CauseShare(
@@ -289,18 +299,15 @@ class Disturbed:
             "rest_dbu": _level(np.delete(volts.likely_v, told, axis=1)),
         }
 
-    def _tones(self, likely_v: Floats, worst_v: Floats) -> list[tuple[Tone, ...]]:
+    def _tones(self, likely_v: Floats, worst_v: Floats) -> list[Tones]:
         """(frequencies, parts), of each part where there is anything at all."""
-        levels, hertz = levels_dbu(np.stack([likely_v.T, worst_v.T], axis=2)).tolist(), self.frequencies_hz.tolist()
-        # Nothing to validate: these are floats of our own, thousands of them on a large rig.
-        return [
-            tuple(
-                Tone.model_construct(frequency_hz=hz, likely_dbu=likely, worst_dbu=worst)
-                for hz, (likely, worst), there in zip(hertz, own, present, strict=True)
-                if there
-            )
-            for own, present in zip(levels, (worst_v.T > 0.0).tolist(), strict=True)
-        ]
+        levels = np.round(levels_dbu(np.stack([likely_v.T, worst_v.T])), 3)
+        found = []
+        for likely_dbu, worst_dbu, there in zip(*levels, worst_v.T > 0.0, strict=True):
+            # Nothing to validate: these are floats of our own, many of them on a large rig.
+            hertz, likely, worst = (tuple(one[there].tolist()) for one in (self.frequencies_hz, likely_dbu, worst_dbu))
+            found.append(Tones.model_construct(frequencies_hz=hertz, likely_dbu=likely, worst_dbu=worst))
+        return found
 
 
 def levels_dbu(volts: Floats) -> Floats:

@@ -150,15 +150,18 @@ class Balance(Record):
     """What the line really is."""
 
 
-class Tone(Record):
-    """One frequency of a disturbance at an input's contacts, dBu."""
+class Tones(Record):
+    """A disturbance at an input's contacts by frequency, levels in dBu to a thousandth; three lists of one length.
 
-    frequency_hz: float
-    """Frequency in Hz."""
-    likely_dbu: float
-    """Likely level in dBu."""
-    worst_dbu: float
-    """Worst level in dBu."""
+    Frequencies at which there is nothing at all are left out.
+    """
+
+    frequencies_hz: tuple[float, ...] = ()
+    """Frequencies in Hz."""
+    likely_dbu: tuple[float, ...] = ()
+    """Likely level at each, in dBu."""
+    worst_dbu: tuple[float, ...] = ()
+    """Worst level at each, in dBu."""
 
 
 class CauseShare(Record):
@@ -174,8 +177,8 @@ class CauseShare(Record):
     """Worst level in dBu, unweighted."""
     weighted_dbu: float
     """A-weighted, likely."""
-    tones: tuple[Tone, ...]
-    """Its frequencies."""
+    tones: Tones
+    """By frequency."""
 
 
 MechanismCode = Literal["direct", "leg_imbalance", "rejection", "pin1", "screen_coupling"]
@@ -219,8 +222,8 @@ class Hum(Record):
     """How many dB it lies under the arriving programme, A-weighted; null where none arrives."""
     below_programme_worst_db: float | None
     """The same for the worst level, in dB."""
-    tones: tuple[Tone, ...]
-    """All causes together, by frequency."""
+    tones: Tones
+    """All causes together, by frequency; empty in short results."""
     causes: tuple[CauseShare, ...]
     """What each cause leaves by itself, by A-weighted size."""
     rest_dbu: float

@@ -1,13 +1,14 @@
 """Level against frequency at an input, and where it has fallen by half its power."""
 
 import math
+from functools import lru_cache
 
 import numpy as np
 from scipy.interpolate import PchipInterpolator
 
 from ruvak.core.results.records import Response
-from ruvak.core.solve.network import Complexes, Floats
-from ruvak.core.units import floored_db
+from ruvak.core.solve.network import Bools, Complexes, Floats
+from ruvak.core.units import FLOOR_DB, ratio_from_db
 
 THIRD_OCTAVES_HZ = tuple(
     float(f)
@@ -58,25 +59,34 @@ def response(
 
 
 def _relative_db(gains: Complexes, frequencies_hz: tuple[float, ...]) -> Floats:
-    reference = abs(gains[frequencies_hz.index(1000.0)])
-    return np.array([floored_db(abs(gain) / reference) for gain in gains])
+    ratios = np.abs(gains) / abs(gains[frequencies_hz.index(1000.0)])
+    found: Floats = 20.0 * np.log10(np.maximum(ratios, ratio_from_db(FLOOR_DB)))
+    return found
 
 
-def _passband(level_db: Floats, hertz: Floats, heard: np.typing.NDArray[np.bool_]) -> tuple[float, int, int]:
+def _passband(level_db: Floats, hertz: Floats, heard: Bools) -> tuple[float, int, int]:
     """Mean level of the loudest octave of the audible range (by the least in it), and the places of that octave's ends.
 
     A resonance narrower than an octave is no passband. Of octaves that are equal within rounding, that nearest 1 kHz.
     """
-    octaves: list[tuple[float, float, int, int]] = []
-    places = np.flatnonzero(heard).tolist()
-    for first in places:
-        last = next((place for place in places if hertz[place] >= 1.98 * hertz[first]), None)
-        if last is not None:
-            least_db = round(float(level_db[first : last + 1].min()), 6)
-            octaves.append((least_db, -abs(math.log(math.sqrt(hertz[first] * hertz[last]) / 1000.0)), first, last))
-    _, _, first, last = max(octaves)
+    octaves = _octaves(tuple(hertz[heard].tolist()))
+    skipped = int(np.argmax(heard))
+    least_db = np.array([level_db[skipped + first : skipped + last + 1].min() for first, last, _ in octaves]).round(6)
+    best = max(range(len(octaves)), key=lambda number: (least_db[number], octaves[number][2]))
+    first, last = skipped + octaves[best][0], skipped + octaves[best][1]
     powers = 10.0 ** (level_db[first : last + 1] / 10.0)
     return 10.0 * math.log10(float(powers.mean())), first, last
+
+
+@lru_cache(maxsize=8)
+def _octaves(hertz: tuple[float, ...]) -> tuple[tuple[int, int, float], ...]:
+    """First and last place of each octave among these frequencies, and how near its middle is to 1 kHz, nearest 0."""
+    found = []
+    for first, low_hz in enumerate(hertz):
+        last = next((place for place, high_hz in enumerate(hertz) if high_hz >= 1.98 * low_hz), None)
+        if last is not None:
+            found.append((first, last, -abs(math.log(math.sqrt(low_hz * hertz[last]) / 1000.0))))
+    return tuple(found)
 
 
 def corner_hz(level_db: Floats, hertz: Floats, start: int, step: int, wanted_db: float = HALF_POWER_DB) -> float | None:

@@ -14,6 +14,7 @@ from ruvak.core.results.data_line import data_line
 from ruvak.core.results.destinations import Destinations
 from ruvak.core.results.gains import REFERENCE_HZ, Gains
 from ruvak.core.results.hum import Disturbed, Phasors
+from ruvak.core.results.kept_results import Figures, KeptResults, digest
 from ruvak.core.results.loudspeaker import loudspeaker_line
 from ruvak.core.results.meters import floating_cases
 from ruvak.core.results.noise import noise
@@ -30,6 +31,7 @@ from ruvak.core.results.records import (
     Levels,
     MixResult,
     Noise,
+    PhantomAt,
     Response,
     RunResult,
     SourceResult,
@@ -51,6 +53,7 @@ from ruvak.core.results.sums import (
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.solve.block_cache import BlockCache
 from ruvak.core.solve.network import Complexes
+from ruvak.core.trace.kept_drawings import content_of_run
 from ruvak.core.trace.trace import Trace
 from ruvak.core.units import dbu_from_volts, floored_db, volts_from_dbu
 
@@ -95,13 +98,19 @@ def run_results(
 
 
 def rig_results(
-    rig: Rig, traced: Trace, circuit: Circuit, block_cache: BlockCache | None = None, detailed_run: str | None = None
+    rig: Rig,
+    traced: Trace,
+    circuit: Circuit,
+    block_cache: BlockCache | None = None,
+    kept: KeptResults | None = None,
+    detailed_run: str | None = None,
 ) -> RigResults:
     """Everything: hum by cause and tone, noise, crosstalk, and what each device makes of its inputs together.
 
+    `block_cache`, `kept`: what was solved and made of it before.
     `detailed_run`: the one run whose hum is told by cause and tone, of the others totals and the largest cause alone.
     """
-    return _results(rig, traced, circuit, FULL_SWEEP_HZ, "full", block_cache, detailed_run)
+    return _results(rig, traced, circuit, FULL_SWEEP_HZ, "full", block_cache, detailed_run, kept=kept)
 
 
 def _results(
@@ -113,6 +122,7 @@ def _results(
     block_cache: BlockCache | None = None,
     detailed_run: str | None = None,
     norton: NortonEquivalent | None = None,
+    kept: KeptResults | None = None,
 ) -> RigResults:
     if not rig.runs:
         return RigResults((), ())
@@ -126,7 +136,7 @@ def _results(
         some = _Reader(solved, ports_by_run[mine], [run.id for run in rig.runs[mine]])
         for index, run in enumerate(rig.runs[mine]):
             reader = _RunReader(some, run, index)
-            found.append(reader.result())
+            found.append(reader.result() if kept is None else reader.kept_result(kept))
             if destinations is not None:
                 reader.gathered(destinations, found[-1])
     return RigResults(tuple(found), destinations.results() if destinations is not None else ())
@@ -184,6 +194,14 @@ class _SolvedRig:
             self.lead_currents = self.disturbed.lead_currents()
             self.case_voltages = self.disturbed.case_voltages(cases, first_functional=2 * len(circuit.receivers))
         self.phantom = Phantom(circuit) if hum != "none" else None
+        assumptions = assumptions_of(rig).model_dump_json()
+        causes = [(cause.code, cause.owner, cause.likely, cause.worst) for cause in circuit.causes]
+        drives = [
+            (one.gear, one.output.id, one.channel, one.nominal_dbu, one.peak_dbu, one.mono) for one in circuit.drives
+        ]
+        hertz = (sweep_hz, self.disturbed.frequencies_hz.tolist() if self.disturbed is not None else None)
+        self.content = digest(assumptions, rig.alignment.model_dump_json(), repr((causes, drives, hertz, hum)))
+        """A name for what all runs' results are made from besides their own."""
         self.audio_of = by_owner(circuit.tolerances)
         self.hum_of = by_owner((*circuit.tolerances, *circuit.hum_tolerances))
 
@@ -253,7 +271,6 @@ class _RunReader:
         self.phasors = dict(zip(self.receivers, shared.phasors[mine], strict=False))
 
     def result(self) -> RunResult:
-        phantom = self.shared.solved.phantom
         flat = [number for group in self.groups for number in group]
         return RunResult(
             run=self.run_record.id,
@@ -261,17 +278,69 @@ class _RunReader:
             inputs=tuple(self._input(number) for number in self.receivers),
             mixes=self._mixes(),
             floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
-            phantom=phantom.at(flat) if phantom else (),
+            phantom=self._phantom(flat),
             cores=tuple(core_results(self.circuit, self.shared.over, cores_of(self.circuit, self.ports), flat)),
-            lead_currents=tuple(one for one in self.shared.solved.lead_currents if one.item in self.run_record.pieces),
-            case_voltages=tuple(one for one in self.shared.solved.case_voltages if one.gear in self._owners()),
+            lead_currents=self._currents(),
+            case_voltages=self._cases(),
             data=data_line(self.rig, self.run_record, self.circuit, self.ports, self.gains),
         )
+
+    def kept_result(self, kept: KeptResults) -> RunResult:
+        """As result(); the same record as before where nothing that it is made from has changed."""
+        rig_id, run_id, key, figures = self.rig.id, self.run_record.id, self._content(), self._figures()
+        known = kept.find(rig_id, run_id, key, figures)
+        if known is None:
+            known = self.result()
+            kept.keep(rig_id, run_id, key, figures, known)
+        return known
+
+    def _content(self) -> bytes:
+        """A name for everything in the result that is no solved figure."""
+        floating = [owner for owner in self.circuit.floating if owner in self._owners()]
+        own = content_of_run(self.rig, self.shared.traced, self.run_record)
+        return digest(own, self.shared.solved.content, repr(floating), repr((self.groups, self.receivers, self._brief)))
+
+    def _figures(self) -> Figures:
+        """Everything solved that result() reads."""
+        shared, flat = self.shared, [number for group in self.groups for number in group]
+        rows = [shared.row[number] for number in self.receivers]
+        columns = [shared.column[number] for number in flat]
+        cores = [node for core in cores_of(self.circuit, self.ports) for node in (core.a, core.b)]
+        phantom = [(one.volt, one.volt_low, one.volt_high, one.across_v) for one in self._phantom(flat)]
+        return [
+            self.nominal,
+            self.effects,
+            *self.gains.figures(self.receivers, flat),
+            shared.swept[:, rows][:, :, columns],
+            *(np.delete(shared.everywhere[:, row], flat, axis=1) for row in rows if shared.everywhere is not None),
+            shared.over.rows(np.array(cores, dtype=np.int64), np.array(flat, dtype=np.int64)),
+            *(array for phasors in self.phasors.values() for array in phasors.arrays()),
+            np.array(phantom),
+            np.array([one.leg_a for one in self._phantom(flat)]),
+            *(np.array([one.likely_a, one.worst_a]) for one in self._currents()),
+            *(np.array([one.likely_v, one.worst_v]) for one in self._cases()),
+        ]
 
     def gathered(self, destinations: Destinations, result: RunResult) -> None:
         """Its inputs, as its destinations hear them; after result()."""
         for number, one in zip(self.receivers, result.inputs, strict=True):
             destinations.add(number, one, self.phasors[number], result)
+
+    def _phantom(self, drives: list[int]) -> tuple[PhantomAt, ...]:
+        phantom = self.shared.solved.phantom
+        return phantom.at(drives) if phantom else ()
+
+    def _currents(self) -> tuple[LeadCurrent, ...]:
+        return tuple(one for one in self.shared.solved.lead_currents if one.item in self.run_record.pieces)
+
+    def _cases(self) -> tuple[CaseVoltage, ...]:
+        return tuple(one for one in self.shared.solved.case_voltages if one.gear in self._owners())
+
+    @property
+    def _brief(self) -> bool:
+        """Whether hum is told in totals alone."""
+        solved = self.shared.solved
+        return solved.brief or solved.detailed_run not in (None, self.run_record.id)
 
     def _owners(self) -> set[str]:
         run = self.run_record
@@ -349,8 +418,7 @@ class _RunReader:
         if solved.disturbed is None:
             return None
         programme_dbu = levels.arriving_dbu if levels is not None else None
-        brief = solved.brief or solved.detailed_run not in (None, self.run_record.id)
-        return solved.disturbed.hum(self.phasors[number], programme_dbu, brief)
+        return solved.disturbed.hum(self.phasors[number], programme_dbu, self._brief)
 
     def _noise(self, number: int, levels: Levels | None) -> Noise:
         receiver = self.circuit.receivers[number]

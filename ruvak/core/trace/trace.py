@@ -59,6 +59,7 @@ class DrawingCache:
     leaving: dict[str, Roles] = field(default_factory=dict)
     entering: dict[str, Roles] = field(default_factory=dict)
     own: dict[str, dict[ContactRef | NodeRef, str]] = field(default_factory=dict)
+    keys: dict[str, bytes] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

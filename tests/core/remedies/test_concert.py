@@ -3,12 +3,12 @@
 import unittest
 
 from ruvak.core.analyse import Analysis, analyse, prepare
+from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.entry.reader import read_all
 from ruvak.core.judge.finding import Grade
 from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.remedies.search import remedies_for
 from ruvak.core.rig.rig import Rig
-from ruvak.core.solve.block_cache import BlockCache
 from ruvak.service.demo_data import demo_rig
 
 FIRST: dict[str, str] = {
@@ -29,15 +29,15 @@ FIRST: dict[str, str] = {
 class Concert(unittest.TestCase):
     rig: Rig
     before: Analysis
-    block_cache: BlockCache
+    cache: AnalysisCache
 
     @classmethod
     def setUpClass(cls) -> None:
-        cls.rig, cls.block_cache = prepare(demo_rig("midwinter-concert")), BlockCache()
-        cls.before = analyse(cls.rig, cls.block_cache)
+        cls.rig, cls.cache = prepare(demo_rig("midwinter-concert")), AnalysisCache()
+        cls.before = analyse(cls.rig, cls.cache)
 
     def remedies(self, run: str) -> tuple[Remedy, ...]:
-        return remedies_for(self.rig, run, self.before, self.block_cache)
+        return remedies_for(self.rig, run, self.before, self.cache)
 
     def test_the_first_of_each_is_what_an_engineer_would_do(self) -> None:
         for run, title in FIRST.items():

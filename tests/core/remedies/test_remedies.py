@@ -3,6 +3,7 @@
 import unittest
 
 from ruvak.core.analyse import analyse
+from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.entry.reader import read
 from ruvak.core.judge.finding import Grade
 from ruvak.core.pieces.cures import is_light_load
@@ -10,7 +11,6 @@ from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.rig.edits import Edit, RemoveThing, apply, set_setting
 from ruvak.core.rig.rig import KitItem, Rig
-from ruvak.core.solve.block_cache import BlockCache
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
 
 LEFT = [("in.T", "out1.2"), ("in.S", "out1.3"), ("in.S", "out1.1")]
@@ -92,9 +92,9 @@ class Otherwise(unittest.TestCase):
         self.assertIsNone(first_remedy(apply(demo_rig(), first.edit), "slides"))
 
     def test_an_analysis_at_hand_changes_nothing(self) -> None:
-        block_cache = BlockCache()
-        known = analyse(demo_rig(), block_cache)
-        self.assertEqual(remedies_for(demo_rig(), "slides", known, block_cache), remedies_for(demo_rig(), "slides"))
+        cache = AnalysisCache()
+        known = analyse(demo_rig(), cache)
+        self.assertEqual(remedies_for(demo_rig(), "slides", known, cache), remedies_for(demo_rig(), "slides"))
 
     def test_an_unknown_run_is_a_key_error(self) -> None:
         with self.assertRaises(KeyError):

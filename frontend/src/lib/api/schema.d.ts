@@ -3164,11 +3164,8 @@ export interface components {
              * @description A-weighted, likely.
              */
             weighted_dbu: number;
-            /**
-             * Tones
-             * @description Its frequencies.
-             */
-            tones: components["schemas"]["Tone"][];
+            /** @description By frequency. */
+            tones: components["schemas"]["Tones"];
         };
         /**
          * ChannelGain
@@ -3582,11 +3579,8 @@ export interface components {
              * @description The same for the worst level, in dB.
              */
             below_programme_worst_db: number | null;
-            /**
-             * Tones
-             * @description All causes together, by frequency.
-             */
-            tones: components["schemas"]["Tone"][];
+            /** @description All causes together, by frequency; empty in short results. */
+            tones: components["schemas"]["Tones"];
             /**
              * Causes
              * @description What each cause leaves by itself, by A-weighted size.
@@ -4306,25 +4300,30 @@ export interface components {
             residues: components["schemas"]["Residue"][];
         };
         /**
-         * Tone
-         * @description One frequency of a disturbance at an input's contacts, dBu.
+         * Tones
+         * @description A disturbance at an input's contacts by frequency, levels in dBu to a thousandth; three lists of one length.
+         *
+         *     Frequencies at which there is nothing at all are left out.
          */
-        Tone: {
+        Tones: {
             /**
-             * Frequency Hz
-             * @description Frequency in Hz.
+             * Frequencies Hz
+             * @description Frequencies in Hz.
+             * @default []
              */
-            frequency_hz: number;
+            frequencies_hz: number[];
             /**
              * Likely Dbu
-             * @description Likely level in dBu.
+             * @description Likely level at each, in dBu.
+             * @default []
              */
-            likely_dbu: number;
+            likely_dbu: number[];
             /**
              * Worst Dbu
-             * @description Worst level in dBu.
+             * @description Worst level at each, in dBu.
+             * @default []
              */
-            worst_dbu: number;
+            worst_dbu: number[];
         };
         /**
          * Verdict

@@ -64,12 +64,13 @@ export interface Bar {
 export function bars(hum: Schemas['Hum'], floorDbu: number, topDbu: number): Bar[] {
 	const height = (level: number): number =>
 		Math.min(1, Math.max(0, (level - floorDbu) / (topDbu - floorDbu)));
-	const width = 1 / Math.max(1, hum.tones.length);
-	return hum.tones.map((tone, index) => ({
+	const { frequencies_hz = [], likely_dbu = [], worst_dbu = [] } = hum.tones;
+	const width = 1 / Math.max(1, frequencies_hz.length);
+	return frequencies_hz.map((hz, index) => ({
 		x: index * width,
 		width,
-		hz: tone.frequency_hz,
-		likely: height(tone.likely_dbu),
-		worst: height(tone.worst_dbu)
+		hz,
+		likely: height(likely_dbu[index] ?? floorDbu),
+		worst: height(worst_dbu[index] ?? floorDbu)
 	}));
 }

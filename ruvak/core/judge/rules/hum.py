@@ -98,9 +98,10 @@ def _room(rig: Rig) -> tuple[float, float] | None:
 def _any_tone_heard(one: InputResult, heard: Hum, loud_db: float) -> bool:
     """Whether any tone is above the threshold of hearing by itself; a glance has no tones, so it is taken to be."""
     level = active(one)
-    if level is None or not heard.tones:
+    if level is None or not heard.tones.frequencies_hz:
         return True
-    spl = [(tone.frequency_hz, loud_db + tone.likely_dbu - level.arriving_dbu) for tone in heard.tones]
+    tones = zip(heard.tones.frequencies_hz, heard.tones.likely_dbu, strict=True)
+    spl = [(frequency_hz, loud_db + likely_dbu - level.arriving_dbu) for frequency_hz, likely_dbu in tones]
     return any(db_spl >= threshold_db_spl(hz) for hz, db_spl in spl)
 
 
