@@ -1,3 +1,4 @@
+import { newGear } from './records';
 import { describe, expect, it } from 'vitest';
 import { db, dbu, fromMetres, hertz, length, number, ohm, signed, toMetres } from './format';
 import { heard } from './heard';
@@ -49,20 +50,7 @@ describe('what an input hears', () => {
 describe('a setting', () => {
 	const mono = { type: 'switch' as const, id: 'mono', label: 'Mono', default: false };
 
-	const gear = {
-		id: 'a',
-		name: 'A',
-		part: 'p',
-		outlet: null,
-		touch_a: null,
-		earth_open: false,
-		supply_fault_v: null,
-		at: null,
-		host: null,
-		mains_f: null,
-		earth_f: null,
-		sends: []
-	};
+	const gear = newGear({ id: 'a', name: 'A', part: 'p' });
 	it('is the gear’s own, or its part’s default', () => {
 		expect(valueOf({ ...gear, settings: {} }, mono)).toBe(false);
 		expect(valueOf({ ...gear, settings: { mono: true } }, mono)).toBe(true);

@@ -1,23 +1,11 @@
 import { set } from './ops';
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
+import { newGear } from './records';
 import { ANOTHER, EARTH_OPEN, isEarthed, NOBODY_SAID, plugEdit, stripOf, stripsOf } from './outlets';
 
-const gear = (outlet: string | null): Schemas['Gear'] => ({
-	id: 'desk',
-	name: 'Desk',
-	part: 'p',
-	settings: {},
-	outlet,
-	touch_a: null,
-	earth_open: false,
-	supply_fault_v: null,
-	at: null,
-	host: null,
-	mains_f: null,
-	earth_f: null,
-	sends: []
-});
+const gear = (outlet: string | null): Schemas['Gear'] =>
+	newGear({ id: 'desk', name: 'Desk', part: 'p', outlet });
 const point = (id: string, kind: string, parent: string | null) => ({
 	id,
 	name: id.toUpperCase(),

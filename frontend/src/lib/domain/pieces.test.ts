@@ -1,17 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
 import { inserted, itemOf, piecesOf, moved, swapped, without } from './pieces';
+import { newKitItem } from './records';
 
-const item = (id: string) => ({
-	id,
-	tag: id,
-	part: 'p',
-	length_m: null,
-	owned: true,
-	installed: false,
-	beside: null,
-	loop_width_m: null
-});
+const item = (id: string) => newKitItem({ id, tag: id, part: 'p' });
 const pieces = ['a', 'b', 'c'].map(item);
 const ids = (list: readonly { id: string }[]) => list.map((one) => one.id).join('');
 

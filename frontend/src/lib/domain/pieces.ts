@@ -1,19 +1,18 @@
 /** A run's pieces as a list that can be changed: swapped, inserted, taken out, moved. Pure; nothing here is saved. */
 import type { Schemas } from '../api/client';
+import { newKitItem } from './records';
 
 type KitItem = Schemas['KitItem'];
 
 /** A piece that could be used, as the kit item it is or would become. */
-export const itemOf = (choice: Schemas['PieceChoice']): KitItem => ({
-	id: choice.item,
-	tag: choice.tag,
-	part: choice.part,
-	length_m: choice.length_m ?? null,
-	owned: choice.in_kit,
-	installed: false,
-	beside: null,
-	loop_width_m: null
-});
+export const itemOf = (choice: Schemas['PieceChoice']): KitItem =>
+	newKitItem({
+		id: choice.item,
+		tag: choice.tag,
+		part: choice.part,
+		length_m: choice.length_m ?? null,
+		owned: choice.in_kit
+	});
 
 export const piecesOf = (rig: Schemas['Rig'], runId: string): KitItem[] => {
 	const kit = new Map((rig.kit ?? []).map((item) => [item.id, item]));

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
+import { newKitItem } from './records';
 import { areJoined, joinsOf, toggled, wiringEdit } from './wiring';
 import { boardOf } from './wiring-board';
 
@@ -36,16 +37,7 @@ const lead = (): Part =>
 		]
 	}) as unknown as Part;
 const adapter = (): Part => ({ ...lead(), kind: 'adapter', cables: [], wires: [{ a: 'in.2', b: 'out.2' }] });
-const item = {
-	id: 'lead-3',
-	tag: 'M3',
-	part: 'mic-lead',
-	length_m: 10,
-	owned: true,
-	installed: false,
-	beside: null,
-	loop_width_m: null
-};
+const item = newKitItem({ id: 'lead-3', tag: 'M3', part: 'mic-lead', length_m: 10 });
 
 describe('wiring', () => {
 	it('cuts a core and keeps its near end', () => {
