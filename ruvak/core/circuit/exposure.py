@@ -9,7 +9,7 @@ from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, Collector, Internal
 from ruvak.core.circuit.spectra import Harmonic, preset
 from ruvak.core.circuit.tree import gear_somewhere
-from ruvak.core.rig.earth import Beside, Disturbances, Place
+from ruvak.core.rig.earth import Disturbances, Place
 from ruvak.core.rig.part import Cable
 from ruvak.core.rig.points import Contact
 from ruvak.core.rig.rig import KitItem, Rig
@@ -71,9 +71,12 @@ class Exposure:
         paths = self._paths(cables)
         self._field(cables, paths)
         self._mains_on_the_plan(paths)
+        beside: dict[str, list[CableBranches]] = {}
         for one in cables:
             if one.item.beside is not None:
-                self._beside(one, one.item.beside)
+                beside.setdefault(one.item.id, []).append(one)
+        for of_item in beside.values():
+            self._beside(of_item)
         self._electric(cables)
 
     def _width_m(self, item: KitItem) -> float:
@@ -156,10 +159,14 @@ class Exposure:
             for order, size in shape
         )
 
-    def _beside(self, one: CableBranches, beside: Beside) -> None:
-        """The pair's flux between the lead and the earth path behind it, and that of its residual current."""
-        disturbances = self.disturbances
-        near, far = beside.distance_m.value, beside.distance_m.value + self._width_m(one.item)
+    def _beside(self, cables: list[CableBranches]) -> None:
+        """One lead along a mains cable, all its cables and sections: the pair's flux between the lead and the earth
+        path behind it, and that of its residual current."""
+        item = cables[0].item
+        if item.beside is None:
+            return
+        beside, disturbances = item.beside, self.disturbances
+        near, far = beside.distance_m.value, beside.distance_m.value + self._width_m(item)
         spacing = (beside.spacing_m or disturbances.pair_spacing_m).value
         twist = 10.0 ** (-(beside.twist_db if beside.twist_db is not None else disturbances.pair_twist_db).value / 20.0)
         pair = math.log((near + spacing) / near) - math.log((far + spacing) / far)
@@ -168,9 +175,9 @@ class Exposure:
         if not per_m:
             return
         shape = preset(disturbances, beside.spectrum or disturbances.mains_spectrum)
-        weber = per_m * beside.length_m.value / one.sections
-        lines = self._induced([(branch, weber) for branch in one.branches], shape)
-        self.causes.append(Cause("mains_pair", one.item.id, 1.0, 1.0, lines))
+        weber = per_m * beside.length_m.value
+        lines = self._induced([(branch, weber / one.sections) for one in cables for branch in one.branches], shape)
+        self.causes.append(Cause("mains_pair", item.id, 1.0, 1.0, lines))
 
     def _electric(self, cables: list[CableBranches]) -> None:
         """Live mains reaches the outermost conductors, screens or bare cores, and cores through a screen's holes."""

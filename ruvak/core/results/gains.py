@@ -67,7 +67,8 @@ class Gains:
     def figures(self, receivers: Sequence[int], drives: Sequence[int]) -> list[Complexes]:
         """Everything that impedances at these inputs and loads of these drives are made from."""
         rows = [self.receivers.index(number) for number in receivers]
-        return [self._legs[:, rows], *(self._drive_amperes(number) for number in drives)]
+        legs = [self._legs[:, rows]] if rows else []
+        return [*legs, *(self._drive_amperes(number) for number in drives)]
 
     def load_ohm(self, number: int) -> float:
         """What is left of a drive's emf over current once its own impedance is taken off, its worst leg, as loop."""

@@ -301,7 +301,7 @@ class Disturbed:
 
     def _tones(self, likely_v: Floats, worst_v: Floats) -> list[Tones]:
         """(frequencies, parts), of each part where there is anything at all."""
-        levels = np.round(levels_dbu(np.stack([likely_v.T, worst_v.T])), 3)
+        levels = levels_dbu(np.stack([likely_v.T, worst_v.T]))
         found = []
         for likely_dbu, worst_dbu, there in zip(*levels, worst_v.T > 0.0, strict=True):
             # Nothing to validate: these are floats of our own, many of them on a large rig.

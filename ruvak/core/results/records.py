@@ -151,7 +151,7 @@ class Balance(Record):
 
 
 class Tones(Record):
-    """A disturbance at an input's contacts by frequency, levels in dBu to a thousandth; three lists of one length.
+    """A disturbance at an input's contacts by frequency, levels in dBu; three lists of one length.
 
     Frequencies at which there is nothing at all are left out.
     """
