@@ -30,8 +30,8 @@ def main(arguments: list[str] | None = None) -> int:
     try:
         said = command(options)
     except RigFault as fault:
-        for one in fault.faults:
-            print(f"ruvak: {one.where}: {one.sentence}", file=sys.stderr)
+        for entry in fault.faults:
+            print(f"ruvak: {entry.where}: {entry.sentence}", file=sys.stderr)
         return 2
     except RuvakError as problem:
         print(f"ruvak: {problem}", file=sys.stderr)

@@ -13,10 +13,12 @@ from ruvak.core.judge.registry import judge, judge_rig, verdict, with_added
 from ruvak.core.judge.rules.uncertain import Possibility, uncertain
 from ruvak.core.parts.library import assumptions_of, disturbances_of, embed
 from ruvak.core.results.ground_loops import bonds
+from ruvak.core.results.hum_records import GroundLoop
 from ruvak.core.results.norton import NortonEquivalent, norton_equivalent
-from ruvak.core.results.records import DestinationResult, GroundLoop, InputResult, Levels, RunResult
+from ruvak.core.results.records import DestinationResult, InputResult, Levels, RunResult
 from ruvak.core.results.response import COARSE_HZ
-from ruvak.core.results.runs import rig_results, run_results
+from ruvak.core.results.runs import rig_results
+from ruvak.core.results.solved_rig import Options
 from ruvak.core.rig.check import check
 from ruvak.core.rig.connectors import Sleeve
 from ruvak.core.rig.controls import settings_in_use
@@ -27,6 +29,7 @@ from ruvak.core.rig.values import Id, Record
 from ruvak.core.trace.drawing import RunDrawing
 from ruvak.core.trace.trace import Trace, connector_at, trace, uncertain_joins
 
+LEVELS_ALONE = Options(COARSE_HZ, hum="none")
 SLEEVES: tuple[Sleeve, ...] = ("R2", "S", "both")
 
 
@@ -78,7 +81,7 @@ class Assessment:
 
     verdict: Verdict
     runs: tuple[RunVerdict, ...]
-    mine: RunAnalysis
+    target_run: RunAnalysis
 
 
 def prepare(rig: Rig) -> Rig:
@@ -96,18 +99,20 @@ def analyse(rig: Rig, cache: AnalysisCache | None = None) -> Analysis:
     rig = prune(whole)
     traced = trace(rig)
     try:
-        found = rig_results(rig, traced, build(rig, traced), cache.blocks, cache.results)
-        judged = _judged(rig, found.runs)
+        result = rig_results(rig, traced, build(rig, traced), Options(block_cache=cache.blocks), cache.results)
+        judged = _judged(rig, result.runs)
     except SingularNetwork as problem:
         raise RigFault((Fault(problem.code, _unsolvable_at(whole), str(problem)),)) from problem
-    runs = tuple(_analysed(whole, rig, traced, run, one, cache) for run, one in zip(rig.runs, judged, strict=True))
+    runs = tuple(
+        _analysed(whole, rig, traced, run, judgement, cache) for run, judgement in zip(rig.runs, judged, strict=True)
+    )
     of_rig = judge_rig(whole)
     return Analysis(
         rig=rig.id,
-        verdict=verdict(tuple(one.findings for one in judged), of_rig),
+        verdict=verdict(tuple(judgement.findings for judgement in judged), of_rig),
         runs=runs,
         findings=of_rig,
-        destinations=found.destinations,
+        destinations=result.destinations,
         assumed=assumed(rig),
     )
 
@@ -127,16 +132,17 @@ def assess(rig: Rig, run_id: str, cache: AnalysisCache | None = None) -> Assessm
     cache = cache or AnalysisCache()
     used = prune(rig)
     traced = trace(used)
-    judged = _judged(used, rig_results(used, traced, build(used, traced), cache.blocks, cache.results, run_id).runs)
+    options = Options(detailed_run=run_id, block_cache=cache.blocks)
+    judged = _judged(used, rig_results(used, traced, build(used, traced), options, cache.results).runs)
     index = next(index for index, run in enumerate(used.runs) if run.id == run_id)
-    mine = _analysed(rig, used, traced, used.runs[index], judged[index], cache)
-    return Assessment(verdict(tuple(one.findings for one in judged), judge_rig(rig)), judged, mine)
+    own = _analysed(rig, used, traced, used.runs[index], judged[index], cache)
+    return Assessment(verdict(tuple(judgement.findings for judgement in judged), judge_rig(rig)), judged, own)
 
 
 def _judged(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunVerdict, ...]:
     results = _with_other_modes(rig, results)
     findings = with_added(judge(rig, results), _uncertainties(rig, results))
-    return tuple(RunVerdict(one.run, one, said) for one, said in zip(results, findings, strict=True))
+    return tuple(RunVerdict(result.run, result, said) for result, said in zip(results, findings, strict=True))
 
 
 def _analysed(whole: Rig, rig: Rig, traced: Trace, run: Run, judged: RunVerdict, cache: AnalysisCache) -> RunAnalysis:
@@ -170,20 +176,21 @@ def quick_findings(
     `norton`: the rest of the rig that these runs are a part of.
     """
     traced = traced or trace(rig)
-    return judge(rig, run_results(rig, traced, build(rig, traced), COARSE_HZ, hum="brief", norton=norton))
+    options = Options(COARSE_HZ, hum="brief", norton=norton)
+    return judge(rig, rig_results(rig, traced, build(rig, traced), options).runs)
 
 
 def rest_of_rig(rig: Rig, run_id: str, cache: AnalysisCache | None = None) -> NortonEquivalent | None:
     """The rest of the rig as one run's devices see it; None where that run is all there is. The rig is prepared."""
-    run = next(one for one in rig.runs if one.id == run_id)
-    others = tuple(one for one in rig.runs if one.id != run_id)
-    gear = [one for one in run.owners if rig.part_of(one).kind == "gear"]
+    run = next(run for run in rig.runs if run.id == run_id)
+    others = tuple(run for run in rig.runs if run.id != run_id)
+    gear = [owner for owner in run.owners if rig.part_of(owner).kind == "gear"]
     if not others or not gear:
         return None
     rest, bare = (prune(rig.with_fields(runs=runs), gear) for runs in (others, ()))
-    around, own = (build(one, trace(one)) for one in (rest, bare))
+    around, own = (build(entry, trace(entry)) for entry in (rest, bare))
     assumed_f = assumptions_of(rig).stray_f.value
-    stray_f = {one.id: one.earth_f.value if one.earth_f is not None else assumed_f for one in rig.gear}
+    stray_f = {device.id: device.earth_f.value if device.earth_f is not None else assumed_f for device in rig.gear}
     # A wiring may bring a computer's noise, and a failing supply's ripple is a part of the run.
     mains_hz = float(rig.venue.mains_hz)
     more_hz = (*disturbances_of(rig).computer_hz, mains_hz, 2.0 * mains_hz)
@@ -204,7 +211,7 @@ def sub_rig(rig: Rig, *run_ids: str) -> Rig:
 
 def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[Finding]]:
     """For each join whose contacts depend on a socket's build: what each possibility would do, by run."""
-    found: dict[int, list[Finding]] = {}
+    result: dict[int, list[Finding]] = {}
     for i, j in uncertain_joins(rig):
         join = rig.runs[i].joins[j]
         possibilities = []
@@ -213,12 +220,12 @@ def _uncertainties(rig: Rig, results: tuple[RunResult, ...]) -> dict[int, list[F
             runs = (*rig.runs[:i], rig.runs[i].model_copy(update={"joins": joins}), *rig.runs[i + 1 :])
             variant = rig.with_fields(runs=runs)
             traced = trace(variant)
-            tried = run_results(variant, traced, build(variant, traced), COARSE_HZ)
+            tried = rig_results(variant, traced, build(variant, traced), LEVELS_ALONE).runs
             possibilities.append(Possibility(sleeve, tried[i]))
         said = uncertain(results[i], _joined(rig, join), tuple(possibilities))
         if said is not None:
-            found.setdefault(i, []).append(said)
-    return found
+            result.setdefault(i, []).append(said)
+    return result
 
 
 def _joined(rig: Rig, join: Join) -> str:
@@ -231,47 +238,47 @@ def _with_other_modes(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunResu
     Only what reaches these devices is solved again, other runs hardly hear what they load; switches of one name are
     all in the same position at once (the taps along a line).
     """
-    of_run = {one.run: one for one in results}
+    of_run = {result.run: result for result in results}
     for (setting, option), owners in _other_positions(rig, results).items():
         flipped = tuple(
             gear.model_copy(update={"settings": {**gear.settings, setting: option}}) if gear.id in owners else gear
             for gear in rig.gear
         )
-        touched = [one.run for one in results if any(heard.gear in owners for heard in one.inputs)]
+        touched = [result.run for result in results if any(heard.gear in owners for heard in result.inputs)]
         variant = sub_rig(rig.with_fields(gear=flipped), *touched)
         traced = trace(variant)
-        for theirs in run_results(variant, traced, build(variant, traced), COARSE_HZ):
-            of_run[theirs.run] = _merged(rig, of_run[theirs.run], theirs, option)
+        for entry in rig_results(variant, traced, build(variant, traced), LEVELS_ALONE).runs:
+            of_run[entry.run] = _merged(rig, of_run[entry.run], entry, option)
     return tuple(of_run.values())
 
 
 def _other_positions(rig: Rig, results: tuple[RunResult, ...]) -> dict[tuple[str, str], set[str]]:
     """Devices by setting and position."""
-    found: dict[tuple[str, str], set[str]] = {}
+    answer: dict[tuple[str, str], set[str]] = {}
     for result in results:
-        for one in result.inputs:
-            receiver = _input_part(rig, one)
-            active = {level.when for level in one.levels}
+        for entry in result.inputs:
+            receiver = _input_part(rig, entry)
+            active = {level.when for level in entry.levels}
             if receiver.mode_setting is not None and active:
                 for mode in receiver.modes:
                     if mode.when is not None and mode.when not in active:
-                        found.setdefault((receiver.mode_setting, mode.when), set()).add(one.gear)
-    return found
+                        answer.setdefault((receiver.mode_setting, mode.when), set()).add(entry.gear)
+    return answer
 
 
-def _input_part(rig: Rig, one: InputResult) -> Input:
-    return next(receiver for receiver in rig.part_of(one.gear).inputs if receiver.id == one.input)
+def _input_part(rig: Rig, input_result: InputResult) -> Input:
+    return next(receiver for receiver in rig.part_of(input_result.gear).inputs if receiver.id == input_result.input)
 
 
-def _merged(rig: Rig, mine: RunResult, theirs: RunResult, option: str) -> RunResult:
+def _merged(rig: Rig, own: RunResult, others: RunResult, option: str) -> RunResult:
     inputs = []
-    for one, other in zip(mine.inputs, theirs.inputs, strict=True):
+    for receiver, other in zip(own.inputs, others.inputs, strict=True):
         added: tuple[Levels, ...] = tuple(
             level.model_copy(update={"active": False})
             for level in other.levels
-            if level.when == option and level.when not in {known.when for known in one.levels}
+            if level.when == option and level.when not in {known.when for known in receiver.levels}
         )
-        order = [mode.when for mode in _input_part(rig, one).modes]
-        levels = tuple(sorted(one.levels + added, key=lambda level: order.index(level.when)))
-        inputs.append(one.model_copy(update={"levels": levels}))
-    return mine.model_copy(update={"inputs": tuple(inputs)})
+        order = [mode.when for mode in _input_part(rig, receiver).modes]
+        levels = tuple(sorted(receiver.levels + added, key=lambda level: order.index(level.when)))
+        inputs.append(receiver.model_copy(update={"levels": levels}))
+    return own.model_copy(update={"inputs": tuple(inputs)})

@@ -49,9 +49,9 @@ def matched(headings: list[str]) -> dict[int, str]:
     words = {word: name for name, known in COLUMNS.items() for word in known}
     scored = []
     for index, heading in enumerate(headings):
-        found = process.extractOne(heading.strip().lower(), list(words), scorer=fuzz.ratio, score_cutoff=_NEAR)
-        if found:
-            scored.append((-found[1], index, words[found[0]]))
+        result = process.extractOne(heading.strip().lower(), list(words), scorer=fuzz.ratio, score_cutoff=_NEAR)
+        if result:
+            scored.append((-result[1], index, words[result[0]]))
     columns: dict[int, str] = {}
     for _, index, name in sorted(scored):
         if name not in columns.values():

@@ -33,7 +33,7 @@ def kit_to_csv(rig: Rig) -> str:
     writer.writerow(HEADINGS)
     for item in rig.kit:
         length = f"{item.length_m:g}" if item.length_m is not None else ""
-        flags = ("yes" if one else "no" for one in (item.owned, item.installed))
+        flags = ("yes" if entry else "no" for entry in (item.owned, item.installed))
         writer.writerow((item.tag, rig.part_of(item.id).name, length, *flags))
     return out.getvalue()
 

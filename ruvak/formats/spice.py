@@ -35,7 +35,9 @@ def netlists(rig: Rig) -> dict[str, str]:
     """Every netlist of a rig by file name. Raises RigFault as an analysis would."""
     used = prune(prepare(rig))
     circuit = build(used, trace(used))
-    return {f"{one.name}.cir": netlist(used, circuit, one, one.name + "-") for one in excitations(used, circuit)}
+    return {
+        f"{entry.name}.cir": netlist(used, circuit, entry, entry.name + "-") for entry in excitations(used, circuit)
+    }
 
 
 def zipped(files: dict[str, str]) -> bytes:
@@ -49,15 +51,15 @@ def zipped(files: dict[str, str]) -> bytes:
 
 def excitations(rig: Rig, circuit: Circuit, programme_hz: tuple[float, ...] = (1000.0,)) -> list[Excitation]:
     """Every cause at its likely size, and every programme channel with 1 V of emf."""
-    found = [
+    result = [
         Excitation(f"{number:03d}-{cause.code}", _words(rig, cause), _likely(cause))
         for number, cause in enumerate(circuit.causes)
     ]
     for number, drive in enumerate(circuit.drives):
         emfs = tuple((branch, complex(gain)) for branch, gain in drive.branch_gains)
         words = f"programme from {_named(rig, drive.gear)}, channel {drive.channel}, 1 V of emf"
-        found.append(Excitation(f"p{number:03d}-programme", words, tuple((hz, emfs) for hz in programme_hz)))
-    return found
+        result.append(Excitation(f"p{number:03d}-programme", words, tuple((hz, emfs) for hz in programme_hz)))
+    return result
 
 
 def netlist(rig: Rig, circuit: Circuit, excitation: Excitation, raw_name: str = "result") -> str:
@@ -67,7 +69,7 @@ def netlist(rig: Rig, circuit: Circuit, excitation: Excitation, raw_name: str = 
     lines = [
         f"* {_plain(rig.name)}: {_plain(excitation.words)}",
         "* Volts and amperes rms. Node names: device or lead, connector, contact; node 0 is the main earth bar.",
-        *(f"* {one}" for one in _listening(circuit, names)),
+        *(f"* {entry}" for entry in _listening(circuit, names)),
         *writer.elements(),
         # Without some pivoting a screen's millivolts drown in the digits of what is common to both its ends.
         ".options noopac pivrel=0.1",
@@ -99,7 +101,7 @@ class _Writer:
     def __init__(self, network: Network, names: list[str], driven: set[int]) -> None:
         self.network = network
         # A current is sensed by the source it flows through.
-        self.driven = driven | {one.sensed for one in network.transresistances}
+        self.driven = driven | {element.sensed for element in network.transresistances}
         self._names = names
 
     def _node(self, node: int) -> str:
@@ -133,21 +135,21 @@ class _Writer:
                 parts.append("V")
             parts += ["L"] if henry else []
             parts += ["R"] if ohm else []
-            following = [one for one in self.network.transresistances if one.driven == branch]
+            following = [element for element in self.network.transresistances if element.driven == branch]
             parts += [f"H{number}" for number in range(len(following))]
             nodes = [self._node(a), *(f"b{branch}{kind.lower()}" for kind in parts[:-1]), self._node(b)]
-            for kind, one, other in zip(parts, nodes, nodes[1:], strict=False):
+            for kind, node, other in zip(parts, nodes, nodes[1:], strict=False):
                 if kind == "V":
                     # The emf drives from a to b, so the source's plus looks towards b.
-                    yield f"VB{branch} {other} {one} 0 AC 0 0"
+                    yield f"VB{branch} {other} {node} 0 AC 0 0"
                 elif kind == "L":
-                    yield f"LB{branch} {one} {other} {_figure(henry)}"
+                    yield f"LB{branch} {node} {other} {_figure(henry)}"
                 elif kind.startswith("H"):
                     # Current from a to b enters the sensing source at its minus, hence plus looks towards a here.
                     source = following[int(kind[1:])]
-                    yield f"H{kind[1:]}B{branch} {one} {other} VB{source.sensed} {_figure(source.ohm)}"
+                    yield f"H{kind[1:]}B{branch} {node} {other} VB{source.sensed} {_figure(source.ohm)}"
                 else:
-                    yield f"RB{branch} {one} {other} {_figure(ohm)}"
+                    yield f"RB{branch} {node} {other} {_figure(ohm)}"
         for k in range(len(bundle.a)):
             for m in range(k):
                 mutual = bundle.henry[k][m]

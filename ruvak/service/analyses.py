@@ -35,10 +35,10 @@ class Analyses:
     def runs(self, rig_id: str, version: Version, keys: tuple[str, ...]) -> dict[str, Part]:
         """Details of runs, by the keys that the overview gives them. Raises as overview()."""
         kept = self._parts.find_all([run_key(key) for key in keys])
-        found = {key: kept[run_key(key)] for key in keys if run_key(key) in kept}
-        if len(found) < len(set(keys)):
-            found = self._compute.run(rig_id, as_it_is("runs", rig_id, version, keys))
-        return found
+        result = {key: kept[run_key(key)] for key in keys if run_key(key) in kept}
+        if len(result) < len(set(keys)):
+            result = self._compute.run(rig_id, as_it_is("runs", rig_id, version, keys))
+        return result
 
     def run(self, rig_id: str, version: Version, run_id: str) -> Part:
         """One run in detail. Raises as overview()."""
@@ -53,5 +53,5 @@ class Analyses:
             saved = self._kept.current(session, rig_id)
         if version != version_of(saved.holders):
             raise NotCurrent(version_of(saved.holders))
-        found = self._parts.find(key_of(saved.rig, name))
-        return found or self._compute.run(rig_id, as_it_is(name, rig_id, version))
+        match = self._parts.find(key_of(saved.rig, name))
+        return match or self._compute.run(rig_id, as_it_is(name, rig_id, version))

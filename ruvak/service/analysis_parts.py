@@ -66,9 +66,9 @@ def sent(text: bytes) -> bytes:
     return _FIGURE.sub(_shorter, text)
 
 
-def _shorter(found: re.Match[bytes]) -> bytes:
-    if (figure := found["figure"]) is None:
-        return found[0]
+def _shorter(result: re.Match[bytes]) -> bytes:
+    if (figure := result["figure"]) is None:
+        return result[0]
     value = float(figure)
     return repr(round(value, 3)).encode() if abs(value) >= 1.0 else b"%.4g" % value
 

@@ -58,28 +58,28 @@ class Computer:
     def destinations(self, rig_id: str, version: Version) -> Part:
         """What each device makes of all its inputs. Raises NotFound, NotCurrent, RigFault."""
         rig = self._rig(rig_id, version)
-        found = self._parts.find(key_of(rig, "destinations"))
-        return found or part_of(DestinationList(self._analysis(rig).destinations).model_dump_json().encode())
+        match = self._parts.find(key_of(rig, "destinations"))
+        return match or part_of(DestinationList(self._analysis(rig).destinations).model_dump_json().encode())
 
     def connections(self, rig_id: str, version: Version) -> Part:
         """Connections that close loops, ranked. Raises NotFound, NotCurrent, RigFault."""
         rig = self._rig(rig_id, version)
         key = key_of(rig, "connections")
-        if (found := self._parts.find(key)) is not None:
-            return found
+        if (match := self._parts.find(key)) is not None:
+            return match
         made = part_of(GroundLoopList(ground_loops_of(rig)).model_dump_json().encode())
         self._parts.keep([(key, made)])
         return made
 
     def runs(self, rig_id: str, version: Version, keys: tuple[str, ...]) -> dict[str, Part]:
         """Details of runs by the keys that the overview gives them; those of no run are left out."""
-        found = self._parts.find_all([run_key(key) for key in keys])
-        if len(found) < len(set(keys)):
+        result = self._parts.find_all([run_key(key) for key in keys])
+        if len(result) < len(set(keys)):
             # Emptied meanwhile: the analysis keeps them again.
             rig = self._rig(rig_id, version)
             keep(self._parts, rig, self._analysis(rig), self._written)
-            found = self._parts.find_all([run_key(key) for key in keys])
-        return {key: found[run_key(key)] for key in keys if run_key(key) in found}
+            result = self._parts.find_all([run_key(key) for key in keys])
+        return {key: result[run_key(key)] for key in keys if run_key(key) in result}
 
     def preview(self, rig_id: str, edit: Edit) -> Preview:
         """What an edit would do. Raises NotFound, BadEdit, RigFault."""
@@ -92,8 +92,8 @@ class Computer:
         before = self._analysis(rig)
         if not first:
             return RemedyList(remedies_for(rig, run_id, before, self._cache))
-        found = first_remedy(rig, run_id, before, self._cache)
-        return RemedyList((found,) if found is not None else ())
+        result = first_remedy(rig, run_id, before, self._cache)
+        return RemedyList((result,) if result is not None else ())
 
     def read_lines(self, rig_id: str, text: str) -> Readings:
         """One line with ways to go on, or several lines. Raises NotFound."""
@@ -135,12 +135,12 @@ class Computer:
         ops: list[Op] = put_ops(rig, pieces)
         with_pieces = apply(rig, Edit(label="pieces", ops=tuple(ops))) if ops else rig
         names = tuple(item.id for item in pieces)
-        found = plugged(with_pieces, run, names)
-        ops += changes("runs", run, run.model_copy(update={"pieces": names, "joins": found.joins}))
+        result = plugged(with_pieces, run, names)
+        ops += changes("runs", run, run.model_copy(update={"pieces": names, "joins": result.joins}))
         if not ops:
             raise BadEdit("pieces", "The run has these pieces in this order already.")
         return Rewired(
-            gaps=found.gaps, preview=self._preview(rig, Edit(label=_label(rig, run, pieces), ops=tuple(ops)))
+            gaps=result.gaps, preview=self._preview(rig, Edit(label=_label(rig, run, pieces), ops=tuple(ops)))
         )
 
     def earth_from_current(self, rig_id: str, item: str, reading_a: float, spectrum: Preset) -> Preview:
@@ -168,7 +168,7 @@ class Computer:
 
 
 def _run(rig: Rig, run_id: str) -> Run:
-    run = next((one for one in rig.runs if one.id == run_id), None)
+    run = next((run for run in rig.runs if run.id == run_id), None)
     if run is None:
         raise NotFound(f"There is no run '{run_id}' in this rig.")
     return run
@@ -188,8 +188,8 @@ def _label(rig: Rig, run: Run, pieces: tuple[KitItem, ...]) -> str:
     """What was done to the pieces, in words for the list of changes."""
     now, then = [item.id for item in pieces], list(run.pieces)
     tags = {item.id: item.tag for item in (*rig.kit, *pieces)}
-    added = ", ".join(tags[one] for one in now if one not in then)
-    gone = ", ".join(tags[one] for one in then if one not in now)
+    added = ", ".join(tags[entry] for entry in now if entry not in then)
+    gone = ", ".join(tags[entry] for entry in then if entry not in now)
     if added and gone:
         return f"{run.name}: {added} in place of {gone}"[:120]
     if added:

@@ -112,21 +112,21 @@ class Edits:
         self, session: Session, before: SavedRig, versions: Mapping[HolderKind, int], edit: Edit, person: Person
     ) -> None:
         """Raises Conflict where somebody has changed the same to something else since."""
-        found: list[Meeting] = []
+        meetings: list[Meeting] = []
         wanted: Rig | None = None
         for touched in dict.fromkeys(touched_by(op) for op in edit.ops):
             row = history.meeting_since(session, before.holders, versions, touched, person.id)
             if row is None:
                 continue
             wanted = wanted or apply_edit(before.rig, edit).rig
-            yours, theirs = value_at(wanted, touched), value_at(before.rig, touched)
-            if yours != theirs:
-                found.append(Meeting(touched, yours, theirs, row.person_name, row.label))
-        if found:
-            who = " and ".join(dict.fromkeys(one.by for one in found))
-            what = " and ".join(dict.fromkeys(f"“{one.label}”" for one in found))
+            yours, other = value_at(wanted, touched), value_at(before.rig, touched)
+            if yours != other:
+                meetings.append(Meeting(touched, yours, other, row.person_name, row.label))
+        if meetings:
+            who = " and ".join(dict.fromkeys(entry.by for entry in meetings))
+            what = " and ".join(dict.fromkeys(f"“{entry.label}”" for entry in meetings))
             sentence = f"{who} changed the same meanwhile ({what}), so yours was not saved. Choose which is to stand."
-            raise Conflict(sentence, version_of(before.holders), tuple(found))
+            raise Conflict(sentence, version_of(before.holders), tuple(meetings))
 
     def _outcome(self, session: Session, made: _Made, person: Person) -> EditOutcome:
         rig_id = made.after.holders.ids["rig"]
@@ -153,7 +153,7 @@ def _sent_before(session: Session, before: SavedRig, uid: str | None) -> _Made |
 def _changed(rig: Rig, touched: tuple[Touched, ...]) -> Iterator[Changed]:
     """Each touched thing once, whole."""
     places: dict[str, dict[str, int]] = {}
-    for kind, id_ in dict.fromkeys((one.kind, one.id) for one in touched):
+    for kind, id_ in dict.fromkeys((touch.kind, touch.id) for touch in touched):
         if is_collection(kind):
             things = COLLECTIONS[kind].things(rig)
             if kind not in places:

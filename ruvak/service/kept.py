@@ -32,14 +32,14 @@ class KeptRigs:
         with self._lock:
             kept = self._rigs.get(rig_id)
         if kept is None or not holders.is_later_than(kept.holders):
-            found = read_rig(session, holders)
+            result = read_rig(session, holders)
         elif kept.holders.versions == holders.versions:
             return kept
         else:
             edits = history.since(session, holders, kept.holders)
-            found = _caught_up(kept, edits, holders) if len(edits) <= MOST_EDITS else read_rig(session, holders)
-        self.keep(found)
-        return found
+            result = _caught_up(kept, edits, holders) if len(edits) <= MOST_EDITS else read_rig(session, holders)
+        self.keep(result)
+        return result
 
     def keep(self, saved: SavedRig) -> None:
         """Remembers a rig as it was just saved."""

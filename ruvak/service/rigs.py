@@ -88,7 +88,7 @@ class Rigs:
                     kind=row.kind,
                     label=row.label,
                     person=row.person_name,
-                    mine=row.person == person.id,
+                    own=row.person == person.id,
                     made_at=row.made_at,
                     undone=row.undone,
                 )

@@ -11,7 +11,8 @@ from ruvak.core.judge.assumed import Assumed
 from ruvak.core.judge.finding import Grade, RigFinding, Verdict
 from ruvak.core.pieces.choices import PieceChoice
 from ruvak.core.remedies.remedy import Remedy
-from ruvak.core.results.records import DestinationResult, GroundLoop
+from ruvak.core.results.hum_records import GroundLoop
+from ruvak.core.results.records import DestinationResult
 from ruvak.core.rig.collections import CollectionName, HolderKind
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import Rig
@@ -82,7 +83,7 @@ class HistoryLine(Record):
     kind: str
     label: str
     person: str
-    mine: bool
+    own: bool
     made_at: datetime
     undone: bool
 

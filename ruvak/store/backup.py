@@ -49,8 +49,8 @@ def _run(tool: str, url: str, arguments: list[str]) -> None:
 
 def _path(tool: str) -> str:
     """The newest installed one: it reads every older server's data."""
-    found = sorted(Path("/usr/lib/postgresql").glob(f"*/bin/{tool}"), key=lambda path: int(path.parts[-3]))
-    path = str(found[-1]) if found else shutil.which(tool)
+    result = sorted(Path("/usr/lib/postgresql").glob(f"*/bin/{tool}"), key=lambda path: int(path.parts[-3]))
+    path = str(result[-1]) if result else shutil.which(tool)
     if path is None:
         raise BackupProblem(f"{tool} is not installed; it comes with PostgreSQL.")
     return path

@@ -48,8 +48,8 @@ def record(
     session.add(row)
     session.flush()
     by_holder: dict[HolderKind, list[Touched]] = {}
-    for one in touched:
-        by_holder.setdefault(holder_of(one.kind), []).append(one)
+    for touch in touched:
+        by_holder.setdefault(holder_of(touch.kind), []).append(touch)
     session.add_all(
         EditOfHolderRow(
             edit_id=row.id, holder_id=holders.ids[kind_], version=holders.versions[kind_], touches=texts(some)
@@ -95,11 +95,11 @@ def standing_on(session: Session, holders: Holders, done: EditRow, touched: Iter
         .having(func.count() % 2 == 1)
     )
     standing = or_((EditRow.kind == "edit") & EditRow.undone.is_(False), EditRow.of_edit.in_(turned))
-    for one in touched:
-        query = _rows_of(holders.ids[holder_of(one.kind)], 0)
-        query = query.where(later, standing, EditOfHolderRow.touches.overlap(array(meeting(one))))
-        if (found := session.scalars(query.order_by(EditRow.id.desc()).limit(1)).first()) is not None:
-            return found
+    for touch in touched:
+        query = _rows_of(holders.ids[holder_of(touch.kind)], 0)
+        query = query.where(later, standing, EditOfHolderRow.touches.overlap(array(meeting(touch))))
+        if (match := session.scalars(query.order_by(EditRow.id.desc()).limit(1)).first()) is not None:
+            return match
     return None
 
 
@@ -130,7 +130,7 @@ def _rows_of(holder_id: str, version: int) -> Select[EditRow]:
 
 
 def _rows_since(session: Session, holders: Holders, versions: Mapping[HolderKind, int]) -> Sequence[EditRow]:
-    one, ids = EditOfHolderRow, holders.ids
-    later = or_(*((one.holder_id == ids[kind]) & (one.version > versions[kind]) for kind in ids))
-    found = select(one.edit_id).where(later)
-    return session.scalars(select(EditRow).where(EditRow.id.in_(found)).order_by(EditRow.id)).all()
+    touched, ids = EditOfHolderRow, holders.ids
+    later = or_(*((touched.holder_id == ids[kind]) & (touched.version > versions[kind]) for kind in ids))
+    result = select(touched.edit_id).where(later)
+    return session.scalars(select(EditRow).where(EditRow.id.in_(result)).order_by(EditRow.id)).all()

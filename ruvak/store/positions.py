@@ -19,7 +19,12 @@ class Positions:
     @classmethod
     def of(cls, rig: Rig) -> "Positions":
         """Whole numbers in the rig's order."""
-        return cls({one.name: {thing.id: float(n) for n, thing in enumerate(one.things(rig))} for one in REGISTRY})
+        return cls(
+            {
+                collection.name: {thing.id: float(n) for n, thing in enumerate(collection.things(rig))}
+                for collection in REGISTRY
+            }
+        )
 
     def at(self, name: CollectionName, id_: str) -> float:
         """Of one thing."""
@@ -33,19 +38,19 @@ class Positions:
         known = self.numbers.get(name, {})
         if tuple(known) == order:
             return self, set()
-        found = {id_: known[id_] for id_ in order if id_ in known}
-        numbers = list(found.values())
+        result = {id_: known[id_] for id_ in order if id_ in known}
+        numbers = list(result.values())
         if all(a < b for a, b in pairwise(numbers)):
-            found = _with_new(order, found)
-        if len(found) < len(order) or not found:
-            found = {id_: float(place) for place, id_ in enumerate(order)}
-        moved = {id_ for id_, number in found.items() if known.get(id_) != number}
-        return Positions({**self.numbers, name: found}), moved
+            result = _with_new(order, result)
+        if len(result) < len(order) or not result:
+            result = {id_: float(place) for place, id_ in enumerate(order)}
+        moved = {id_ for id_, number in result.items() if known.get(id_) != number}
+        return Positions({**self.numbers, name: result}), moved
 
 
 def _with_new(order: tuple[str, ...], known: dict[str, float]) -> dict[str, float]:
     """New things between their neighbours; shorter than the order where there is no room left."""
-    found: dict[str, float] = {}
+    result: dict[str, float] = {}
     waiting: list[str] = []
     last = -1.0 if not known else min(0.0, next(iter(known.values()))) - 1.0
     for id_ in order:
@@ -56,9 +61,9 @@ def _with_new(order: tuple[str, ...], known: dict[str, float]) -> dict[str, floa
         if waiting and step < SMALLEST_GAP:
             return {}
         for place, new in enumerate(waiting, 1):
-            found[new] = last + place * step
+            result[new] = last + place * step
         waiting = []
-        found[id_] = last = known[id_]
+        result[id_] = last = known[id_]
     for place, new in enumerate(waiting, 1):
-        found[new] = last + place
-    return found
+        result[new] = last + place
+    return result

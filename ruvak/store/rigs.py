@@ -82,18 +82,18 @@ def _holders(session: Session, ids: Mapping[HolderKind, str], lock: bool = False
 
 def read_rig(session: Session, holders: Holders) -> SavedRig:
     """The whole of it."""
-    found: dict[HolderKind, dict[str, Any]] = {"rig": {}, "venue": {}}
+    result: dict[HolderKind, dict[str, Any]] = {"rig": {}, "venue": {}}
     positions: dict[CollectionName, dict[str, float]] = {}
     for collection in REGISTRY:
         things = read_things(session, collection.name, holders.ids[collection.holder])
-        found[collection.holder][collection.name] = tuple(thing for thing, _ in things)
+        result[collection.holder][collection.name] = tuple(thing for thing, _ in things)
         positions[collection.name] = {thing.id: position for thing, position in things}
     for kind, table in HOLDER_TABLES.items():
         row = session.get_one(table, holders.ids[kind])
-        found[kind] |= {name: getattr(row, name) for name in own_fields(kind)}
-    found["rig"]["assumptions"] = complete(found["rig"]["assumptions"])
-    venue = Venue.model_validate(found["venue"])
-    rig = Rig.model_validate({"id": holders.ids["rig"], **found["rig"], "venue": venue})
+        result[kind] |= {name: getattr(row, name) for name in own_fields(kind)}
+    result["rig"]["assumptions"] = complete(result["rig"]["assumptions"])
+    venue = Venue.model_validate(result["venue"])
+    rig = Rig.model_validate({"id": holders.ids["rig"], **result["rig"], "venue": venue})
     return SavedRig(rig, holders, Positions(positions))
 
 
@@ -107,9 +107,9 @@ def create_rig(session: Session, rig: Rig) -> SavedRig:
     session.add(RigRow(id=rig.id, venue_id=ids["venue"], **_own_columns(rig, "rig")))
     session.flush()
     positions = Positions.of(rig)
-    for one in REGISTRY:
-        things = [(thing, positions.at(one.name, thing.id)) for thing in one.things(rig)]
-        write_things(session, one.name, ids[one.holder], things)
+    for collection in REGISTRY:
+        things = [(thing, positions.at(collection.name, thing.id)) for thing in collection.things(rig)]
+        write_things(session, collection.name, ids[collection.holder], things)
     return SavedRig(rig, _holders(session, ids), positions)
 
 
@@ -117,14 +117,14 @@ def save_touched(session: Session, before: SavedRig, after: Rig, touched: Iterab
     """Writes what an edit touched and nothing else; the versions of the holders it touched go up by one."""
     by_kind: dict[CollectionName, set[str]] = {}
     fields: dict[HolderKind, set[str]] = {}
-    for one in touched:
-        if is_collection(one.kind):
-            by_kind.setdefault(one.kind, set()).add(one.id or "")
+    for touch in touched:
+        if is_collection(touch.kind):
+            by_kind.setdefault(touch.kind, set()).add(touch.id or "")
         else:
-            fields.setdefault(one.kind, set()).add(one.field or "")
+            fields.setdefault(touch.kind, set()).add(touch.field or "")
     positions = before.positions
     gone: list[tuple[CollectionName, set[str]]] = []
-    for collection in (one for one in REGISTRY if one.name in by_kind):
+    for collection in (collection for collection in REGISTRY if collection.name in by_kind):
         name, ids = collection.name, by_kind[collection.name]
         things = {thing.id: thing for thing in collection.things(after)}
         positions, moved = positions.follow(name, tuple(things))

@@ -45,14 +45,14 @@ class SolvedParts:
         """What of several is kept."""
         row = SolvedPartRow
         with self._sessions.begin() as session:
-            found = session.execute(select(row.key, row.etag, row.body, row.used_at).where(row.key.in_(keys))).all()
-            if found:
+            result = session.execute(select(row.key, row.etag, row.body, row.used_at).where(row.key.in_(keys))).all()
+            if result:
                 # Once a minute is exact enough, and most readings then write nothing.
                 old = row.used_at < func.now() - func.make_interval(0, 0, 0, 0, 0, 1)
                 session.execute(
-                    update(row).where(row.key.in_([one.key for one in found]), old).values(used_at=func.now())
+                    update(row).where(row.key.in_([entry.key for entry in result]), old).values(used_at=func.now())
                 )
-        return {one.key: Part(one.etag, one.body) for one in found}
+        return {entry.key: Part(entry.etag, entry.body) for entry in result}
 
     def missing(self, keys: Sequence[str]) -> set[str]:
         """Those that are not kept."""
@@ -61,7 +61,7 @@ class SolvedParts:
 
     def keep(self, parts: Iterable[tuple[str, Part]]) -> None:
         """Adds parts; the same key always has the same contents, so one that is there already stays."""
-        rows = [{"key": key, "etag": one.etag, "body": one.body, "size": len(one.body)} for key, one in parts]
+        rows = [{"key": key, "etag": part.etag, "body": part.body, "size": len(part.body)} for key, part in parts]
         for first in range(0, len(rows), AT_A_TIME):
             with self._sessions.begin() as session:
                 session.execute(insert(SolvedPartRow).on_conflict_do_nothing(), rows[first : first + AT_A_TIME])

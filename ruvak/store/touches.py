@@ -12,21 +12,21 @@ from ruvak.core.rig.edits import Touched
 def _steps(touched: Touched) -> list[str]:
     """The paths from the thing down: "gear/desk", "gear/desk/settings", "gear/desk/settings/gain"."""
     names = [touched.kind, touched.id or ""]
-    found = ["/".join(names)]
+    result = ["/".join(names)]
     for step in (touched.field, touched.key):
         if step is not None:
             names.append(step)
-            found.append("/".join(names))
-    return found
+            result.append("/".join(names))
+    return result
 
 
 def texts(touched: Iterable[Touched]) -> list[str]:
     """To be kept with the edit."""
-    found: dict[str, None] = {}
-    for one in touched:
-        *above, own = _steps(one)
-        found |= dict.fromkeys([f"={own}", *(f"~{path}" for path in above)])
-    return list(found)
+    result: dict[str, None] = {}
+    for touch in touched:
+        *above, own = _steps(touch)
+        result |= dict.fromkeys([f"={own}", *(f"~{path}" for path in above)])
+    return list(result)
 
 
 def meeting(touched: Touched) -> list[str]:

@@ -42,14 +42,14 @@ def computed(rig_id: str, use_case: str, *arguments: object) -> Response:
     return make_response(use_cases().compute.run(rig_id, as_json(use_case, rig_id, *arguments)), 200, JSON)
 
 
-def part(found: Part) -> Response:
+def part(result: Part) -> Response:
     """A kept part of an analysis as it is kept; 304 where the client has it already."""
     packed = request.accept_encodings.quality("gzip") > 0
-    response = make_response(found.body if packed else gzip.decompress(found.body), 200, JSON)
+    response = make_response(result.body if packed else gzip.decompress(result.body), 200, JSON)
     response.vary.add("Accept-Encoding")
     if packed:
         response.headers["Content-Encoding"] = "gzip"
-    return tagged(response, found.etag)
+    return tagged(response, result.etag)
 
 
 def tagged(response: Response, etag: str) -> Response:

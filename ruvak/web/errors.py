@@ -76,8 +76,10 @@ def _ruvak(error: RuvakError) -> Response:
     return response
 
 
-def _meeting(one: Meeting) -> MeetingBody:
-    return MeetingBody(**one.touched._asdict(), yours=one.yours, theirs=one.theirs, by=one.by, label=one.label)
+def _meeting(meeting: Meeting) -> MeetingBody:
+    return MeetingBody(
+        **meeting.touched._asdict(), yours=meeting.yours, theirs=meeting.theirs, by=meeting.by, label=meeting.label
+    )
 
 
 def _too_large(error: RequestEntityTooLarge) -> Response:

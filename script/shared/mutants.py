@@ -33,6 +33,7 @@ TESTS = (
     *("tests.core.results.test_clamp", "tests.core.results.test_results", "tests.core.results.test_formulas"),
     *("tests.core.results.test_screening", "tests.core.results.test_ground_loops", "tests.core.solve.test_condensed"),
     *("tests.core.solve.test_block_cache", "tests.core.judge.test_rules", "tests.outside.test_library_rigs"),
+    *("tests.core.stage.test_flux", "tests.core.stage.test_plan"),
     *("tests.core.test_analysis_cache", "tests.core.results.test_norton", "tests.core.test_demo"),
     *("tests.core.test_directions", "tests.core.test_wild", "tests.core.test_any_wiring"),
 )

@@ -79,7 +79,7 @@ class Assessed(unittest.TestCase):
         rig = prepare(demo_rig("midwinter-concert"))
         whole, light = analyse(rig), assess(rig, "slides")
         self.assertEqual(light.verdict, whole.verdict)
-        self.assertEqual(light.mine, next(one for one in whole.runs if one.run == "slides"))
+        self.assertEqual(light.target_run, next(one for one in whole.runs if one.run == "slides"))
         for one, other in zip(whole.runs, light.runs, strict=True):
             self.assertEqual(one.findings, other.findings)
             self.assertEqual(one.result.mixes, other.result.mixes)

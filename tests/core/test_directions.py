@@ -6,7 +6,7 @@ from typing import Any
 from ruvak.core.analyse import analyse
 from ruvak.core.parts.library import default_disturbances
 from ruvak.core.parts.reading import rig_from_document
-from ruvak.core.results.records import Hum
+from ruvak.core.results.hum_records import Hum
 from ruvak.core.rig.rig import Rig
 from tests.support.earths import class_1, earthed, hum_of, outlets, quiet, ts_cable, ts_input, ts_source
 from tests.support.fuzzing import survive

@@ -63,6 +63,20 @@ class Corners(unittest.TestCase):
         assert peaky.passband_high_hz is not None
         self.assertGreater(peaky.passband_high_hz, resonance_hz)
 
+    def test_a_corner_behind_a_resonance(self) -> None:
+        """Second order with a quality of 1.5: half of the passband's power where |1 - r^2 + j r/Q|^2 is twice what it
+        is there, a quadratic in r^2; of the two frequencies beside it the lower lies over the passband."""
+        quality = 1.5
+        for resonance_hz in (900.0, 2000.0, 4700.0):
+            ratio = HERTZ / resonance_hz
+            peaky = found(1.0 / (1.0 - ratio**2 + 1j * ratio / quality))
+            at_1k = 1.0 - (1000.0 / resonance_hz) ** 2 + 1j * 1000.0 / resonance_hz / quality
+            power = 2.0 * abs(at_1k) ** 2 * 10.0 ** (-peaky.passband_db / 10.0)
+            half = 1.0 - 0.5 / quality**2
+            corner_hz = resonance_hz * math.sqrt(half + math.sqrt(half**2 + power - 1.0))
+            assert peaky.passband_high_hz is not None
+            self.assertAlmostEqual(peaky.passband_high_hz / corner_hz, 1.0, delta=0.01, msg=str(resonance_hz))
+
     def test_frequencies_drawn_are_the_audible_ones(self) -> None:
         drawn = found(low_pass(1000.0)).frequencies_hz
         self.assertEqual((drawn[0], drawn[-1], len(drawn)), (20.0, 20_000.0, 31))

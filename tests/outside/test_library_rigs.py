@@ -10,7 +10,7 @@ from ruvak.core.parts.library import default_assumptions, library
 from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.remedies.search import remedies_for
 from ruvak.core.results.clamp import earth_from_current
-from ruvak.core.results.records import Hum
+from ruvak.core.results.hum_records import Hum
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.rig import Join, Rig
 from ruvak.service.demo_data import demo_rig

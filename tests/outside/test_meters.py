@@ -7,7 +7,7 @@ import math
 import unittest
 
 from ruvak.core.analyse import analyse
-from ruvak.core.results.records import LeadCurrent
+from ruvak.core.results.hum_records import LeadCurrent
 from ruvak.core.rig.rig import Rig
 from tests.support.earths import (
     class_1,

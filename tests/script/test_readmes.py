@@ -1,4 +1,4 @@
-"""Every folder says what lives in it and what it may import; what it says is what it does and what the linter allows."""
+"""Every folder says what lives in it and what it may import: what it says is what it does, and the linter allows it."""
 
 import ast
 import re

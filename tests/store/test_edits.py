@@ -239,7 +239,7 @@ class Undoing(EditTest):
         self.edits.undo(self.rig_id, ANN)
         self.make(length(17.0), BEN)
         lines = [
-            (line.kind, line.label, line.person, line.mine, line.undone)
+            (line.kind, line.label, line.person, line.own, line.undone)
             for line in self.rigs.list_history(self.rig_id, ANN)
         ]
         self.assertEqual(

@@ -96,7 +96,7 @@ class BlockSolution(WebTest):
         self.assertEqual(put.get_json()["person_name"], "Desk two")
         self.edit(LENGTH)
         history = self.client.get(f"/api/rigs/{self.rig_id}/history").get_json()
-        self.assertEqual((history[0]["person"], history[0]["mine"]), ("Desk two", True))
+        self.assertEqual((history[0]["person"], history[0]["own"]), ("Desk two", True))
 
     def test_health_and_the_request_id(self) -> None:
         answer = self.client.get("/api/health")

@@ -90,10 +90,10 @@ class _Builder:
             (
                 *openable_connections,
                 *(
-                    OpenableConnection("screen", one.item.id, branch)
-                    for one in cables
-                    if one.is_first
-                    for branch in one.screens
+                    OpenableConnection("screen", cable.item.id, branch)
+                    for cable in cables
+                    if cable.is_first
+                    for branch in cable.screens
                 ),
             ),
             tuple(feeds(self.rig, receivers)),
@@ -101,15 +101,15 @@ class _Builder:
             self._border(tree, node_of),
             floating,
             tuple(Core(owner, node_of[a], node_of[b], dbu, hz) for owner, a, b, dbu, hz in self.elements.cores),
-            tuple((one.item.id, one.branches) for one in cables if one.is_first),
+            tuple((cable.item.id, cable.branches) for cable in cables if cable.is_first),
         )
 
     def _border(self, tree: EarthTree, node_of: dict[CircuitPoint, int]) -> tuple[int, ...]:
         shared = _shared_gear(self.rig)
         points: list[CircuitPoint] = [point.of(gear) for gear in shared for point in (SIGNAL_REFERENCE, CHASSIS)]
         points += [EarthNode(point) for point in tree.branches]
-        found = {node_of[point] for point in (*points, LIVE) if point in node_of}
-        return tuple(sorted(found - {EARTH}))
+        result = {node_of[point] for point in (*points, LIVE) if point in node_of}
+        return tuple(sorted(result - {EARTH}))
 
     def _mate(self) -> None:
         for link in self.traced.links:
@@ -137,7 +137,7 @@ class _Builder:
         stated = [connector.contact_ohm.value for connector in connectors if connector.contact_ohm is not None]
         if stated:
             return max(stated)
-        family = next(SHAPES[one.form].family for one in connectors if SHAPES[one.form].plug)
+        family = next(SHAPES[connector.form].family for connector in connectors if SHAPES[connector.form].plug)
         known = self.assumptions.contact_ohm.get(family)
         return (known or default_assumptions().contact_ohm[family]).value
 
@@ -206,4 +206,4 @@ def _shared_gear(rig: Rig) -> list[str]:
         for owner in run.owners:
             runs.setdefault(owner, set()).add(run.id)
     bonded = {end.owner for bond in rig.bonds for end in (bond.a, bond.b)}
-    return [one.id for one in rig.gear if len(runs.get(one.id, ())) != 1 or one.id in bonded]
+    return [device.id for device in rig.gear if len(runs.get(device.id, ())) != 1 or device.id in bonded]

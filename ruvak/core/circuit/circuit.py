@@ -207,15 +207,15 @@ class Circuit:
     @cached_property
     def drives_of(self) -> dict[str, list[int]]:
         """By gear: the numbers of its drives."""
-        found: dict[str, list[int]] = {}
+        result: dict[str, list[int]] = {}
         for number, drive in enumerate(self.drives):
-            found.setdefault(drive.gear, []).append(number)
-        return found
+            result.setdefault(drive.gear, []).append(number)
+        return result
 
     @cached_property
     def receivers_of(self) -> dict[str, list[int]]:
         """By gear: the numbers of its receivers."""
-        found: dict[str, list[int]] = {}
+        result: dict[str, list[int]] = {}
         for number, receiver in enumerate(self.receivers):
-            found.setdefault(receiver.gear, []).append(number)
-        return found
+            result.setdefault(receiver.gear, []).append(number)
+        return result

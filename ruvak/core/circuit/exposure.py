@@ -47,7 +47,7 @@ class CableBranches:
     def screens(self) -> tuple[int, ...]:
         """Branches of screens that are joined at both ends of the cable."""
         pairs = zip(self.cable.conductors, self.branches, strict=True)
-        return tuple(branch for one, branch in pairs if one.kind == "screen" and one.a and one.b)
+        return tuple(branch for pair, branch in pairs if pair.kind == "screen" and pair.a and pair.b)
 
     @property
     def length_m(self) -> float:
@@ -72,9 +72,9 @@ class Exposure:
         self._field(cables, paths)
         self._mains_on_the_plan(paths)
         beside: dict[str, list[CableBranches]] = {}
-        for one in cables:
-            if one.item.beside is not None:
-                beside.setdefault(one.item.id, []).append(one)
+        for cable in cables:
+            if cable.item.beside is not None:
+                beside.setdefault(cable.item.id, []).append(cable)
         for of_item in beside.values():
             self._beside(of_item)
         self._electric(cables)
@@ -89,10 +89,10 @@ class Exposure:
         """
         likely, worst = sizes(self.disturbances.field_t)
         areas = [
-            (branch, one.length_m * self._width_m(one.item))
-            for one in cables
-            if not self.plan.is_drawn(one.item)
-            for branch in one.branches
+            (branch, cable.length_m * self._width_m(cable.item))
+            for cable in cables
+            if not self.plan.is_drawn(cable.item)
+            for branch in cable.branches
         ]
         areas += [(branch, share * loop_area_m2(self.plan.bar, path)) for branch, path, share in paths]
         areas = [(branch, area) for branch, area in areas if area]
@@ -126,20 +126,20 @@ class Exposure:
         """
         if not self.plan.drawn:
             return []
-        found: list[ExposedPath] = []
-        for one in cables:
-            for branch, conductor in zip(one.branches, one.cable.conductors, strict=True):
+        exposed_paths: list[ExposedPath] = []
+        for cable in cables:
+            for branch, conductor in zip(cable.branches, cable.cable.conductors, strict=True):
                 points = [point for point in (conductor.a, conductor.b) if isinstance(point, Contact)]
-                way = self.plan.lead(one.item, [point.connector for point in points])
-                found.append((branch, way, 1.0 / one.sections))
+                way = self.plan.lead(cable.item, [point.connector for point in points])
+                exposed_paths.append((branch, way, 1.0 / cable.sections))
         tree = self.earthings.tree
         for id_, branch in tree.branches.items():
-            found.append((branch, tuple(self._point(end) for end in (tree.upper(id_), id_)), 1.0))
+            exposed_paths.append((branch, tuple(self._point(end) for end in (tree.upper(id_), id_)), 1.0))
         for gear, branch in self.earthings.cords.items():
-            found.append((branch, (self._point(tree.outlet_id(gear)), self.plan.gear(gear)), 1.0))
+            exposed_paths.append((branch, (self._point(tree.outlet_id(gear)), self.plan.gear(gear)), 1.0))
         for bond in self.rig.bonds:
-            found.append((self.earthings.bonds[bond.id], (self.plan.end(bond.a), self.plan.end(bond.b)), 1.0))
-        return found
+            exposed_paths.append((self.earthings.bonds[bond.id], (self.plan.end(bond.a), self.plan.end(bond.b)), 1.0))
+        return exposed_paths
 
     def _point(self, point: str | None) -> Place:
         """An earth point, or the outlet nobody named, which is where its device is."""
@@ -176,7 +176,9 @@ class Exposure:
             return
         shape = preset(disturbances, beside.spectrum or disturbances.mains_spectrum)
         weber = per_m * beside.length_m.value
-        lines = self._induced([(branch, weber / one.sections) for one in cables for branch in one.branches], shape)
+        lines = self._induced(
+            [(branch, weber / cable.sections) for cable in cables for branch in cable.branches], shape
+        )
         self.causes.append(Cause("mains_pair", item.id, 1.0, 1.0, lines))
 
     def _electric(self, cables: list[CableBranches]) -> None:
@@ -185,14 +187,14 @@ class Exposure:
         if not likely or not cables:
             return
         branch = self.elements.branch(EARTH_POINT, LIVE, 0.0)
-        for one in cables:
-            kinds = [conductor.kind for conductor in one.cable.conductors]
+        for cable in cables:
+            kinds = [conductor.kind for conductor in cable.cable.conductors]
             screens, cores = kinds.count("screen"), kinds.count("core")
-            on_screens = one.cable.screen_coverage.value if screens else 0.0
-            for kind, ends in zip(kinds, one.ends, strict=True):
+            on_screens = cable.cable.screen_coverage.value if screens else 0.0
+            for kind, ends in zip(kinds, cable.ends, strict=True):
                 share = on_screens / screens if kind == "screen" else (1.0 - on_screens) / cores
                 for end in ends:
-                    self.elements.capacitor(LIVE, end, 0.5 * likely * share * one.length_m)
+                    self.elements.capacitor(LIVE, end, 0.5 * likely * share * cable.length_m)
         volts = self.earthings.mains_volts()
         lines = self.earthings.mains_lines(branch, volts)
         self.causes.append(Cause("electric", "venue", 1.0, worst / likely, lines))

@@ -51,20 +51,20 @@ class Inputs:
         """In the order they were added."""
         return tuple(
             Receiver(
-                gear=one.gear,
-                input=one.input,
-                mode=one.mode,
-                hot=node_of[one.input.hot.of(one.gear)],
-                cold=node_of[one.cold.of(one.gear)],
-                reference=node_of[SIGNAL_REFERENCE.of(one.gear)],
-                own_ohm=one.own_ohm,
-                stated_rejection=one.stated_rejection,
-                rejection_corner_hz=one.rejection_corner_hz,
-                pin1=one.pin1,
-                coupled=one.coupled,
-                leg_siemens=one.leg_siemens,
+                gear=pending.gear,
+                input=pending.input,
+                mode=pending.mode,
+                hot=node_of[pending.input.hot.of(pending.gear)],
+                cold=node_of[pending.cold.of(pending.gear)],
+                reference=node_of[SIGNAL_REFERENCE.of(pending.gear)],
+                own_ohm=pending.own_ohm,
+                stated_rejection=pending.stated_rejection,
+                rejection_corner_hz=pending.rejection_corner_hz,
+                pin1=pending.pin1,
+                coupled=pending.coupled,
+                leg_siemens=pending.leg_siemens,
             )
-            for one in self.pending
+            for pending in self.pending
         )
 
     def _unbalanced(self, gear: Gear, receiver: UnbalancedInput, chosen: object) -> None:
@@ -100,7 +100,7 @@ class Inputs:
                 stated_rejection=self._rejection(owner, mode),
                 rejection_corner_hz=mode.rejection_corner_hz.value,
                 pin1=self._pin1(gear, receiver, receiver.screen),
-                coupled=tuple(one for one in (across, *legs) if one is not None) if receiver.phantom else (),
+                coupled=tuple(entry for entry in (across, *legs) if entry is not None) if receiver.phantom else (),
                 leg_siemens=(1.0 / leg_ohms[0], 1.0 / leg_ohms[1]),
             )
         )

@@ -71,7 +71,7 @@ class Outputs:
 
     def _balanced(self, gear: Gear, output: BalancedOutput) -> list[Legs]:
         reference = SIGNAL_REFERENCE.of(gear.id)
-        found: list[Legs] = []
+        channel_legs: list[Legs] = []
         stated = stated_part(output.leg_mismatch)
         for number, channel in enumerate(output.channels):
             hot, cold = channel.hot.of(gear.id), channel.cold.of(gear.id)
@@ -90,8 +90,8 @@ class Outputs:
             if isinstance(output.leg_mismatch, Spread):
                 self._leg_unknown(gear, output.leg_mismatch, ohm, legs)
             gains = (1.0, 0.0) if output.topology == "impedance" else (0.5, -0.5)
-            found.append(list(zip(legs, gains, strict=True)))
-        return found
+            channel_legs.append(list(zip(legs, gains, strict=True)))
+        return channel_legs
 
     def _pin1(self, gear: Gear, output: Output, hot: list[int]) -> None:
         """Current into the screen contact lifts what the output's hot legs stand on."""

@@ -121,8 +121,8 @@ def _pair_signs(cable: Cable) -> list[float]:
     """+1 for the first core of each pair, -1 for the second; 0 for screens and a core left over."""
     cores = [i for i, conductor in enumerate(cable.conductors) if conductor.kind == "core"]
     signs = [0.0] * len(cable.conductors)
-    for one, other in zip(cores[0::2], cores[1::2], strict=False):
-        signs[one], signs[other] = 1.0, -1.0
+    for core, other in zip(cores[0::2], cores[1::2], strict=False):
+        signs[core], signs[other] = 1.0, -1.0
     return signs
 
 
@@ -134,7 +134,7 @@ def _capacitances(
     signs: list[float],
 ) -> list[tuple[int, float]]:
     """Half of each at either end; returns those from a pair's core to a screen: (index, farad per unit mismatch)."""
-    found = []
+    result = []
     stated = stated_part(cable.core_screen_mismatch)
     kinds = [conductor.kind for conductor in cable.conductors]
     for i in range(len(kinds)):
@@ -143,11 +143,11 @@ def _capacitances(
             per_m = cable.core_to_core_f_per_m if both_cores else cable.core_to_screen_f_per_m
             sign = 0.0 if kinds[i] == kinds[j] else signs[i] + signs[j]
             farad = 0.5 * per_m.value * length_m
-            for one, other in zip(ends[i], ends[j], strict=True):
-                index = elements.capacitor(one, other, farad * (1.0 + 0.5 * sign * stated))
+            for end, other in zip(ends[i], ends[j], strict=True):
+                index = elements.capacitor(end, other, farad * (1.0 + 0.5 * sign * stated))
                 if index is not None and sign:
-                    found.append((index, 0.5 * sign * farad))
-    return found
+                    result.append((index, 0.5 * sign * farad))
+    return result
 
 
 def _screen_coupling(

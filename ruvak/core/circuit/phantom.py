@@ -27,7 +27,7 @@ def feeds(rig: Rig, receivers: Iterable[Receiver]) -> Iterator[Feed]:
 def sinks(drives: Iterable[Drive], node_of: dict[CircuitPoint, int]) -> Iterator[Sink]:
     """Every channel of every output in use: what draws phantom, and what should not meet it."""
     for drive in drives:
-        channel = next(one for one in drive.output.channels if one.id == drive.channel)
+        channel = next(channel for channel in drive.output.channels if channel.id == drive.channel)
         reference = SIGNAL_REFERENCE.of(drive.gear)
         cold = channel.cold.of(drive.gear) if isinstance(channel, BalancedChannel) else reference
         need = drive.output.phantom

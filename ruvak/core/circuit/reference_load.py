@@ -17,7 +17,7 @@ def source_into_reference_load(
 ) -> tuple[Network, tuple[tuple[int, ...], ...], tuple[int, ...]]:
     """Network, the emf branches of each channel, and the node of each channel's contact."""
     part = rig.parts_by_id[gear.part]
-    output = next(one for one in part.outputs if one.id == output_id)
+    output = next(output for output in part.outputs if output.id == output_id)
     elements = Collector()
     elements.merge((EARTH_POINT, SIGNAL_REFERENCE.of(gear.id)))
     for wire in part.wires:

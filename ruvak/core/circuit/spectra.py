@@ -16,7 +16,7 @@ def preset(disturbances: Disturbances, name: Preset) -> list[Harmonic]:
 def measured(disturbances: Disturbances, voltage: EarthVoltage) -> list[Harmonic]:
     """(order, volts rms): lines as they stand; a reading is total rms, so it is divided by the root sum of squares."""
     if voltage.reading_v is None:
-        return [(one.h, one.v * _phasor(one.phase_deg)) for one in voltage.lines if one.v]
+        return [(line.h, line.v * _phasor(line.phase_deg)) for line in voltage.lines if line.v]
     shape = preset(disturbances, voltage.spectrum)
     total = math.sqrt(sum(abs(size) ** 2 for _, size in shape))
     return [(order, size * voltage.reading_v / total) for order, size in shape if voltage.reading_v]

@@ -163,14 +163,14 @@ class EarthTree:
 
     def _unmeasured(self, own: dict[str, Form]) -> list[Cause]:
         shape: list[Harmonic] = preset(self.disturbances, self.disturbances.earth_spectrum)
-        found = []
+        result = []
         for stretch in self._stretches.values():
             likely, worst = stretch.emf
             where = [(self.branches[id_], form[stretch.id]) for id_, form in own.items() if form.get(stretch.id)]
             if where and worst:
                 lines = self._lines([(order, [(b, size * weight) for b, weight in where]) for order, size in shape])
-                found.append(Cause("earth", stretch.id, likely, worst, lines))
-        return found
+                result.append(Cause("earth", stretch.id, likely, worst, lines))
+        return result
 
     def _lines(self, emfs: list[tuple[int, list[tuple[int, complex]]]]) -> tuple[CauseLine, ...]:
         mains_hz = float(self.rig.venue.mains_hz)
@@ -190,13 +190,13 @@ def _somewhere(gear_id: str) -> str:
 
 
 def _below(kind: PointKind, joins: JoinKind) -> bool:
-    return ORDER.index(kind) <= ORDER.index(next(one for one, at in JOINS_AT.items() if at == joins))
+    return ORDER.index(kind) <= ORDER.index(next(entry for entry, at in JOINS_AT.items() if at == joins))
 
 
-def _plus(one: Form, other: Form) -> Form:
-    return {name: one.get(name, 0.0) + other.get(name, 0.0) for name in {**one, **other}}
+def _plus(form: Form, other: Form) -> Form:
+    return {name: form.get(name, 0.0) + other.get(name, 0.0) for name in {**form, **other}}
 
 
-def _minus(one: Form, other: Form) -> Form:
-    both = _plus(one, {name: -weight for name, weight in other.items()})
+def _minus(form: Form, other: Form) -> Form:
+    both = _plus(form, {name: -weight for name, weight in other.items()})
     return {name: weight for name, weight in both.items() if weight}

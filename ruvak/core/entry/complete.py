@@ -21,14 +21,14 @@ def completions(rig: Rig, line: str) -> tuple[str, ...]:
     if find_length(current) or "," in current:
         return ()
     taken = plugged(rig)
-    found = [*_names(rig, current, role, taken), *_sockets(rig, current, role, taken)]
+    result = [*_names(rig, current, role, taken), *_sockets(rig, current, role, taken)]
     if role == "source" and _known(rig, current):
-        found.insert(0, f"{current.rstrip()} > ")
+        result.insert(0, f"{current.rstrip()} > ")
     elif role == "goal" and _known(rig, current):
         unit = "ft" if rig.length_unit == "ft" else "m"
-        found += [f"{current.rstrip()}, {length} {unit}" for length in ((30, 60) if unit == "ft" else (10, 20))]
-    whole = (head + one for one in found)
-    return tuple(dict.fromkeys(one for one in whole if one.strip() != line.strip()))[:MOST]
+        result += [f"{current.rstrip()}, {length} {unit}" for length in ((30, 60) if unit == "ft" else (10, 20))]
+    whole = (head + entry for entry in result)
+    return tuple(dict.fromkeys(part for part in whole if part.strip() != line.strip()))[:MOST]
 
 
 def _known(rig: Rig, text: str) -> Gear | None:
@@ -42,19 +42,19 @@ def _known(rig: Rig, text: str) -> Gear | None:
 def _names(rig: Rig, typed: str, role: Role, taken: set[Endpoint]) -> list[str]:
     """Gear with a free socket whose name, or any word of it, begins with what is typed; what is built in, too."""
     wanted = plain(typed)
-    found = []
+    result = []
     for gear in rig.gear:
         part = rig.parts_by_id[gear.part]
         if not (part.outputs if role == "source" else part.inputs):
             continue
-        free = any(Endpoint(gear.id, one.id) not in taken for one in usable(part, role))
+        free = any(Endpoint(gear.id, usable_way.id) not in taken for usable_way in usable(part, role))
         name = plain(gear.name)
         if free and name != wanted and any(start.startswith(wanted) for start in (name, *name.split())):
-            found.append((not name.startswith(wanted), gear.name))
+            result.append((not name.startswith(wanted), gear.name))
     if role == "goal":
         tags = [item.tag for item in rig.kit if item.installed]
-        found += [(True, tag) for tag in tags if wanted and plain(tag).startswith(wanted)]
-    return [name for _, name in sorted(found, key=lambda one: one[0])]
+        result += [(True, tag) for tag in tags if wanted and plain(tag).startswith(wanted)]
+    return [name for _, name in sorted(result, key=lambda one: one[0])]
 
 
 def _sockets(rig: Rig, typed: str, role: Role, taken: set[Endpoint]) -> list[str]:
@@ -68,7 +68,11 @@ def _sockets(rig: Rig, typed: str, role: Role, taken: set[Endpoint]) -> list[str
     rest = plain(expanded(plain(typed))).removeprefix(plain(expanded(gear.name))).strip()
     words = []
     # A channel's microphone and line sockets are one channel: where either is in use, its number is not offered.
-    used = {_short(part, one.label, tokens(one)) for one in usable(part, role) if Endpoint(gear.id, one.id) in taken}
+    used = {
+        _short(part, usable_way.label, tokens(usable_way))
+        for usable_way in usable(part, role)
+        if Endpoint(gear.id, usable_way.id) in taken
+    }
     for connector in usable(part, role):
         if _short(part, connector.label, tokens(connector)) in used:
             continue

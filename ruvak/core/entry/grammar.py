@@ -59,9 +59,9 @@ def _blanked(text: str, start: int, end: int) -> str:
 
 def _split(text: str, arrow: re.Pattern[str]) -> list[Piece]:
     pieces, at = [], 0
-    for found in arrow.finditer(text):
-        pieces.append(_trimmed(text[at : found.start()], at))
-        at = found.end()
+    for entry in arrow.finditer(text):
+        pieces.append(_trimmed(text[at : entry.start()], at))
+        at = entry.end()
     pieces.append(_trimmed(text[at:], at))
     return pieces
 

@@ -53,9 +53,9 @@ def is_stereo(part: Part, named: Sockets, mono: bool) -> bool:
     if len(named.positions) == 2:
         return True
     ids = {name for position in named.positions for name in position}
-    outputs = [one for one in part.outputs if not ids or ids & set(one.connectors)]
+    outputs = [output for output in part.outputs if not ids or ids & set(output.connectors)]
     return (
-        any(len(one.channels) == 2 for one in outputs[:1])
+        any(len(output.channels) == 2 for output in outputs[:1])
         and len(named.positions) <= 1
         and _whole(outputs[0].connectors, ids)
     )
@@ -66,8 +66,8 @@ def needs_both(part: Part, named: Sockets) -> bool:
     if named.positions or not part.outputs:
         return False
     ids = main_output(part).connectors
-    own = [one for one in part.connectors if one.id in ids]
-    return len(own) == 2 and len(main_output(part).channels) == 2 and not any("mono" in tokens(one) for one in own)
+    own = [connector for connector in part.connectors if connector.id in ids]
+    return len(own) == 2 and len(main_output(part).channels) == 2 and not any("mono" in tokens(entry) for entry in own)
 
 
 def _whole(connectors: tuple[str, ...], ids: set[str]) -> bool:
@@ -78,11 +78,11 @@ def _whole(connectors: tuple[str, ...], ids: set[str]) -> bool:
 def one_each(side: Side, role: Role, mono: bool) -> list[End]:
     """An end for each device."""
     new = side.meaning.new is not None
-    found = []
+    result = []
     for gear, part, named in side.devices:
         lines = len(named.positions) or (2 if role == "source" and _two_sockets(part) and not mono else 1)
-        found.append(end_of(gear, part, named, lines, role, new))
-    return found
+        result.append(end_of(gear, part, named, lines, role, new))
+    return result
 
 
 def _two_sockets(part: Part) -> bool:
@@ -101,7 +101,7 @@ def split_up(side: Side, role: Role, count: int) -> list[End]:
 
 def main_output(part: Part) -> Output:
     """The one meant when none is named."""
-    return next((one for one in part.outputs if one.id == "main"), part.outputs[0])
+    return next((output for output in part.outputs if output.id == "main"), part.outputs[0])
 
 
 def end_of(gear: Gear, part: Part, named: Sockets, lines: int, role: Role, new: bool) -> End:
@@ -122,7 +122,7 @@ def _default(part: Part, role: Role, lines: int) -> list[tuple[str, ...]]:
     if role == "source":
         output = main_output(part)
         return [output.connectors[:lines] if len(output.connectors) > 1 else output.connectors]
-    by_id = {one.id: one.connectors for one in part.inputs}
+    by_id = {receiver.id: receiver.connectors for receiver in part.inputs}
     if lines == 2:
         for mix in part.mixes:
             if mix.right:

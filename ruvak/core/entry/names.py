@@ -53,25 +53,25 @@ class Directory:
     @cached_property
     def groups(self) -> dict[str, dict[int, Gear]]:
         """Names that end in a number, by what stands before it."""
-        found: dict[str, dict[int, Gear]] = {}
+        result: dict[str, dict[int, Gear]] = {}
         for name, gear in self.by_name.items():
             numbered = re.fullmatch(r"(.*\D) (\d+)", name)
             if numbered:
-                found.setdefault(numbered[1].strip(), {})[int(numbered[2])] = gear
-        return {base: group for base, group in found.items() if len(group) > 1}
+                result.setdefault(numbered[1].strip(), {})[int(numbered[2])] = gear
+        return {base: group for base, group in result.items() if len(group) > 1}
 
     @cached_property
     def by_alias(self) -> dict[str, tuple[Gear, ...]]:
         """What people call a part, where the rig has gear of it with a socket to spare."""
-        found: dict[str, list[Gear]] = {}
+        result: dict[str, list[Gear]] = {}
         used = plugged(self.rig)
         for gear in self.rig.gear:
             part = self.rig.parts_by_id[gear.part]
             # "Choir condenser" is not the one condenser that stands elsewhere already.
-            if any(Endpoint(gear.id, one.id) not in used for one in part.connectors):
+            if any(Endpoint(gear.id, connector.id) not in used for connector in part.connectors):
                 for word in part.called:
-                    found.setdefault(plain(word), []).append(gear)
-        return {word: tuple(gear) for word, gear in found.items()}
+                    result.setdefault(plain(word), []).append(gear)
+        return {word: tuple(gear) for word, gear in result.items()}
 
     @cached_property
     def new_gear(self) -> dict[str, Part]:
@@ -82,13 +82,13 @@ class Directory:
     @cached_property
     def built_in(self) -> dict[str, KitItem]:
         """Installed lines and multicores by their tags, each word of a tag, and what their parts are called."""
-        found: dict[str, KitItem] = {}
+        result: dict[str, KitItem] = {}
         for item in self.rig.kit:
             part = self.rig.part_of(item.id)
             if item.installed or (part.kind != "adapter" and len(part.connectors) > MOST_CONNECTORS):
                 for word in (plain(item.tag), *plain(item.tag).split(), *map(plain, part.called)):
-                    found.setdefault(word, item)
-        return found
+                    result.setdefault(word, item)
+        return result
 
     @cached_property
     def by_tag(self) -> dict[str, KitItem]:
@@ -98,12 +98,12 @@ class Directory:
     def parts_called(self, text: str) -> tuple[Part, ...]:
         """Boxes, adapters and leads of that name, or whose name ends in it: "di" takes in every DI box."""
         text = plain(text)
-        found: dict[str, Part] = {}
+        result: dict[str, Part] = {}
         for part in (*library().values(), *self.rig.parts):
             names = [plain(word) for word in (*part.called, part.name)]
             if part.kind != "gear" and any(name == text or name.endswith(f" {text}") for name in names):
-                found[part.id] = part
-        return tuple(found.values())
+                result[part.id] = part
+        return tuple(result.values())
 
     def meanings(self, text: str) -> Iterator[Meaning]:
         """Ways to take a piece of a line as gear, the most literal first."""
@@ -147,11 +147,11 @@ class Directory:
         """Words that stand in the names of some gear: "laptop" for "Slides laptop", "speakers" for all of them."""
         for singular in dict.fromkeys((name, name.removesuffix("s"))):
             wanted = set(singular.split())
-            found = tuple(gear for full, gear in self.by_name.items() if wanted <= set(full.split()))
-            if len(found) == 1:
-                yield Meaning(found, rest)
-            elif found:
-                yield Meaning(found, rest, several=singular == name)
+            result = tuple(gear for full, gear in self.by_name.items() if wanted <= set(full.split()))
+            if len(result) == 1:
+                yield Meaning(result, rest)
+            elif result:
+                yield Meaning(result, rest, several=singular == name)
 
     def _mistyped(self, words: list[str]) -> Iterator[Meaning]:
         known = {**{alias: gear for alias, gear in self.by_alias.items() if len(gear) == 1}}
@@ -168,9 +168,9 @@ class Directory:
         """
         if len(name) < 4:
             return []
-        same = [one for one in known if numbers(one.split()) == numbers(name.split())]
+        same = [entry for entry in known if numbers(entry.split()) == numbers(name.split())]
         slips = 1 if len(name) < 6 else 2 if len(name) < 10 else 3
-        return [one[0] for one in process.extract(name, same, scorer=OSA.distance, score_cutoff=slips, limit=4)]
+        return [entry[0] for entry in process.extract(name, same, scorer=OSA.distance, score_cutoff=slips, limit=4)]
 
     def _new(self, words: list[str]) -> Iterator[Meaning]:
         """Gear that would be added, by what the library calls a part: "choir mics 1-4" are four, "keys right" and
@@ -218,16 +218,16 @@ class Directory:
         taken = set(self.rig.owners_by_id)
         stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:56] or "gear"
         ids = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
-        return Gear(id=next(one for one in ids if one not in taken), name=name, part=part.id)
+        return Gear(id=next(id_ for id_ in ids if id_ not in taken), name=name, part=part.id)
 
 
 @lru_cache(maxsize=1)
 def _capitals() -> dict[str, str]:
     """Words that the library writes in capitals throughout: FOH, PA, USB."""
-    words = [word for part in library().values() for one in part.called for word in one.split()]
+    words = [word for part in library().values() for entry in part.called for word in entry.split()]
     return {word.lower(): word for word in words if len(word) > 1 and word.isalpha() and word.isupper()}
 
 
 def has_many_sockets(part: Part) -> bool:
     """Whether a number behind its name is a socket's and no device's: a desk, a stage box."""
-    return max(sum(one.side != side for one in part.connectors) for side in ("in", "out")) > MANY_SOCKETS
+    return max(sum(connector.side != side for connector in part.connectors) for side in ("in", "out")) > MANY_SOCKETS

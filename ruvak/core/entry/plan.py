@@ -139,10 +139,10 @@ class Planner:
         if tagged is not None and not tagged.installed:
             items.append(tagged.id)
             return True
-        found = self.directory.parts_called(text)
-        if found:
-            parts.append(_ids(found))
-        return bool(found)
+        result = self.directory.parts_called(text)
+        if result:
+            parts.append(_ids(result))
+        return bool(result)
 
     def _built_in_name(self, piece: Piece) -> KitItem | None:
         words = plain(expanded(plain(piece.text))).split()
@@ -152,7 +152,7 @@ class Planner:
                 return None
             for wanted in (name, name.replace(" ", "")):
                 known = self.directory.built_in
-                squeezed = {one.replace(" ", ""): item for one, item in known.items()}
+                squeezed = {entry.replace(" ", ""): item for entry, item in known.items()}
                 if wanted in known or wanted in squeezed:
                     return known.get(wanted) or squeezed[wanted]
         return None
@@ -174,10 +174,10 @@ class Planner:
         except Refused:
             words = piece.text.split()
             for first in range(max(1, len(words) - 2), len(words)):
-                boxes = [one for one in self.directory.parts_called(" ".join(words[first:])) if one.kind == "box"]
+                boxes = [entry for entry in self.directory.parts_called(" ".join(words[first:])) if entry.kind == "box"]
                 if boxes:
                     side = self._side(Piece(" ".join(words[:first]), piece.start), "source")
-                    parts.append(tuple(one.id for one in boxes))
+                    parts.append(tuple(box.id for box in boxes))
                     return side
             raise
 
@@ -212,7 +212,7 @@ class Planner:
             meaning, word = unknown
             gear = meaning.gear[0]
             part = meaning.new or self.rig.parts_by_id[gear.part]
-            have = ", ".join(one.label for one in usable(part, role)[:6])
+            have = ", ".join(usable_way.label for usable_way in usable(part, role)[:6])
             return problem("unknown_socket", piece, f"{gear.name} has no “{word}” here; it has {have}, …")
         code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
         what, kind = ("sends sound", "dynamic mic") if role == "source" else ("takes sound", "powered speaker")
@@ -269,7 +269,7 @@ class Planner:
         count_from, count_to = len(named.positions), len(places.positions)
         new = first.meaning.new is not None
         if count_to == 0 and not has_one_place(target):
-            labels = [one.label for one in usable(target, "goal")]
+            labels = [usable_way.label for usable_way in usable(target, "goal")]
             how = " or ".join(labels) if len(labels) <= FEW else f"write its number, as in “{goal.piece.text} 3”"
             raise problem("unknown_socket", goal.piece, f"Say which input of {goal.devices[0][0].name}: {how}.")
         if count_from > 2 or count_to > 2:
@@ -293,7 +293,7 @@ class Planner:
     def _returning(self, start: End, goal: Side) -> End | None:
         """From an insert signal comes back: the processor's output is a source of the same run."""
         gear, part, _ = goal.devices[0]
-        connectors = {one.id: one for one in start.part.connectors}
+        connectors = {connector.id: connector for connector in start.part.connectors}
         socket = connectors[start.choices[0][0].connector]
         if socket.side != "both" or not socket.id.startswith("insert") or not part.outputs:
             return None
@@ -308,7 +308,7 @@ class Planner:
 
     def _passing(self, passed: list[tuple[KitItem, Piece]], index: int, wide: int, many: int) -> tuple[Through, ...]:
         """What is built in, with the entries this run takes: `wide` of them, the line naming `many` altogether."""
-        found = []
+        result = []
         for item, piece in passed:
             words = plain(expanded(plain(piece.text))).split()
             part = self.rig.part_of(item.id)
@@ -316,14 +316,14 @@ class Planner:
             kinds = [word for word in words if word in ("return", "returns", "send", "sends")]
             named = sockets(part, (*kinds, *places), "through")
             if named.unknown is not None or not named.positions:
-                have = ", ".join(one.label for one in usable(part, "through")[:6])
+                have = ", ".join(usable_way.label for usable_way in usable(part, "through")[:6])
                 raise problem("unknown_socket", piece, f"{item.tag} has no “{named.unknown or '?'}”; it has {have}, …")
             if len(named.positions) != many:
                 sentence = f"{item.tag} is given {len(named.positions)} places, but {many} are wanted."
                 raise problem("counts_differ", piece, sentence)
-            mine = named.positions[index * wide : (index + 1) * wide]
-            found.append(Through(item, tuple(Endpoint(item.id, position[0]) for position in mine)))
-        return tuple(found)
+            own = named.positions[index * wide : (index + 1) * wide]
+            result.append(Through(item, tuple(Endpoint(item.id, position[0]) for position in own)))
+        return tuple(result)
 
 
 def _ids(parts: tuple[Part, ...]) -> tuple[str, ...]:

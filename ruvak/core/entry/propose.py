@@ -137,10 +137,10 @@ class Proposer:
         if like_before is not None:
             chosen = self._built(base, new, wanted, named, like_before)
         else:
-            found = self._best(base, new, wanted, named, pool)
-            if found is None:
+            result = self._best(base, new, wanted, named, pool)
+            if result is None:
                 return None
-            chosen = found
+            chosen = result
         self.rig, self._known = chosen.rig, pool.through
         self._kinds_before = _kinds(chosen.route)
         self.users |= dict.fromkeys(chosen.run.ends, chosen.run.name)
@@ -174,7 +174,7 @@ class Proposer:
 
         tries(plain, SOLVED, (Grade.CLEAR,))
         if search.best is not None and not search.is_done((Grade.CLEAR,)):
-            needed = ids_of(cures(one.code.cure for one in search.best.solved.findings), pool.parts.values())
+            needed = ids_of(cures(finding.code.cure for finding in search.best.solved.findings), pool.parts.values())
             if needed:
                 more = replace(wanted, parts=(*wanted.parts, *needed))
                 tries(self._curing(pool, more), search.count + CURING, (Grade.CLEAR,))
@@ -189,7 +189,7 @@ class Proposer:
                 by_pieces.setdefault(len(wiring.route.items), []).append(wiring)
         columns = [sorted(by_pieces[count], key=lambda one: simplicity(one.route)) for count in sorted(by_pieces)]
         for row in zip_longest(*columns):
-            yield from (one for one in row if one is not None)
+            yield from (entry for entry in row if entry is not None)
 
     def _tried(
         self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], wiring: _Wiring
@@ -197,7 +197,7 @@ class Proposer:
         built = self._built(base, new, wanted, named, wiring)
         solved = _solved(built.rig, (built.run.id,))[0]
         grade = solved.findings[0].grade
-        many = len([one for one in solved.findings if one.grade is grade])
+        many = len([finding for finding in solved.findings if finding.grade is grade])
         rank = (-SEVERITY[grade], many, *simplicity(wiring.route))
         return _Tried(rank, replace(built, solved=solved), solved)
 
@@ -251,33 +251,36 @@ class Proposer:
 
     def _candidates(self, pool: Pool, wanted: Wanted) -> Iterator[_Wiring]:
         """The simplest wirings of each choice of sockets."""
-        found: list[_Wiring] = []
+        result: list[_Wiring] = []
         for sources, goals in self._sockets(wanted):
             if wanted.length_m is None and not wanted.through and _straight(pool.rig, sources, goals):
                 yield _Wiring(sources, goals, Route((), (Join(a=sources[0], b=goals[0]),)))
                 return
             few = islice(self._wired(pool, wanted, sources, goals), LOOKED_AT)
-            found += sorted(few, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
-        yield from sorted(found, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
+            result += sorted(few, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
+        yield from sorted(result, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
 
     def _wired(
         self, pool: Pool, wanted: Wanted, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]
     ) -> Iterator[_Wiring]:
         need_m = wanted.length_m if wanted.length_m is not None else ASSUMED_REACH_M
         if wanted.through:
-            found = _through(pool, wanted.through, sources, goals, need_m)
+            result = _through(pool, wanted.through, sources, goals, need_m)
         else:
-            found = routes(pool, sources, goals, need_m)
-        for route in islice(found, LOOKED_AT_FOR_NAMED):
+            result = routes(pool, sources, goals, need_m)
+        for route in islice(result, LOOKED_AT_FOR_NAMED):
             if _has(route, wanted):
                 yield _Wiring(sources, goals, route)
 
 
 def solved_together(built: list[Built]) -> list[Proposal]:
     """Solves together what was not solved while it was chosen."""
-    rest = tuple(one.run.id for one in built if one.solved is None)
+    rest = tuple(entry.run.id for entry in built if entry.solved is None)
     later = dict(zip(rest, _solved(built[-1].rig, rest), strict=True)) if rest else {}
-    return [Proposal(one.wanted, one.run, one.route, one.ops, one.solved or later[one.run.id]) for one in built]
+    return [
+        Proposal(entry.wanted, entry.run, entry.route, entry.ops, entry.solved or later[entry.run.id])
+        for entry in built
+    ]
 
 
 def _solved(rig: Rig, run_ids: tuple[str, ...]) -> list[Solved]:
@@ -288,8 +291,8 @@ def _solved(rig: Rig, run_ids: tuple[str, ...]) -> list[Solved]:
 
 def _only_hums(findings: tuple[Finding, ...]) -> bool:
     """Whether hum is the one thing that has to be mended."""
-    return any(one.code.is_hum for one in findings) and all(
-        one.code.is_hum or one.grade is Grade.WATCH for one in findings
+    return any(finding.code.is_hum for finding in findings) and all(
+        finding.code.is_hum or finding.grade is Grade.WATCH for finding in findings
     )
 
 
@@ -309,8 +312,8 @@ def _straight(rig: Rig, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ..
 def _want_phantom(rig: Rig, sources: tuple[Endpoint, ...]) -> bool:
     """Whether a microphone here cannot do without: then nobody should have to say so."""
     for source in sources:
-        for one in rig.part_of(source.owner).outputs:
-            if one.type == "balanced" and one.phantom is not None and source.connector in one.connectors:
+        for output in rig.part_of(source.owner).outputs:
+            if output.type == "balanced" and output.phantom is not None and source.connector in output.connectors:
                 return True
     return False
 
@@ -361,7 +364,7 @@ def _through(
     if len(sources) == len(first.entries) or len(sources) == 1:
         exits = tuple(exit_of(pool.rig.part_of(first.item.id), entry) for entry in first.entries)
         for before in islice(routes(pool, sources, first.entries, need_m), 12):
-            spoken_for = {one.id for one in before.items}
+            spoken_for = {item.id for item in before.items}
             taken = Pool(pool.rig, tuple(i for i in pool.free if i.id not in spoken_for), pool.first, pool.through)
             for after in islice(_onward(taken, tuple(rest), exits, goals), 8):
                 yield Route((*before.items, first.item, *after.items), (*before.joins, *after.joins))

@@ -49,8 +49,8 @@ class _Reader:
             sentence, wanted = planner.plan(line)
             proposals = self._proposed(wanted, sentence.number, line, note)
         except Refused as refused:
-            found = refused.problem
-            return Reading(line=line, sentence=found.sentence, taken_for=(), runs=(), problems=(found,), edit=None)
+            result = refused.problem
+            return Reading(line=line, sentence=result.sentence, taken_for=(), runs=(), problems=(result,), edit=None)
         runs = tuple(_read_run(self.rig, proposal) for proposal in proposals)
         label = _label(runs)
         edit = Edit(label=label, ops=tuple(op for proposal in proposals for op in proposal.ops))
@@ -60,23 +60,23 @@ class _Reader:
     def _proposed(self, wanted: tuple[Wanted, ...], number: int | None, line: str, note: str) -> list[Proposal]:
         """Every run's pieces; the reader goes on from the rig that has them."""
         proposer = Proposer(self.rig)
-        found: list[Built] = []
-        for index, one in enumerate(wanted):
-            taken = _taken(proposer.rig, proposer.users, one)
+        all_built: list[Built] = []
+        for index, entry in enumerate(wanted):
+            taken = _taken(proposer.rig, proposer.users, entry)
             if taken is not None:
                 raise Refused(_problem("socket_taken", line, taken))
             first = number + index if number is not None else None
             next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
-            name = _name(one)
-            made = proposer.build(one, (_free_id(proposer.rig, name), next_number, name, note))
+            name = _name(entry)
+            made = proposer.build(entry, (_free_id(proposer.rig, name), next_number, name, note))
             if made is None:
-                nearer = one.length_m is not None and Proposer(self.rig).build(
-                    replace(one, length_m=None), (_free_id(self.rig, name), next_number, name, note)
+                nearer = entry.length_m is not None and Proposer(self.rig).build(
+                    replace(entry, length_m=None), (_free_id(self.rig, name), next_number, name, note)
                 )
-                raise Refused(_problem("no_route", line, _too_far(one) if nearer else _no_route(one)))
-            found.append(made)
+                raise Refused(_problem("no_route", line, _too_far(entry) if nearer else _no_route(entry)))
+            all_built.append(made)
         self.rig = proposer.rig
-        return solved_together(found)
+        return solved_together(all_built)
 
 
 def _name(wanted: Wanted) -> str:
@@ -85,7 +85,7 @@ def _name(wanted: Wanted) -> str:
     if len(first.part.outputs) <= MANY_OUTPUTS:
         return first.gear.name
     ids = [end.connector for end in first.choices[0]]
-    labels = [one.label.split(",")[0] for one in first.part.connectors if one.id in ids]
+    labels = [connector.label.split(",")[0] for connector in first.part.connectors if connector.id in ids]
     return " and ".join(labels)[:120]
 
 
@@ -132,7 +132,7 @@ def _taken(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> str | None:
 def _free_id(rig: Rig, name: str) -> str:
     taken = {run.id for run in rig.runs}
     stem = re.sub(r"[^a-z0-9]+", "-", plain(name)).strip("-")[:56] or "run"
-    return next(one for one in chain((stem,), (f"{stem}-{n}" for n in range(2, 5000))) if one not in taken)
+    return next(entry for entry in chain((stem,), (f"{stem}-{n}" for n in range(2, 5000))) if entry not in taken)
 
 
 def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:

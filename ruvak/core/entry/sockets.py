@@ -48,26 +48,28 @@ def _tokens(label: str, id_: str) -> frozenset[str]:
 def usable(part: Part, role: Role) -> tuple[Connector, ...]:
     """Connectors of a part that can play a role, in its own order."""
     wrong = "in" if role == "source" else "out"
-    return tuple(one for one in part.connectors if one.side != wrong and not one.form.startswith("usb"))
+    return tuple(
+        connector for connector in part.connectors if connector.side != wrong and not connector.form.startswith("usb")
+    )
 
 
 def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     """Reads the words after a name; `unknown` holds the first that no socket answers to."""
     options = usable(part, role)
-    known = set().union(*(tokens(one) for one in options))
+    known = set().union(*(tokens(option) for option in options))
     kinds, places, sides, unknown = _sorted(words, known)
     mono = "mono" in words and not sides
-    fitting = [one for one in options if kinds <= tokens(one)]
+    fitting = [option for option in options if kinds <= tokens(option)]
     if unknown is not None or not fitting:
         return Sockets((), unknown or " ".join(sorted(kinds)), mono)
-    if sides and not any({"left", "right"} & tokens(one) for one in fitting):
+    if sides and not any({"left", "right"} & tokens(way) for way in fitting):
         sides = []
-    found = _places(fitting, places, sides)
-    if isinstance(found, str):
-        return Sockets((), found, mono)
-    if not found and kinds:
-        found = _only_kinds(fitting)
-    return Sockets(found, None, mono)
+    result = _places(fitting, places, sides)
+    if isinstance(result, str):
+        return Sockets((), result, mono)
+    if not result and kinds:
+        result = _only_kinds(fitting)
+    return Sockets(result, None, mono)
 
 
 def _sorted(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list[str], list[str], str | None]:
@@ -98,19 +100,19 @@ def _sorted(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list[str
 
 def _places(fitting: list[Connector], places: list[str], sides: list[str]) -> tuple[tuple[str, ...], ...] | str:
     """One position a number or side; the word itself where no socket has it."""
-    found: list[tuple[str, ...]] = []
+    result: list[tuple[str, ...]] = []
     for word in [*places, *sides]:
-        having = tuple(one.id for one in fitting if word in tokens(one))
+        having = tuple(way.id for way in fitting if word in tokens(way))
         if not having:
             return word
-        found.append(having)
-    return tuple(found)
+        result.append(having)
+    return tuple(result)
 
 
 def _only_kinds(fitting: list[Connector]) -> tuple[tuple[str, ...], ...]:
     """ "main" or "aux" without a number: a left and a right are two places, anything else is the first that fits."""
-    left = tuple(one.id for one in fitting if "left" in tokens(one))
-    right = tuple(one.id for one in fitting if "right" in tokens(one))
+    left = tuple(way.id for way in fitting if "left" in tokens(way))
+    right = tuple(way.id for way in fitting if "right" in tokens(way))
     if left and right:
         return (left, right)
-    return (tuple(one.id for one in fitting),)
+    return (tuple(way.id for way in fitting),)

@@ -30,22 +30,22 @@ class Length:
 
 def find_length(text: str) -> Length | None:
     """The first length with a unit in the text. In "desk 4,15 m" the comma parts a socket from a length."""
-    found = _LENGTH.search(text)
-    if found is None:
+    match = _LENGTH.search(text)
+    if match is None:
         return None
-    whole, comma, _ = found["number"].partition(",")
-    if comma and re.search(r"[a-z]\s*$", text[: found.start("number")], re.IGNORECASE):
-        at = found.start("number") + len(whole) + 1
+    whole, comma, _ = match["number"].partition(",")
+    if comma and re.search(r"[a-z]\s*$", text[: match.start("number")], re.IGNORECASE):
+        at = match.start("number") + len(whole) + 1
         shorter = _LENGTH.search(text, at)
-        found = shorter or found
-    metres = float(found["number"].replace(",", ".")) * UNITS[found["unit"].lower()]
-    return Length(metres, *found.span())
+        match = shorter or match
+    metres = float(match["number"].replace(",", ".")) * UNITS[match["unit"].lower()]
+    return Length(metres, *match.span())
 
 
 def bare_length(text: str, metres_per_unit: float) -> float | None:
     """A number without a unit, in the rig's own."""
-    found = re.fullmatch(rf"{_ABOUT}(-?\d+(?:[.,]\d+)?)", text.strip(), re.IGNORECASE)
-    return float(found[1].replace(",", ".")) * metres_per_unit if found else None
+    match = re.fullmatch(rf"{_ABOUT}(-?\d+(?:[.,]\d+)?)", text.strip(), re.IGNORECASE)
+    return float(match[1].replace(",", ".")) * metres_per_unit if match else None
 
 
 @lru_cache(maxsize=8192)
@@ -63,8 +63,8 @@ _MOST = 64
 def expanded(text: str) -> str:
     """Ranges written out: "1-4" as "1 2 3 4"; slashes, ampersands, plus signs and commas between places as spaces."""
 
-    def run(found: re.Match[str]) -> str:
-        first, last = int(found[1]), int(found[2])
+    def run(result: re.Match[str]) -> str:
+        first, last = int(result[1]), int(result[2])
         if not 0 < last - first < _MOST:
             return f"{first} {last}"
         return " ".join(str(number) for number in range(first, last + 1))

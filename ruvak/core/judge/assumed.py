@@ -19,10 +19,10 @@ class Assumed(Record):
 
 def assumed(rig: Rig) -> tuple[Assumed, ...]:
     """In the order in which answers help most. The rig is in use: devices that no run touches matter to nothing."""
-    found = []
-    unplugged = tuple(one.id for one in rig.gear if _earthed(rig, one) and one.outlet is None)
+    result = []
+    unplugged = tuple(device.id for device in rig.gear if _earthed(rig, device) and device.outlet is None)
     if unplugged:
-        found.append(
+        result.append(
             Assumed(
                 code="plug",
                 gear=unplugged,
@@ -30,9 +30,9 @@ def assumed(rig: Rig) -> tuple[Assumed, ...]:
                 why="Until somebody says, each is taken to stand on a circuit of its own, and that is most of the hum.",
             )
         )
-    unsaid = tuple(one.id for one in rig.gear if _supply_open(rig, one))
+    unsaid = tuple(device.id for device in rig.gear if _supply_open(rig, device))
     if unsaid:
-        found.append(
+        result.append(
             Assumed(
                 code="supply",
                 gear=unsaid,
@@ -40,10 +40,10 @@ def assumed(rig: Rig) -> tuple[Assumed, ...]:
                 why="An earthed supply closes a loop, a two-pin one leaks a little current, a battery does neither.",
             )
         )
-    here = {one.outlet for one in rig.gear if one.outlet is not None and _earthed(rig, one)}
+    here = {device.outlet for device in rig.gear if device.outlet is not None and _earthed(rig, device)}
     points = {point.id: point for point in rig.venue.earth}
     if len(here) > 1 and not all(points[id_].voltage is not None for id_ in here):
-        found.append(
+        result.append(
             Assumed(
                 code="between",
                 gear=(),
@@ -52,7 +52,7 @@ def assumed(rig: Rig) -> tuple[Assumed, ...]:
                 "people trained and allowed to do it.",
             )
         )
-    return tuple(found)
+    return tuple(result)
 
 
 def _earthed(rig: Rig, gear: Gear) -> bool:

@@ -38,7 +38,11 @@ def _unbalanced(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
     run_m = length_m(rig, run)
     limit_m = rig.venue.house.unbalanced_limit_m.value
     # A loudspeaker lead has no screen to hum: nobody calls it unbalanced.
-    there = [one for one in result.inputs if one.balance.verdict == "unbalanced" and one.loudspeaker is None]
+    there = [
+        receiver
+        for receiver in result.inputs
+        if receiver.balance.verdict == "unbalanced" and receiver.loudspeaker is None
+    ]
     if not there or run_m <= limit_m:
         return
     sentence = f"Unbalanced over {_length(rig, run_m)}; this house goes to {_length(rig, limit_m)}. {_computed(there)}"
@@ -47,8 +51,8 @@ def _unbalanced(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
 
 def _screens(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
     """Only of balanced lines between two earthed devices, for between others nobody argues."""
-    owners = {one.gear for one in result.sources} | {one.gear for one in result.inputs}
-    balanced = [one for one in result.inputs if one.balance.verdict == "balanced"]
+    owners = {source.gear for source in result.sources} | {receiver.gear for receiver in result.inputs}
+    balanced = [receiver for receiver in result.inputs if receiver.balance.verdict == "balanced"]
     if not balanced or len(owners) < 2 or not all(_earthed(rig, owner) for owner in owners):
         return
     rule = rig.venue.house.screens
@@ -63,8 +67,8 @@ def _shared(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
     """Two outputs that reach one input."""
     if len(result.sources) < 2:
         return
-    for one in result.inputs:
-        outputs = {channel.source for channel in one.channels if channel.in_phase is not None}
+    for receiver in result.inputs:
+        outputs = {channel.source for channel in receiver.channels if channel.in_phase is not None}
         if len(outputs) < 2:
             continue
         never = rig.venue.house.passive_y == "never"
@@ -74,7 +78,7 @@ def _shared(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
         rule = "never joins two outputs" if never else "joins two outputs only through resistors"
         loads = min(source.load_ohm for source in result.sources)
         sentence = (
-            f"Two outputs share {input_words(rig, one)}; this house {rule}. "
+            f"Two outputs share {input_words(rig, receiver)}; this house {rule}. "
             f"Computed here: the harder driven one sees {number(loads)} \N{GREEK CAPITAL LETTER OMEGA}."
         )
         yield Note(code="passive_y", sentence=sentence)
@@ -82,8 +86,8 @@ def _shared(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
 
 
 def _computed(inputs: list[InputResult]) -> str:
-    below = [one.hum.below_programme_db for one in inputs if one.hum is not None]
-    known = [one for one in below if one is not None]
+    below = [receiver.hum.below_programme_db for receiver in inputs if receiver.hum is not None]
+    known = [entry for entry in below if entry is not None]
     return f"Computed here: hum {number(min(known))} dB under the programme." if known else "No hum is computed here."
 
 

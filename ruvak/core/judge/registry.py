@@ -55,42 +55,44 @@ def with_added(
 ) -> tuple[tuple[Finding, ...], ...]:
     """Findings from outside the rules put in their place; a Clear gives way to anything else."""
     merged = []
-    for index, found in enumerate(findings):
+    for index, of_run in enumerate(findings):
         more = added.get(index, [])
-        kept = [one for one in found if not (more and one.grade is Grade.CLEAR)]
-        merged.append(tuple(sorted([*kept, *more], key=lambda one: SEVERITY[one.grade])))
+        kept = [finding for finding in of_run if not (more and finding.grade is Grade.CLEAR)]
+        merged.append(tuple(sorted([*kept, *more], key=lambda finding: SEVERITY[finding.grade])))
     return tuple(merged)
 
 
 def judge_rig(rig: Rig) -> tuple[RigFinding, ...]:
     """What is said of the whole rig at once, worst first; devices that no run touches count here."""
-    found = [one for rule in RIG_RULES for one in rule(rig)]
-    return tuple(sorted(found, key=lambda one: SEVERITY[one.grade]))
+    result = [entry for rule in RIG_RULES for entry in rule(rig)]
+    return tuple(sorted(result, key=lambda finding: SEVERITY[finding.grade]))
 
 
 def verdict(findings: tuple[tuple[Finding, ...], ...], of_rig: tuple[RigFinding, ...]) -> Verdict:
     """The whole rig in four counts."""
-    worst = [found[0].grade for found in findings] + [one.grade for one in of_rig]
+    worst = [finding[0].grade for finding in findings] + [finding.grade for finding in of_rig]
     return Verdict(**{grade.value: worst.count(grade) for grade in Grade})
 
 
 def _of_run(rig: Rig, result: RunResult) -> tuple[Finding, ...]:
     rules = [rule for rule in RULES if result.data is None or rule not in OF_SOUND]
-    found = _together([one for rule in rules for one in rule(rig, result)])
-    if found:
-        return tuple(sorted(found, key=lambda one: SEVERITY[one.grade]))
+    answer = _together([entry for rule in rules for entry in rule(rig, result)])
+    if answer:
+        return tuple(sorted(answer, key=lambda finding: SEVERITY[finding.grade]))
     return (_clear(rig, result),)
 
 
-def _together(found: list[Finding]) -> list[Finding]:
+def _together(result: list[Finding]) -> list[Finding]:
     """What is said of several inputs of one device in the same words and figures is said once."""
     groups: dict[tuple[object, ...], list[Finding]] = {}
-    for one in found:
+    for entry in result:
         said = tuple(
-            (name, number(x) if isinstance(x, float) else x) for name, x in one.params.items() if name != "place"
+            (name, number(x) if isinstance(x, float) else x) for name, x in entry.params.items() if name != "place"
         )
-        at = str(one.params.get("place", "")).split(", ")[0]
-        groups.setdefault((one.code, one.grade, one.items, at, said, "" if at else one.subject), []).append(one)
+        at = str(entry.params.get("place", "")).split(", ")[0]
+        groups.setdefault((entry.code, entry.grade, entry.items, at, said, "" if at else entry.subject), []).append(
+            entry
+        )
     return [_as_one(group) for group in groups.values()]
 
 
@@ -99,7 +101,7 @@ def _as_one(group: list[Finding]) -> Finding:
     if len(group) == 1 or "place" not in first.params:
         return first
     gear, _, label = str(first.params["place"]).partition(", ")
-    labels = [label, *(str(one.params["place"]).partition(", ")[2] for one in group[1:])]
+    labels = [label, *(str(member.params["place"]).partition(", ")[2] for member in group[1:])]
     params = {**first.params, "place": f"{gear}, {', '.join(labels[:-1])} and {labels[-1]}"}
     words = written(first.code, params)
     return first.model_copy(
@@ -107,17 +109,19 @@ def _as_one(group: list[Finding]) -> Finding:
     )
 
 
-def _room(one: InputResult, level: Levels) -> str:
+def _room(input_result: InputResult, level: Levels) -> str:
     """How much more would be borne there: of a loudspeaker told in watts."""
-    if one.loudspeaker is None:
+    if input_result.loudspeaker is None:
         return f"with {number(level.headroom_db)} dB of headroom"
-    return f"(at most {number(one.loudspeaker.peak_w)} W, it bears {number(one.loudspeaker.rated_w)} W)"
+    return (
+        f"(at most {number(input_result.loudspeaker.peak_w)} W, it bears {number(input_result.loudspeaker.rated_w)} W)"
+    )
 
 
 def _clear(rig: Rig, result: RunResult) -> Finding:
     if result.data is not None:
         return _clear_data(rig, result, result.data)
-    levels = [(one, level) for one in result.inputs if (level := active(one)) is not None]
+    levels = [(receiver, level) for receiver in result.inputs if (level := active(receiver)) is not None]
     one, tightest = min(levels, key=lambda pair: pair[1].headroom_db)
     params: dict[str, float | str] = {
         "place": input_words(rig, one),

@@ -41,9 +41,17 @@ def places(rig: Rig, result: RunResult) -> Iterator[Place]:
         # A stereo destination is alive when either side is, even where the two would cancel in mono.
         arrives = alive(mix.left + mix.right if mix.stereo else mix.channels)
         yield Place(mix.gear, mix.mix, words, mix.channels, mix.sum, arrives, mix if mix.stereo else None)
-    for one in result.inputs:
-        if (one.gear, one.input) not in mixed:
-            yield Place(one.gear, one.input, input_words(rig, one), one.channels, one.sum, alive(one.channels), None)
+    for receiver in result.inputs:
+        if (receiver.gear, receiver.input) not in mixed:
+            yield Place(
+                receiver.gear,
+                receiver.input,
+                input_words(rig, receiver),
+                receiver.channels,
+                receiver.sum,
+                alive(receiver.channels),
+                None,
+            )
 
 
 def alive(channels: tuple[ChannelGain, ...]) -> bool:
@@ -51,29 +59,29 @@ def alive(channels: tuple[ChannelGain, ...]) -> bool:
     return any(channel.in_phase is not None for channel in channels)
 
 
-def input_words(rig: Rig, one: InputResult) -> str:
+def input_words(rig: Rig, input_result: InputResult) -> str:
     """How people call an input: its gear's name and its own label."""
-    return f"{called(rig, one.gear)}, {one.label}"
+    return f"{called(rig, input_result.gear)}, {input_result.label}"
 
 
-def usable(result: RunResult, one: InputResult) -> bool:
+def usable(result: RunResult, input_result: InputResult) -> bool:
     """Whether level and response say anything here: something arrives and its centre is not cancelled.
 
     What is lost to the sides alone, where they are two inputs, is the pair's concern.
     """
-    if is_missing_side(result.inputs, result.mixes, one):
+    if is_missing_side(result.inputs, result.mixes, input_result):
         return False
-    return alive(one.channels) and (one.sum is None or one.sum.centre_db > CENTRE_LOST_DB)
+    return alive(input_result.channels) and (input_result.sum is None or input_result.sum.centre_db > CENTRE_LOST_DB)
 
 
-def of_instrument(result: RunResult, one: InputResult) -> bool:
+def of_instrument(result: RunResult, input_result: InputResult) -> bool:
     """Whether what arrives loudest there comes straight from a pickup."""
-    return one.main is not None and result.sources[one.main].signal == "instrument"
+    return input_result.main is not None and result.sources[input_result.main].signal == "instrument"
 
 
-def active(one: InputResult) -> Levels | None:
+def active(input_result: InputResult) -> Levels | None:
     """The levels in the position the switch is in."""
-    return next((level for level in one.levels if level.active), None)
+    return next((level for level in input_result.levels if level.active), None)
 
 
 def finding(
@@ -81,7 +89,7 @@ def finding(
 ) -> Finding:
     """A finding with its words from the catalogue."""
     words = written(code, params)
-    items = tuple(dict.fromkeys(item for item in (*(one.gear for one in result.sources), gear) if item))
+    items = tuple(dict.fromkeys(item for item in (*(source.gear for source in result.sources), gear) if item))
     return Finding(
         code=code,
         grade=grade,

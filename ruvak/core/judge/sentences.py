@@ -228,7 +228,7 @@ def written(code: FindingCode, params: dict[str, float | str]) -> Words:
     """The sentences of a finding. KeyError for a code or parameter the catalogue does not have."""
     shown = {"ohm": OHM} | {name: value if isinstance(value, str) else number(value) for name, value in params.items()}
     words = CATALOGUE[code]
-    return Words(*(_unbroken(one.format_map(shown)) for one in (words.sentence, words.advice, words.caution)))
+    return Words(*(_unbroken(entry.format_map(shown)) for entry in (words.sentence, words.advice, words.caution)))
 
 
 def _unbroken(text: str) -> str:

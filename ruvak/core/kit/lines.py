@@ -90,11 +90,11 @@ class _Reader:
         length = find_length(rest)
         if length is not None:
             rest = rest[: length.start] + " " + rest[length.end :]
-        found = _COUNT.match(rest)
+        match = _COUNT.match(rest)
         count = len(tags) or 1
-        if found:
-            count = COUNTS.get(found[1].lower()) or int(found[1])
-            rest = rest[found.end() :]
+        if match:
+            count = COUNTS.get(match[1].lower()) or int(match[1])
+            rest = rest[match.end() :]
         part = self._part(rest)
         length_m = self._length(part, length.metres if length else None)
         if not 0 < count <= MOST_EACH:
@@ -111,11 +111,11 @@ class _Reader:
         return f"{count} \N{MULTIPLICATION SIGN} {part.name}{metres}{'' if owned else ', to get'}", items
 
     def _tags(self, line: str) -> tuple[str, list[str]]:
-        found = _TAG.match(line)
-        if not found:
+        match = _TAG.match(line)
+        if not match:
             return line, []
-        tags = [found[1]]
-        if several := _RANGE.fullmatch(found[1]):
+        tags = [match[1]]
+        if several := _RANGE.fullmatch(match[1]):
             first, last = int(several[2]), int(several[3])
             if not 0 <= last - first < MOST_EACH:
                 raise _Problem(f"The tags run from {first} to {last}; write the smaller number first.")
@@ -123,7 +123,7 @@ class _Reader:
         there = [tag for tag in tags if plain(tag) in self.tags]
         if there:
             raise _Problem(f"{there[0]} is in the kit already; leave that tag out or take another.")
-        return line[found.end() :], tags
+        return line[match.end() :], tags
 
     def _part(self, text: str) -> Part:
         name = plain(re.sub(r"[.,;:\s]+$", "", text.strip(" ,.;:")))
@@ -141,9 +141,9 @@ class _Reader:
 
     def _called(self, name: str) -> tuple[Part, ...]:
         """By a full name first, then by the end of one."""
-        for one in dict.fromkeys((name, name.removesuffix("s"), name.removesuffix("es"))):
-            parts = self.directory.parts_called(one)
-            full = tuple(part for part in parts if one in {plain(word) for word in (*part.called, part.name)})
+        for entry in dict.fromkeys((name, name.removesuffix("s"), name.removesuffix("es"))):
+            parts = self.directory.parts_called(entry)
+            full = tuple(part for part in parts if entry in {plain(word) for word in (*part.called, part.name)})
             if full or parts:
                 return full or parts
         return ()
@@ -154,11 +154,11 @@ class _Reader:
         known = {plain(word): part for part in parts for word in (*part.called, part.name)}
         slips = 1 if len(name) < 6 else 2 if len(name) < 10 else 3
         near = process.extract(name.removesuffix("s"), list(known), scorer=OSA.distance, score_cutoff=slips, limit=1)
-        return tuple(known[one[0]] for one in near)
+        return tuple(known[entry[0]] for entry in near)
 
     def _length(self, part: Part, length_m: float | None) -> float | None:
         if part.cables and length_m is None:
-            lengths = ", ".join(f"{one:g}" for one in part.stock_lengths_m[:6])
+            lengths = ", ".join(f"{length_m:g}" for length_m in part.stock_lengths_m[:6])
             usual = f" (usual: {lengths} m)" if lengths else ""
             raise _Problem(f"How long? Write a length with its unit{usual}.")
         if not part.cables and length_m is not None:
@@ -170,7 +170,7 @@ class _Reader:
     def _free_tags(self, part: Part, count: int) -> Iterator[str]:
         """Numbered on from the tags that pieces of this kind have."""
         known = [re.fullmatch(r"([A-Za-z]+)(\d+)", item.tag) for item in self.rig.kit if item.part == part.id]
-        prefix = next((found[1] for found in known if found), PREFIXES.get(part.kind, "K"))
+        prefix = next((entry[1] for entry in known if entry), PREFIXES.get(part.kind, "K"))
         number = 0
         for _ in range(count):
             number += 1

@@ -48,13 +48,13 @@ def _merge(known: dict[str, Any], stated: Any) -> Any:
     """What is stated over what is known; by kind where a field holds a figure for each kind."""
     if not isinstance(stated, dict):
         return stated
-    found = {**known, **stated}
+    result = {**known, **stated}
     for field in BY_KIND & stated.keys() & known.keys():
         if isinstance(stated[field], dict):
-            found[field] = {**known[field], **stated[field]}
-    if isinstance(found.get("segments"), dict):
-        found["segments"] = {kind: _merge_segment(known, kind, one) for kind, one in found["segments"].items()}
-    return found
+            result[field] = {**known[field], **stated[field]}
+    if isinstance(result.get("segments"), dict):
+        result["segments"] = {kind: _merge_segment(known, kind, entry) for kind, entry in result["segments"].items()}
+    return result
 
 
 def _merge_segment(known: dict[str, Any], kind: str, stated: Any) -> Any:

@@ -49,8 +49,8 @@ def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> 
 def _in_order(
     ways: frozenset[Way], missing: frozenset[str], start: Form, goal: Form, most: int, twice: bool
 ) -> tuple[tuple[Step, ...], ...]:
-    found = _sequences(ways, start, goal, most, twice)
-    return tuple(sorted(found, key=lambda steps: (sum(one.way.part in missing for one in steps), len(steps))))
+    result = _sequences(ways, start, goal, most, twice)
+    return tuple(sorted(result, key=lambda steps: (sum(step.way.part in missing for step in steps), len(steps))))
 
 
 @lru_cache(maxsize=512)
@@ -61,23 +61,23 @@ def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int, twice: 
     """
     in_order = sorted(ways, key=lambda way: way.part)
     layer: list[tuple[Form, tuple[Step, ...]]] = [(start, ())]
-    found: list[tuple[Step, ...]] = [()] if made_for(start, goal) else []
+    result: list[tuple[Step, ...]] = [()] if made_for(start, goal) else []
     for _ in range(most):
         following: list[tuple[Form, tuple[Step, ...]]] = []
         for form, steps in layer:
             for way in in_order:
                 if not made_for(form, way.entries[0].form):
                     continue
-                if any(way == one.way for one in steps) and not (twice and way.cabled and steps[-1].way.boxed):
+                if any(way == step.way for step in steps) and not (twice and way.cabled and steps[-1].way.boxed):
                     continue
                 if len(steps) > 1 and not (way.cabled or steps[-1].way.cabled):
                     continue
                 grown = (*steps, Step(way, way.entries[0], way.exits[0]))
                 if made_for(way.exits[0].form, goal):
-                    found.append(grown)
+                    result.append(grown)
                 following.append((way.exits[0].form, grown))
         layer = following
-    return tuple(found)
+    return tuple(result)
 
 
 def filled(
@@ -150,10 +150,10 @@ def _several(pool: Pool, part: str, options: tuple[KitItem, ...], need_m: float)
     return chosen if sum(item.length_m or 0.0 for item in chosen) >= need_m - 1e-9 else []
 
 
-def misfit(one: Form, other: Form) -> int:
+def misfit(form: Form, other: Form) -> int:
     """How far two mated phone connectors are from made for each other: 0 when they are, 1 for a plug with fewer
     contacts than the socket (its sleeve joins them), 2 for one with more (a ring is left open)."""
-    plug, socket = (one, other) if SHAPES[one].plug else (other, one)
+    plug, socket = (form, other) if SHAPES[form].plug else (other, form)
     more = len(SHAPES[plug].contacts) - len(SHAPES[socket].contacts)
     return 0 if more == 0 or socket is Form.COMBO_SOCKET else 2 if more > 0 else 1
 
@@ -161,7 +161,7 @@ def misfit(one: Form, other: Form) -> int:
 def _misfits(pool: Pool, steps: tuple[Step, ...], start: Endpoint, goal: Endpoint) -> int:
     left = [_form_at(pool, start), *(step.exit.form for step in steps)]
     right = [*(step.entry.form for step in steps), _form_at(pool, goal)]
-    return sum(misfit(one, other) for one, other in zip(left, right, strict=True) if one and other)
+    return sum(misfit(entry, other) for entry, other in zip(left, right, strict=True) if entry and other)
 
 
 def _form_at(pool: Pool, end: Endpoint) -> Form | None:

@@ -30,14 +30,14 @@ def choices(rig: Rig, run: Run, at: int, replace: bool) -> tuple[PieceChoice, ..
     """For place `at` among the pieces, in front of what stands there or instead of it. Fitting and owned ones first."""
     pool = pool_for(rig, run.id)
     before, after = _neighbours(rig, run, at, at + 1 if replace else at)
-    found: list[PieceChoice] = []
+    piece_choices: list[PieceChoice] = []
     for way in pool.ways:
         good = any(before is None or fits(before, entry.form) for entry in way.entries) and any(
             after is None or fits(after, exit_.form) for exit_ in way.exits
         )
-        found += [_choice(pool, item, good) for item in pool.items(way.part, frozenset(run.pieces))]
-    found.sort(key=lambda one: (not one.fits, not one.in_kit, one.part, one.length_m or 0.0))
-    return tuple(found[:MOST])
+        piece_choices += [_choice(pool, item, good) for item in pool.items(way.part, frozenset(run.pieces))]
+    piece_choices.sort(key=lambda choice: (not choice.fits, not choice.in_kit, choice.part, choice.length_m or 0.0))
+    return tuple(piece_choices[:MOST])
 
 
 def _choice(pool: Pool, item: KitItem, good: bool) -> PieceChoice:
@@ -67,7 +67,7 @@ def _last_form(rig: Rig, run: Run, at: int) -> Form | None:
         return sources[0].form if sources else None
     piece = run.pieces[at - 1]
     used = [join.a for join in run.joins if join.a.owner == piece]
-    exits = [one for one in rig.part_of(piece).connectors if one.side != "in"]
+    exits = [connector for connector in rig.part_of(piece).connectors if connector.side != "in"]
     return connector_at(rig, used[0]).form if used else exits[0].form if exits else None
 
 
@@ -77,5 +77,5 @@ def _next_form(rig: Rig, run: Run, following: int) -> Form | None:
         return goals[0].form if goals else None
     piece = run.pieces[following]
     used = [join.b for join in run.joins if join.b.owner == piece]
-    entries = [one for one in rig.part_of(piece).connectors if one.side != "out"]
+    entries = [connector for connector in rig.part_of(piece).connectors if connector.side != "out"]
     return connector_at(rig, used[0]).form if used else entries[0].form if entries else None

@@ -43,7 +43,7 @@ def is_light_load(part: Part) -> bool:
 
 def is_resistive_sum(part: Part) -> bool:
     """Resistors bring two of its incoming contacts to one point."""
-    ways_in = {one.id for one in part.connectors if one.side == "in"}
+    ways_in = {connector.id for connector in part.connectors if connector.side == "in"}
     met: Counter[Contact | InnerNode] = Counter()
     for element in part.elements:
         if element.type == "resistor":

@@ -29,7 +29,9 @@ def plugged(rig: Rig, run: Run, pieces: tuple[str, ...]) -> Plugged:
         entries, exits = _sides(rig, piece, used)
         taken = []
         for entry in entries:
-            end = next((one for one in open_ends if _fit(rig, one, entry) and one not in taken), None)
+            end = next(
+                (open_end for open_end in open_ends if _fit(rig, open_end, entry) and open_end not in taken), None
+            )
             if end is not None:
                 joins.append(kept.get((end, entry), Join(a=end, b=entry)))
                 taken.append(end)
@@ -39,35 +41,35 @@ def plugged(rig: Rig, run: Run, pieces: tuple[str, ...]) -> Plugged:
         else:
             open_ends = [end for end in open_ends if end not in taken] + exits if taken else exits
     for goal in goals:
-        end = next((one for one in open_ends if _fit(rig, one, goal)), None)
+        end = next((open_end for open_end in open_ends if _fit(rig, open_end, goal)), None)
         if end is None:
             gaps.append(
                 _gap(rig, open_ends[0], goal) if open_ends else f"Nothing is left to plug into {_words(rig, goal)}."
             )
             continue
         joins.append(kept.get((end, goal), Join(a=end, b=goal)))
-        open_ends = [one for one in open_ends if one != end]
+        open_ends = [open_end for open_end in open_ends if open_end != end]
     return Plugged(tuple(joins), tuple(gaps))
 
 
 def _sides(rig: Rig, piece: str, used: list[Join]) -> tuple[list[Endpoint], list[Endpoint]]:
     """Entries and exits; of a multicore only the ways this run uses, of the rest all."""
     connectors = rig.part_of(piece).connectors
-    mine = {end.connector for join in used for end in join.ends if end.owner == piece}
-    if len(connectors) > MOST_CONNECTORS and mine:
-        connectors = tuple(one for one in connectors if one.id in mine)
-    entries = [Endpoint(piece, one.id) for one in connectors if one.side == "in"]
-    exits = [Endpoint(piece, one.id) for one in connectors if one.side == "out"]
-    both = [Endpoint(piece, one.id) for one in connectors if one.side == "both"]
+    own = {end.connector for join in used for end in join.ends if end.owner == piece}
+    if len(connectors) > MOST_CONNECTORS and own:
+        connectors = tuple(connector for connector in connectors if connector.id in own)
+    entries = [Endpoint(piece, connector.id) for connector in connectors if connector.side == "in"]
+    exits = [Endpoint(piece, connector.id) for connector in connectors if connector.side == "out"]
+    both = [Endpoint(piece, connector.id) for connector in connectors if connector.side == "both"]
     return entries or both, exits or both
 
 
-def _fit(rig: Rig, one: Endpoint, other: Endpoint) -> bool:
-    return fits(connector_at(rig, one).form, connector_at(rig, other).form)
+def _fit(rig: Rig, endpoint: Endpoint, other: Endpoint) -> bool:
+    return fits(connector_at(rig, endpoint).form, connector_at(rig, other).form)
 
 
-def _gap(rig: Rig, one: Endpoint, other: Endpoint) -> str:
-    return f"{_words(rig, one)} does not go into {_words(rig, other)}; something belongs between."
+def _gap(rig: Rig, endpoint: Endpoint, other: Endpoint) -> str:
+    return f"{_words(rig, endpoint)} does not go into {_words(rig, other)}; something belongs between."
 
 
 def _words(rig: Rig, end: Endpoint) -> str:

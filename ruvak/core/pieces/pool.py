@@ -84,18 +84,22 @@ class Pool:
         )
         if self.known and len(parts) == len(self.known.parts) and all(map(is_, parts, self.known.parts)):
             return self.known
-        found = []
+        result = []
         for part in parts:
-            entries = tuple(Socket(one.id, one.form) for one in part.connectors if one.side != "out")
-            exits = tuple(Socket(one.id, one.form) for one in part.connectors if one.side != "in")
+            entries = tuple(
+                Socket(connector.id, connector.form) for connector in part.connectors if connector.side != "out"
+            )
+            exits = tuple(
+                Socket(connector.id, connector.form) for connector in part.connectors if connector.side != "in"
+            )
             if 0 < len(entries) <= 2 and exits:
-                found.append(Way(part.id, entries, exits, bool(part.cables), part.kind == "box"))
+                result.append(Way(part.id, entries, exits, bool(part.cables), part.kind == "box"))
             if 0 < len(exits) <= 2 and entries and _either_way(part):
-                found.append(Way(part.id, exits, entries, bool(part.cables), part.kind == "box"))
-        single = frozenset(way for way in found if len(way.entries) == 1 and len(way.exits) == 1)
+                result.append(Way(part.id, exits, entries, bool(part.cables), part.kind == "box"))
+        single = frozenset(way for way in result if len(way.entries) == 1 and len(way.exits) == 1)
         twins = frozenset(_twins(parts))
         plain = frozenset(way for way in single if way.part not in twins)
-        return Ways(parts, tuple(found), single, plain, twins)
+        return Ways(parts, tuple(result), single, plain, twins)
 
     @cached_property
     def ways(self) -> tuple[Way, ...]:
@@ -106,7 +110,7 @@ class Pool:
     @cached_property
     def single(self) -> frozenset[Way]:
         """The same with one entry and one exit."""
-        owned = {one for one in self.through.twins if self.owned(one)}
+        owned = {twin for twin in self.through.twins if self.owned(twin)}
         if not owned:
             return self.through.plain
         return self.through.plain | {way for way in self.through.single if way.part in owned}
@@ -117,8 +121,8 @@ class Pool:
 
     def items(self, part: str, used: frozenset[str]) -> tuple[KitItem, ...]:
         """Free items of a part, own pieces and owned ones first, shortest first; else made up ones, to be got."""
-        mine = [item for item in self._free_of.get(part, ()) if item.id not in used]
-        return tuple(mine) or self._to_get(part, used)
+        own = [item for item in self._free_of.get(part, ()) if item.id not in used]
+        return tuple(own) or self._to_get(part, used)
 
     @cached_property
     def _free_of(self) -> dict[str, list[KitItem]]:
@@ -150,9 +154,11 @@ def _either_way(part: Part) -> bool:
     """
     if part.signal is not None:
         return True
-    forms = [tuple(one.form for one in part.connectors if one.side == side) for side in ("in", "out")]
+    forms = [tuple(connector.form for connector in part.connectors if connector.side == side) for side in ("in", "out")]
     turned = part.kind == "lead" and bool(part.cables) and not part.switches and forms[0] != forms[1]
-    return turned and not any(one.form.startswith("xlr") or one.side == "both" for one in part.connectors)
+    return turned and not any(
+        connector.form.startswith("xlr") or connector.side == "both" for connector in part.connectors
+    )
 
 
 def _twins(parts: tuple[Part, ...]) -> Iterator[str]:
@@ -178,10 +184,10 @@ def pool_for(
     `signal` is for a run that is still to be made: of one in the rig it is found by its sources.
     """
     used = {piece for other in rig.runs if other.id != run_id for piece in other.pieces} | taken
-    mine = next((run for run in rig.runs if run.id == run_id), None)
-    own = set(mine.pieces) if mine is not None else set[str]()
-    if mine is not None:
-        signal = data_of(rig, ends_of(rig, mine, "out"))
+    planned = next((run for run in rig.runs if run.id == run_id), None)
+    own = set(planned.pieces) if planned is not None else set[str]()
+    if planned is not None:
+        signal = data_of(rig, ends_of(rig, planned, "out"))
     free = tuple(
         item
         for item in rig.kit

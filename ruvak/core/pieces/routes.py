@@ -105,7 +105,7 @@ def _side_by_side(
             continue
         chains = [chain]
         for source, target in rest:
-            used = frozenset(item.id for one in chains for item in one.items)
+            used = frozenset(item.id for chain in chains for item in chain.items)
             more = _same_kinds(pool, steps, (source, target), need_m, used)
             if more is None:
                 break
@@ -119,7 +119,7 @@ def _same_kinds(
 ) -> Chain | None:
     forms = [_form(pool, ends[0]), *(step.exit.form for step in steps)]
     entries = [*(step.entry.form for step in steps), _form(pool, ends[1])]
-    if not all(made_for(one, other) for one, other in zip(forms, entries, strict=True)):
+    if not all(made_for(form, other) for form, other in zip(forms, entries, strict=True)):
         return None
     return filled(pool, steps, ends[0], ends[1], need_m, used)
 
@@ -141,7 +141,7 @@ def _twins_by(
             taken = {lead.id for lead in leads}
             left_m = need_m - (item.length_m or 0.0) - reached_m
             for route in islice(_onward(pool, item, joins, starts, goals, left_m), 2):
-                if not taken & {one.id for one in route.items}:
+                if not taken & {item.id for item in route.items}:
                     yield Route((*leads, *route.items), route.joins, route.misfits)
 
 
@@ -180,7 +180,7 @@ def _twin_items(
     ends = list(sources)
     for way, item in zip(chain, items, strict=True):
         joins += [Join(a=end, b=Endpoint(item.id, entry.id)) for end, entry in zip(ends, way.entries, strict=True)]
-        ends = [Endpoint(item.id, one.id) for one in way.exits]
+        ends = [Endpoint(item.id, entry.id) for entry in way.exits]
     joins += [Join(a=end, b=goal) for end, goal in zip(ends, goals, strict=True)]
     return Route(tuple(items), tuple(joins))
 
@@ -190,11 +190,11 @@ def _forms(pool: Pool, ends: tuple[Endpoint, ...]) -> tuple[Form, ...]:
 
 
 def _fits(forms: tuple[Form, ...], sockets: tuple[Socket, ...]) -> bool:
-    return all(made_for(form, one.form) for form, one in zip(forms, sockets, strict=True))
+    return all(made_for(form, socket.form) for form, socket in zip(forms, sockets, strict=True))
 
 
 def _forms_of(sockets: tuple[Socket, ...]) -> tuple[Form, ...]:
-    return tuple(one.form for one in sockets)
+    return tuple(socket.form for socket in sockets)
 
 
 def _forked(pool: Pool, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
@@ -213,7 +213,7 @@ def _forked_by(pool: Pool, way: Way, source: Endpoint, goals: tuple[Endpoint, ..
         for lead_in in islice(before, 3):
             left_m = need_m - (item.length_m or 0.0) - lead_in.length_m
             for route in islice(_onward(pool, item, lead_in.joins, starts, goals, left_m), 2):
-                if not {one.id for one in lead_in.items} & {one.id for one in route.items}:
+                if not {item.id for item in lead_in.items} & {item.id for item in route.items}:
                     yield Route((*lead_in.items, *route.items), route.joins, lead_in.misfits + route.misfits)
 
 
@@ -229,7 +229,7 @@ def _onward(
     for steps in islice(kinds(pool, starts[0][1], _form(pool, goals[0]), 2), 2 * CHAINS_EACH):
         chains: list[Chain] = []
         for (start, form), goal in zip(starts, goals, strict=True):
-            used = frozenset({item.id, *(one.id for chain in chains for one in chain.items)})
+            used = frozenset({item.id, *(item.id for chain in chains for item in chain.items)})
             if not made_for(form, steps[0].entry.form if steps else _form(pool, goal)):
                 break
             chain = filled(pool, steps, start, goal, max(0.0, need_m), used)
@@ -267,7 +267,7 @@ def _gathered(
     for steps in kinds(pool, first[1], entries[0].form, 1):
         chains: list[Chain] = []
         for source, entry in zip(sources, entries, strict=True):
-            used = frozenset({item.id, *(one.id for chain in chains for one in chain.items)})
+            used = frozenset({item.id, *(item.id for chain in chains for item in chain.items)})
             goes = steps[-1].exit.form if steps else _form(pool, source)
             if not made_for(goes, entry.form) or (steps and not made_for(_form(pool, source), steps[0].entry.form)):
                 break
@@ -297,7 +297,7 @@ def _by_twins(
             continue
         if _fits(_forms(pool, sources), way.entries) and _fits(_forms_of(way.exits), entries):
             for twin in _items(pool, way, 0.0):
-                ins, outs = ([Endpoint(twin.id, one.id) for one in side] for side in (way.entries, way.exits))
+                ins, outs = ([Endpoint(twin.id, entry.id) for entry in side] for side in (way.entries, way.exits))
                 onward = [Endpoint(item.id, entry.id) for entry in entries]
                 pairs = zip((*sources, *outs), (*ins, *onward), strict=True)
                 yield tuple(Join(a=a, b=b) for a, b in pairs), (twin,), twin.length_m or 0.0

@@ -17,7 +17,7 @@ def opens_screen(part: Part) -> bool:
     joined: UnionFind[Hashable] = UnionFind()
     for wire in part.wires:
         joined.union(wire.a, wire.b)
-    for conductor in (one for cable in part.cables for one in cable.conductors):
+    for conductor in (conductor for cable in part.cables for conductor in cable.conductors):
         if conductor.a is not None and conductor.b is not None:
             joined.union(conductor.a, conductor.b)
     sides: tuple[set[Hashable], set[Hashable]] = (set(), set())

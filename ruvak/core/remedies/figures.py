@@ -8,16 +8,16 @@ HUM_TOLD_DB = 90.0
 """Hum further under the programme than this is nobody's concern."""
 
 
-def figures_of(found: RunVerdict | RunAnalysis) -> Figures:
+def figures_of(answer: RunVerdict | RunAnalysis) -> Figures:
     """The sum where the run is heard (its first mix, else its first input), levels at its inputs."""
-    result = found.result
-    sums = [mix.sum for mix in result.mixes] or [one.sum for one in result.inputs[:1]]
+    result = answer.result
+    sums = [mix.sum for mix in result.mixes] or [receiver.sum for receiver in result.inputs[:1]]
     heard = result.inputs if result.data is None else ()
-    levels = [level for one in heard if (level := active(one)) is not None]
-    hums = [one.hum.below_programme_db for one in heard if one.hum is not None]
+    levels = [level for receiver in heard if (level := active(receiver)) is not None]
+    hums = [receiver.hum.below_programme_db for receiver in heard if receiver.hum is not None]
     return Figures(
-        grade=found.findings[0].grade,
-        codes=tuple(finding.code for finding in found.findings),
+        grade=answer.findings[0].grade,
+        codes=tuple(finding.code for finding in answer.findings),
         centre_db=_thousandths(sums[0].centre_db if sums and sums[0] else None),
         arriving_dbu=_thousandths(max((level.arriving_dbu for level in levels), default=None)),
         headroom_db=_thousandths(min((level.headroom_db for level in levels), default=None)),

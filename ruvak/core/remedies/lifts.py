@@ -13,13 +13,13 @@ CAUTION = (
 )
 
 
-def may_open_screen(rig: Rig, found: RunAnalysis) -> bool:
+def may_open_screen(rig: Rig, answer: RunAnalysis) -> bool:
     """Whether nothing on this run needs a screen but for screening."""
-    result = found.result
-    owners = {one.gear for one in result.sources} | {one.gear for one in result.inputs}
+    result = answer.result
+    owners = {source.gear for source in result.sources} | {receiver.gear for receiver in result.inputs}
     earthed = all(_keeps_its_earth(rig, owner) for owner in owners)
-    balanced = all(one.balance.verdict == "balanced" for one in result.inputs)
-    return earthed and balanced and all(one.wanted_a is None for one in result.phantom)
+    balanced = all(receiver.balance.verdict == "balanced" for receiver in result.inputs)
+    return earthed and balanced and all(supply.wanted_a is None for supply in result.phantom)
 
 
 def _keeps_its_earth(rig: Rig, owner: str) -> bool:

@@ -13,9 +13,9 @@ MOST_BESIDE = 3
 
 def beside(rig: Rig, run: Run) -> Iterator[Run]:
     """Other runs between the same devices."""
-    mine = _devices(rig, run)
-    found = (other for other in rig.runs if other.id != run.id and len(mine) > 1 and _devices(rig, other) == mine)
-    yield from list(found)[:MOST_BESIDE]
+    own = _devices(rig, run)
+    result = (other for other in rig.runs if other.id != run.id and len(own) > 1 and _devices(rig, other) == own)
+    yield from list(result)[:MOST_BESIDE]
 
 
 def same_way(rig: Rig, run: Run, boxes: Counter[str]) -> Route | None:

@@ -33,7 +33,7 @@ def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
         return ()
     pool, need_m = pool_for(rig, run.id, twice=True), _need_m(rig, run)
     needed = ids_of(made, pool.parts.values())
-    found: dict[tuple[object, ...], Route] = {}
+    result: dict[tuple[object, ...], Route] = {}
     for goals in _goals(rig, run, gear.pop(), tuple(targets)):
         for place, route in enumerate(
             islice(routes(pool, tuple(sources), goals, need_m), LOOKED_THROUGH if made else EACH)
@@ -42,9 +42,9 @@ def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
                 continue
             parts = tuple(sorted(item.part for item in route.items))
             key = (goals, parts)
-            if key not in found or simplicity(route) < simplicity(found[key]):
-                found[key] = route
-    ordered = sorted(found.values(), key=simplicity)
+            if key not in result or simplicity(route) < simplicity(result[key]):
+                result[key] = route
+    ordered = sorted(result.values(), key=simplicity)
     return (*ordered[:MOST], *_made_for_it(ordered[MOST:], needed))
 
 
@@ -69,7 +69,7 @@ def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
     behind = [join for join in run.joins if join.a.owner in installed]
     first = _stretch(rig, run, tuple(ends_of(rig, run, "out")), tuple(join.b for join in before))
     last = _stretch(rig, run, tuple(join.a for join in behind), tuple(ends_of(rig, run, "in")))
-    stretch = next((one for one in (first, last) if one is not None and one[2]), None)
+    stretch = next((entry for entry in (first, last) if entry is not None and entry[2]), None)
     if stretch is None:
         return ()
     sources, goals, pieces, joins = stretch
@@ -77,12 +77,12 @@ def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
     need_m = max((item.length_m or 0.0 for item in rig.kit if item.id in pieces), default=0.0)
     kept_items = tuple(item for item in rig.kit if item.id in run.pieces and item.id not in pieces)
     kept_joins = tuple(join for join in run.joins if join not in joins)
-    found: dict[tuple[str, ...], Route] = {}
+    result: dict[tuple[str, ...], Route] = {}
     for route in islice(routes(pool, sources, goals, need_m), EACH):
         key = tuple(sorted(item.part for item in route.items))
-        if key not in found or simplicity(route) < simplicity(found[key]):
-            found[key] = route
-    ordered = sorted(found.values(), key=simplicity)[:MOST]
+        if key not in result or simplicity(route) < simplicity(result[key]):
+            result[key] = route
+    ordered = sorted(result.values(), key=simplicity)[:MOST]
     return tuple(
         Route((*route.items, *kept_items), (*route.joins, *kept_joins), route.misfits)
         if stretch is first
@@ -135,16 +135,16 @@ def _goals(rig: Rig, run: Run, gear: str, now: tuple[Endpoint, ...]) -> list[tup
     for connector in rig.part_of(gear).connectors:
         if connector.side == "in" and Endpoint(gear, connector.id) not in taken:
             by_form.setdefault(connector.form, []).append(connector)
-    found = {now: None}
+    result = {now: None}
     for connectors in by_form.values():
-        ends = sorted((Endpoint(gear, one.id) for one in connectors), key=lambda end: end not in now)
-        found |= {(end,): None for end in ends[:2]}
-        in_order = [Endpoint(gear, one.id) for one in connectors]
+        ends = sorted((Endpoint(gear, connector.id) for connector in connectors), key=lambda end: end not in now)
+        result |= {(end,): None for end in ends[:2]}
+        in_order = [Endpoint(gear, connector.id) for connector in connectors]
         starts = [in_order.index(end) for end in now if end in in_order] or [0]
         pair = in_order[starts[0] : starts[0] + 2]
         if len(pair) == 2:
-            found[(pair[0], pair[1])] = None
-    return list(found)
+            result[(pair[0], pair[1])] = None
+    return list(result)
 
 
 def _need_m(rig: Rig, run: Run) -> float:

@@ -67,7 +67,7 @@ def first_remedy(
 
 def _search(rig: Rig, run_id: str, before: Analysis | None, cache: AnalysisCache | None) -> "_Search":
     rig = prepare(rig)
-    run = next((one for one in rig.runs if one.id == run_id), None)
+    run = next((run for run in rig.runs if run.id == run_id), None)
     if run is None:
         raise KeyError(run_id)
     return _Search(rig, run, before, cache or AnalysisCache())
@@ -92,7 +92,11 @@ class _Search:
         self.sub_rig = rig.with_fields(runs=(run,))
         known = before if before is not None else assess(rig, run.id, cache)
         self.before: tuple[RunVerdict | RunAnalysis, ...] = known.runs
-        self.found = next(one for one in known.runs if one.run == run.id) if isinstance(known, Analysis) else known.mine
+        self.target = (
+            next(entry for entry in known.runs if entry.run == run.id)
+            if isinstance(known, Analysis)
+            else known.target_run
+        )
         self.norton: NortonEquivalent | None = None
         self.glanced = quick_findings(prune(self.sub_rig))[0]
 
@@ -103,44 +107,46 @@ class _Search:
         """
         if self._nothing_to_offer():
             return None
-        if _hums(self.found.findings) and not _hums(self.glanced):
+        if _hums(self.target.findings) and not _hums(self.glanced):
             self._look_around()
-        clear = (one for one in chain(self._flips(), self._rewirings()) if one.findings[0].grade is Grade.CLEAR)
-        solved = (self._solved(one) for one in islice(clear, MAX_FIRST))
+        clear = (entry for entry in chain(self._flips(), self._rewirings()) if entry.findings[0].grade is Grade.CLEAR)
+        solved = (self._solved(entry) for entry in islice(clear, MAX_FIRST))
         return next((remedy for remedy in solved if remedy.helps), None)
 
     def ranked(self) -> tuple[Remedy, ...]:
         """Candidates by a glance at each, then the best ones solved with the whole rig."""
         if self._nothing_to_offer():
             return ()
-        if _hums(self.found.findings):
+        if _hums(self.target.findings):
             self._look_around()
         flips = list(self._flips())
         rewired = sorted(self._rewirings(), key=self._promise)
-        unclear = [one for one in rewired if one.findings[0].grade is not Grade.CLEAR]
-        nearly = sorted(unclear, key=lambda one: self._left_to_cure(one, flips))[:NEARLY]
-        worth_it = [*unclear[:COMBINED], *(one for one in nearly if one not in unclear[:COMBINED])]
-        both = [one for route in worth_it for one in self._with_flips(route, flips)]
+        unclear = [entry for entry in rewired if entry.findings[0].grade is not Grade.CLEAR]
+        nearly = sorted(unclear, key=lambda candidate: self._left_to_cure(candidate, flips))[:NEARLY]
+        worth_it = [*unclear[:COMBINED], *(entry for entry in nearly if entry not in unclear[:COMBINED])]
+        both = [entry for route in worth_it for entry in self._with_flips(route, flips)]
         best: list[tuple[Counter[str], Remedy]] = []
         solved, paired = 0, False
-        for one in sorted([*flips, *rewired, *both], key=self._promise):
-            kind = Counter(self._kind(one.edit))
+        for entry in sorted([*flips, *rewired, *both], key=self._promise):
+            kind = Counter(self._kind(entry.edit))
             # What does no more than a shorter list of the same things is not worth reading.
-            if self._severity(one.findings) <= self._severity(self.glanced) or any(fewer <= kind for fewer, _ in best):
+            if self._severity(entry.findings) <= self._severity(self.glanced) or any(
+                fewer <= kind for fewer, _ in best
+            ):
                 continue
             if solved == MAX_SOLVED:
                 break
             solved += 1
-            remedy = self._solved(one)
+            remedy = self._solved(entry)
             if remedy.helps:
                 best.append((kind, remedy))
-            if not paired and (twice := self._on_those_beside(one)) is not None:
+            if not paired and (twice := self._on_those_beside(entry)) is not None:
                 paired = True
                 remedy = self._solved(twice)
                 if remedy.helps:
                     best.append((Counter(self._kind(twice.edit)), remedy))
-        worth_a_warning = [one for one in flips if self._only_moves_the_trouble(one)]
-        tried = [self._solved(one) for one in worth_a_warning[:MAX_WARNINGS]]
+        worth_a_warning = [flip for flip in flips if self._only_moves_the_trouble(flip)]
+        tried = [self._solved(entry) for entry in worth_a_warning[:MAX_WARNINGS]]
         helping = sorted((remedy for _, remedy in best), key=self._rank)
         return (*helping, *(remedy for remedy in tried if not remedy.helps))
 
@@ -152,18 +158,20 @@ class _Search:
     def _nothing_to_offer(self) -> bool:
         """It is clear; or a device at its end has lost its mains earth: no wiring makes that right, and an isolator
         would take the last earth its metal has."""
-        result = self.found.result
-        owners = {one.gear for one in result.sources} | {one.gear for one in result.inputs}
+        result = self.target.result
+        owners = {source.gear for source in result.sources} | {receiver.gear for receiver in result.inputs}
         lost = any(gear.earth_open for gear in self.rig.gear if gear.id in owners)
-        return lost or self.found.findings[0].grade is Grade.CLEAR
+        return lost or self.target.findings[0].grade is Grade.CLEAR
 
-    def _on_those_beside(self, one: "_Candidate") -> "_Candidate | None":
+    def _on_those_beside(self, candidate: "_Candidate") -> "_Candidate | None":
         """With the same boxes in every run that hums between the same two devices; None where there is none."""
-        boxes = Counter(item.part for item in one.items if item.id not in self.run.pieces and item.length_m is None)
-        if not any(self._has_coil(item) for item in one.items if item.id not in self.run.pieces):
+        boxes = Counter(
+            item.part for item in candidate.items if item.id not in self.run.pieces and item.length_m is None
+        )
+        if not any(self._has_coil(item) for item in candidate.items if item.id not in self.run.pieces):
             return None
         humming = {run.run for run in self.before if _hums(run.findings)}
-        rig, ops, items, names = apply(self.rig, one.edit), one.edit.ops, one.items, []
+        rig, ops, items, names = apply(self.rig, candidate.edit), candidate.edit.ops, candidate.items, []
         for other in (run for run in beside(self.rig, self.run) if run.id in humming):
             route = same_way(rig, other, boxes)
             if route is None:
@@ -174,33 +182,39 @@ class _Search:
             names.append(other.name)
         if not names:
             return None
-        title = f"{one.title}, and the same on {' and '.join(names)}"
+        title = f"{candidate.title}, and the same on {' and '.join(names)}"
         edit = Edit(label=title[:120], ops=ops)
-        changes = one.changes * (1 + len(names))
-        return _Candidate(edit, title, items, changes, one.detail, one.findings, one.simplicity)
+        changes = candidate.changes * (1 + len(names))
+        return _Candidate(edit, title, items, changes, candidate.detail, candidate.findings, candidate.simplicity)
 
     def _has_coil(self, item: KitItem) -> bool:
         return any(element.type == "transformer" for element in _part(self.rig.parts_by_id, item).elements)
 
-    def _promise(self, one: "_Candidate") -> tuple[float, ...]:
-        missing = sum(not item.owned for item in one.items)
-        worst = one.findings[0].grade
-        return (-SEVERITY[worst], float(len(one.findings)), float(missing), float(one.changes), *one.simplicity)
+    def _promise(self, candidate: "_Candidate") -> tuple[float, ...]:
+        missing = sum(not item.owned for item in candidate.items)
+        worst = candidate.findings[0].grade
+        return (
+            -SEVERITY[worst],
+            float(len(candidate.findings)),
+            float(missing),
+            float(candidate.changes),
+            *candidate.simplicity,
+        )
 
-    def _left_to_cure(self, one: "_Candidate", flips: list["_Candidate"]) -> tuple[float, ...]:
+    def _left_to_cure(self, candidate: "_Candidate", flips: list["_Candidate"]) -> tuple[float, ...]:
         """As _promise, without the findings that some switch or control by itself would take away."""
         before = {finding.code for finding in self.glanced}
         cured = {code for flip in flips for code in before - {finding.code for finding in flip.findings}}
         if any(code.goes_with_less_level for code in cured):
             # Turned down for one of them it is turned down for all.
             cured |= {code for code in before if code.goes_with_less_level}
-        left = [finding for finding in one.findings if finding.code not in cured]
+        left = [finding for finding in candidate.findings if finding.code not in cured]
         worst = SEVERITY[left[0].grade] if left else SEVERITY[Grade.CLEAR]
-        return (-float(worst), float(len(left)), *self._promise(one)[2:])
+        return (-float(worst), float(len(left)), *self._promise(candidate)[2:])
 
     def _flips(self) -> Iterator["_Candidate"]:
         """Switches and controls, by a glance at each with the run on its own."""
-        for edit in settings_edits(self.rig, self.found):
+        for edit in settings_edits(self.rig, self.target):
             yield _Candidate(edit, edit.label, (), len(edit.ops), "", self._at_a_glance(edit))
 
     def _rewirings(self) -> Iterator["_Candidate"]:
@@ -209,11 +223,11 @@ class _Search:
         What only adds pieces to a wiring that is clear already is not looked at, and no more once enough are clear.
         """
         clear: list[tuple[tuple[Endpoint, ...], Counter[str]]] = []
-        may_open = may_open_screen(self.rig, self.found)
+        may_open = may_open_screen(self.rig, self.target)
         today = len(_goals_of(self.run.joins, self.run.pieces))
         # Two sides on two inputs are given up for one input only where nothing else is found.
-        routes = paths(self.rig, self.run, cures(one.code.cure for one in self.found.findings))
-        ends = [(_goals_of(route.joins, [one.id for one in route.items]), route) for route in routes]
+        routes = paths(self.rig, self.run, cures(finding.code.cure for finding in self.target.findings))
+        ends = [(_goals_of(route.joins, [item.id for item in route.items]), route) for route in routes]
         for goals, route in sorted(ends, key=lambda end: len(end[0]) < today):
             if clear and len(goals) < today:
                 break
@@ -227,10 +241,10 @@ class _Search:
             title, detail = self._title(route)
             edit = edit_for(self.rig, self.run, route, title[:120])
             changes = len({item.id for item in route.items} ^ set(self.run.pieces))
-            found = self._at_a_glance(edit)
-            if found[0].grade is Grade.CLEAR:
+            result = self._at_a_glance(edit)
+            if result[0].grade is Grade.CLEAR:
                 clear.append((goals, parts))
-            yield _Candidate(edit, title, route.items, changes, detail, found, simplicity(route))
+            yield _Candidate(edit, title, route.items, changes, detail, result, simplicity(route))
             if len(clear) == ENOUGH_CLEAR:
                 break
 
@@ -243,46 +257,48 @@ class _Search:
         # The run by itself, so that nothing else of the rig has to be checked.
         return quick_findings(prune(apply(self.sub_rig, edit)), norton=self.norton)[0]
 
-    def _with_flips(self, one: "_Candidate", flips: list["_Candidate"]) -> Iterator["_Candidate"]:
-        """A rewiring that leaves something to watch, with one switch flipped besides."""
+    def _with_flips(self, candidate: "_Candidate", flips: list["_Candidate"]) -> Iterator["_Candidate"]:
+        """A rewiring that leaves something to watch, with a switch flipped besides."""
         for flip in flips:
-            title = f"{one.title}; {flip.title}"
-            edit = Edit(label=title[:120], ops=one.edit.ops + flip.edit.ops)
-            found = self._at_a_glance(edit)
-            if found[0].grade is Grade.CLEAR:
-                yield _Candidate(edit, title, one.items, one.changes + 1, one.detail, found, one.simplicity)
+            title = f"{candidate.title}; {flip.title}"
+            edit = Edit(label=title[:120], ops=candidate.edit.ops + flip.edit.ops)
+            result = self._at_a_glance(edit)
+            if result[0].grade is Grade.CLEAR:
+                yield _Candidate(
+                    edit, title, candidate.items, candidate.changes + 1, candidate.detail, result, candidate.simplicity
+                )
 
-    def _only_moves_the_trouble(self, one: "_Candidate") -> bool:
+    def _only_moves_the_trouble(self, candidate: "_Candidate") -> bool:
         """A flipped switch that turns one trouble into another: people try it."""
-        codes = {finding.code for finding in one.findings}
-        better = self._severity(one.findings) > self._severity(self.glanced)
+        codes = {finding.code for finding in candidate.findings}
+        better = self._severity(candidate.findings) > self._severity(self.glanced)
         gone = {finding.code for finding in self.glanced} - codes
         return not better and bool(gone) and not any(code.harms_a_device for code in codes)
 
-    def _solved(self, one: "_Candidate") -> Remedy:
-        edit, rig = one.edit, apply(self.rig, one.edit)
+    def _solved(self, candidate: "_Candidate") -> Remedy:
+        edit, rig = candidate.edit, apply(self.rig, candidate.edit)
         after = assess(rig, self.run.id, self.cache)
-        mine = after.mine
+        own = after.target_run
         effects = tuple(self._effects(after))
-        before_rank, after_rank = self._severity(self.found.findings), self._severity(mine.findings)
+        before_rank, after_rank = self._severity(self.target.findings), self._severity(own.findings)
         parts = {part.id: part for part in rig.parts}
         return Remedy(
             id=_name(edit),
-            title=one.title,
-            detail=one.detail,
-            effect=self._sentence(effects[0], mine),
+            title=candidate.title,
+            detail=candidate.detail,
+            effect=self._sentence(effects[0], own),
             helps=after_rank > before_rank and not any(_worse(effect) for effect in effects),
             edit=edit,
             pieces=tuple(
                 Needed(item=item.id, words=_words(parts[item.part].name, item), in_kit=item.owned)
-                for item in one.items
+                for item in candidate.items
                 if item.id not in self.run.pieces
             ),
-            changes=one.changes,
-            caution=CAUTION if self._opens_screen(one.items) else "",
+            changes=candidate.changes,
+            caution=CAUTION if self._opens_screen(candidate.items) else "",
             effects=effects,
             verdict=after.verdict,
-            after=mine,
+            after=own,
         )
 
     def _severity(self, findings: tuple[Finding, ...]) -> tuple[int, int]:
@@ -297,13 +313,13 @@ class _Search:
             if old.run == self.run.id or effect.before != effect.after:
                 yield effect
 
-    def _rank(self, one: Remedy) -> tuple[float, ...]:
-        after = one.effects[0].after
-        missing = sum(not piece.in_kit for piece in one.pieces)
+    def _rank(self, remedy: Remedy) -> tuple[float, ...]:
+        after = remedy.effects[0].after
+        missing = sum(not piece.in_kit for piece in remedy.pieces)
         # What it leaves wrong elsewhere counts before what it takes.
-        elsewhere = sum(effect.after.grade is not Grade.CLEAR for effect in one.effects[1:])
-        mended = sum(_mends(effect) for effect in one.effects[1:])
-        trouble = (float(elsewhere), -float(mended), float(missing), float(one.changes))
+        elsewhere = sum(effect.after.grade is not Grade.CLEAR for effect in remedy.effects[1:])
+        mended = sum(_mends(effect) for effect in remedy.effects[1:])
+        trouble = (float(elsewhere), -float(mended), float(missing), float(remedy.changes))
         return (-SEVERITY[after.grade], float(len(after.codes)), *trouble)
 
     def _kind(self, edit: Edit) -> tuple[str, ...]:
@@ -325,7 +341,7 @@ class _Search:
         parts = self.rig.parts_by_id
         new = [item for item in path.items if item.id not in self.run.pieces]
         main = [item for item in new if not _part(parts, item).cables] or new
-        gone = [item.tag for item in self.rig.kit if item.id in set(self.run.pieces) - {one.id for one in path.items}]
+        gone = [item.tag for item in self.rig.kit if item.id in set(self.run.pieces) - {item.id for item in path.items}]
         title = " and ".join(_words(_part(parts, item).name, item) for item in main) or self._replugged(path)
         rest = [_words(_part(parts, item).name, item) for item in new if item not in main]
         detail = [f"with {' and '.join(rest)}"] if rest else []
@@ -335,7 +351,7 @@ class _Search:
     def _replugged(self, path: Route) -> str:
         """Nothing new: other sockets, or fewer pieces."""
         now = set(self.run.ends)
-        gear = {one.id: one.name for one in self.rig.gear}
+        gear = {device.id: device.name for device in self.rig.gear}
         ends = [join.b for join in path.joins if join.b.owner in gear and join.b not in now]
         labels = [f"{gear[end.owner]}, {connector_at(self.rig, end).label}" for end in ends]
         if labels:
@@ -360,13 +376,13 @@ class _Search:
         if before_db is not None and after_db is not None and before_db != after_db:
             pair = f"{_below(before_db)} {ARROW} {_below(after_db)} dB"
             said.append(f"hum {pair} under the programme")
-        left = [one.sentence for one in after.findings if one.grade is not Grade.CLEAR]
-        told = ["; ".join(said), *(f"Still: {sentence}" for sentence in left[:1])]
-        return ". ".join(one for one in told if one)
+        left = [finding.sentence for finding in after.findings if finding.grade is not Grade.CLEAR]
+        shown = ["; ".join(said), *(f"Still: {sentence}" for sentence in left[:1])]
+        return ". ".join(entry for entry in shown if entry)
 
 
 def _hums(findings: tuple[Finding, ...]) -> bool:
-    return any(one.code.is_hum for one in findings)
+    return any(finding.code.is_hum for finding in findings)
 
 
 def _below(below_db: float) -> str:

@@ -11,24 +11,24 @@ HEADROOM_AIM_DB = 6.0
 """Where a level remedy leaves the loudest passages: this far below clip. Common practice."""
 
 
-def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
+def settings_edits(rig: Rig, result: RunAnalysis) -> Iterator[Edit]:
     """Each switch of the sockets in use in its other positions, each level control where the findings ask for it.
 
     Two outputs that make one stereo run have a control each: they are also moved together. Equal switches of devices of
     one kind that stand alike (the taps along a 100 V line) are moved together only.
     """
     # Mono gives up one of two sides: only where one is lost anyway.
-    loses = any(one.code.side_is_lost for one in found.findings)
+    loses = any(finding.code.side_is_lost for finding in result.findings)
     levels: list[tuple[str, SetField]] = []
     alike: dict[tuple[str, str, SettingValue, SettingValue], list[Gear]] = {}
-    for control in found.controls:
-        gear = next(one for one in rig.gear if one.id == control.gear)
+    for control in result.controls:
+        gear = next(device for device in rig.gear if device.id == control.gear)
         part = rig.part_of(gear.id)
-        for setting in (one for one in part.settings if one.id == control.setting):
-            if setting.id in {one.mono_setting for one in part.outputs} and not loses:
+        for setting in (setting for setting in part.settings if setting.id == control.setting):
+            if setting.id in {output.mono_setting for output in part.outputs} and not loses:
                 continue
             now = setting_of(gear, part, setting.id)
-            for value in _others(setting, now, found):
+            for value in _others(setting, now, result):
                 if setting.id == part.earthing_setting and not _keeps_earth(part, now, value):
                     continue
                 op = set_setting(gear.id, setting.id, value)
@@ -43,9 +43,9 @@ def settings_edits(rig: Rig, found: RunAnalysis) -> Iterator[Edit]:
         label = " and ".join(f"{words} {spoken(op.value)}" for words, op in levels if op.value is not None)
         yield Edit(label=label[:120], ops=tuple(op for _, op in levels))
     for (part_id, setting_id, _, value), devices in alike.items():
-        words = next(one.label for one in rig.parts_by_id[part_id].settings if one.id == setting_id)
-        names = " and ".join(filter(None, (", ".join(one.name for one in devices[:-1]), devices[-1].name)))
-        ops = tuple(set_setting(one.id, setting_id, value) for one in devices)
+        words = next(setting.label for setting in rig.parts_by_id[part_id].settings if setting.id == setting_id)
+        names = " and ".join(filter(None, (", ".join(device.name for device in devices[:-1]), devices[-1].name)))
+        ops = tuple(set_setting(device.id, setting_id, value) for device in devices)
         yield Edit(label=f"{names}: {words} {spoken(value)}"[:120], ops=ops)
 
 
@@ -64,7 +64,7 @@ def spoken(value: SettingValue) -> str:
     return f"{value:.0f} dB".replace("-", "\N{MINUS SIGN}")
 
 
-def _others(setting: Setting, now: SettingValue, found: RunAnalysis) -> Iterator[SettingValue]:
+def _others(setting: Setting, now: SettingValue, result: RunAnalysis) -> Iterator[SettingValue]:
     match setting.type:
         case "switch":
             yield not now
@@ -75,17 +75,17 @@ def _others(setting: Setting, now: SettingValue, found: RunAnalysis) -> Iterator
             yield from (option for option in near if option != now)
         case "level":
             assert isinstance(now, float | int), "rig.check: a level setting holds a number"
-            wanted = _wanted_db(found)
+            wanted = _wanted_db(result)
             value = min(setting.max_db, max(setting.min_db, round(now + wanted)))
             if wanted and value != now:
                 yield float(value)
 
 
-def _wanted_db(found: RunAnalysis) -> float:
+def _wanted_db(result: RunAnalysis) -> float:
     """How much the source should change, from the level findings; 0 where there are none."""
-    for one in found.findings:
-        if one.code.is_too_loud:
-            return float(one.params["headroom_db"]) - HEADROOM_AIM_DB
-        if one.code.is_too_quiet:
-            return float(one.params["short_db"])
+    for finding in result.findings:
+        if finding.code.is_too_loud:
+            return float(finding.params["headroom_db"]) - HEADROOM_AIM_DB
+        if finding.code.is_too_quiet:
+            return float(finding.params["short_db"])
     return 0.0

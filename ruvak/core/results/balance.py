@@ -21,7 +21,7 @@ def balance(traced: Trace, drives: tuple[Drive, ...], receiver: Receiver, leg_oh
     }
     hot_ohm, cold_ohm, between_ohm = (float(ohm) for ohm in leg_ohm)
     mismatch_percent = 100.0 * abs(hot_ohm - cold_ohm) / max(0.5 * (hot_ohm + cold_ohm), 1e-9)
-    found = Balance(
+    result = Balance(
         hot_ohm=hot_ohm,
         cold_ohm=cold_ohm,
         mismatch_percent=mismatch_percent,
@@ -30,24 +30,28 @@ def balance(traced: Trace, drives: tuple[Drive, ...], receiver: Receiver, leg_oh
         screen_arrives=screen in returns,
         verdict="balanced",
     )
-    if found.hot_on_cold:
-        return found.model_copy(update={"verdict": "shorted"})
-    if found.cold_on_screen:
+    if result.hot_on_cold:
+        return result.model_copy(update={"verdict": "shorted"})
+    if result.cold_on_screen:
         loose = receiver.input.type == "unbalanced" and between_ohm > OPEN_SHARE * receiver.own_ohm
-        return found.model_copy(update={"verdict": "open" if loose else "unbalanced"})
+        return result.model_copy(update={"verdict": "open" if loose else "unbalanced"})
     if _two_signals(traced, drives, hot, cold):
-        return found.model_copy(update={"verdict": "two_signals"})
+        return result.model_copy(update={"verdict": "two_signals"})
     if between_ohm > OPEN_SHARE * receiver.own_ohm:
-        return found.model_copy(update={"verdict": "open"})
+        return result.model_copy(update={"verdict": "open"})
     if mismatch_percent > BALANCED_WITHIN_PERCENT:
-        return found.model_copy(update={"verdict": "unbalanced"})
-    return found
+        return result.model_copy(update={"verdict": "unbalanced"})
+    return result
 
 
 def leg_points(receiver: Receiver) -> tuple[ContactRef | NodeRef, ContactRef | NodeRef, ContactRef | NodeRef]:
     """Points of hot, cold and screen; an unbalanced input's cold is its screen."""
-    one = receiver.input
-    points = (one.hot, one.cold, one.screen) if one.type == "balanced" else (one.hot, one.common, one.common)
+    listening = receiver.input
+    points = (
+        (listening.hot, listening.cold, listening.screen)
+        if listening.type == "balanced"
+        else (listening.hot, listening.common, listening.common)
+    )
     hot, cold, screen = (point.of(receiver.gear) for point in points)
     return hot, cold, screen
 

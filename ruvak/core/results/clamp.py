@@ -29,7 +29,7 @@ def earth_from_current(rig: Rig, item_id: str, reading_a: float, spectrum: Prese
     """
     if not (math.isfinite(reading_a) and reading_a > 0.0):
         raise BadEdit("reading_a", "A clamp meter's reading is above 0 A; give it in amperes.")
-    item = next((one for one in rig.kit if one.id == item_id), None)
+    item = next((item for item in rig.kit if item.id == item_id), None)
     if item is None:
         raise BadEdit("item", f"There is no lead '{item_id}' in this rig.")
     here, there = _outlets(rig, item_id, item.tag)
@@ -53,11 +53,11 @@ def earth_from_current(rig: Rig, item_id: str, reading_a: float, spectrum: Prese
 
 def _outlets(rig: Rig, item_id: str, tag: str) -> tuple[EarthPoint, EarthPoint]:
     """Those of the two earthed devices at the ends of the lead's run."""
-    run = next((one for one in rig.runs if item_id in one.pieces), None)
+    run = next((run for run in rig.runs if item_id in run.pieces), None)
     if run is None:
         raise BadEdit("item", f"No run uses '{tag}', so no current in it can be told.")
     owners = run.owners
-    devices = [one for owner in owners if isinstance(one := rig.owners_by_id[owner], Gear)]
+    devices = [device for owner in owners if isinstance(device := rig.owners_by_id[owner], Gear)]
     by_id = {point.id: point for point in rig.venue.earth}
     outlets = list(dict.fromkeys(device.outlet for device in devices if device.outlet is not None))
     if len(outlets) != 2:

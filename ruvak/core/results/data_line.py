@@ -40,17 +40,17 @@ def data_line(rig: Rig, run: Run, circuit: Circuit, ports: RunPorts, gains: Gain
     """None where the run carries something else, or where what sends and what listens are not of one kind."""
     drives = [circuit.drives[number] for group in ports.groups for number in group]
     receivers = [circuit.receivers[number] for number in ports.receivers]
-    kinds = {one.output.signal for one in drives} | {one.input.signal for one in receivers}
+    kinds = {drive.output.signal for drive in drives} | {receiver.input.signal for receiver in receivers}
     if len(kinds) != 1 or not receivers or not drives:
         return None
     part = rig.part_of(drives[0].gear)
-    form = next(one.form for one in part.connectors if one.id in drives[0].output.connectors)
+    form = next(connector.form for connector in part.connectors if connector.id in drives[0].output.connectors)
     (signal,) = kinds
     made = MADE.get((signal, SHAPES[form].family)) if signal is not None else None
     if signal is None or made is None:
         return None
     # All receivers side by side; less where something else ends the line, which the driver is loaded with too.
-    together = 1.0 / sum(1.0 / one.own_ohm for one in receivers)
+    together = 1.0 / sum(1.0 / receiver.own_ohm for receiver in receivers)
     end_ohm = min(together, *(gains.load_ohm(number) for group in ports.groups for number in group))
     return DataLine(
         carries=signal,
@@ -68,15 +68,15 @@ def data_line(rig: Rig, run: Run, circuit: Circuit, ports: RunPorts, gains: Gain
 
 def _leads(rig: Rig, run: Run, wave_ohm: float) -> list[DataLead]:
     """Leads whose impedance is stated."""
-    found = []
+    result = []
     for piece in run.pieces:
         stated = [
             cable.characteristic_ohm for cable in rig.part_of(piece).cables if cable.characteristic_ohm is not None
         ]
         if stated:
             ohm = stated[0].value
-            found.append(DataLead(owner=piece, ohm=ohm, reflected_percent=reflected_percent(ohm, wave_ohm)))
-    return found
+            result.append(DataLead(owner=piece, ohm=ohm, reflected_percent=reflected_percent(ohm, wave_ohm)))
+    return result
 
 
 def reflected_percent(ohm: float, wave_ohm: float) -> float:

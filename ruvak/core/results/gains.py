@@ -33,13 +33,13 @@ class Gains:
         """(receivers, drives)."""
         rows = [self.receivers.index(number) for number in receivers]
         columns = [self.drives.index(number) for number in drives]
-        found: Complexes = self._nominal[np.ix_(rows, columns)]
-        return found
+        values: Complexes = self._nominal[np.ix_(rows, columns)]
+        return values
 
     @cached_property
     def _nominal(self) -> Complexes:
-        found: Complexes = receive(self.circuit, self.solved, self.receivers, self.drives)[0]
-        return found
+        values: Complexes = receive(self.circuit, self.solved, self.receivers, self.drives)[0]
+        return values
 
     def leg_ohm(self, number: int) -> Floats:
         """Impedance of hot and of cold to the input's reference, and between the two."""
@@ -51,18 +51,20 @@ class Gains:
         """Impedance between an input's legs at every spot, complex, the input's own included."""
         legs = self._legs[:, self.receivers.index(number)]
         across = legs[:, :, 0] - legs[:, :, 1]
-        found: Complexes = across[:, 0] - across[:, 1]
-        return found
+        values: Complexes = across[:, 0] - across[:, 1]
+        return values
 
     @cached_property
     def _legs(self) -> Complexes:
         """(frequencies, receivers, hot cold reference, hot's and cold's adjoint)."""
         chosen = [self.circuit.receivers[number] for number in self.receivers]
-        nodes = np.array([(one.hot, one.cold, one.reference) for one in chosen], dtype=np.int64).reshape(-1, 3, 1)
+        nodes = np.array([(choice.hot, choice.cold, choice.reference) for choice in chosen], dtype=np.int64).reshape(
+            -1, 3, 1
+        )
         legs = 2 * np.array(self.receivers, dtype=np.int64)[:, None, None] + np.array([0, 1])
         rows, functionals = np.broadcast_arrays(nodes, legs)
-        found = self.spots.adjoint_at(rows.ravel(), functionals.ravel())
-        return found.reshape(-1, *rows.shape)
+        result = self.spots.adjoint_at(rows.ravel(), functionals.ravel())
+        return result.reshape(-1, *rows.shape)
 
     def figures(self, receivers: Sequence[int], drives: Sequence[int]) -> list[Complexes]:
         """Everything that impedances at these inputs and loads of these drives are made from."""
@@ -78,11 +80,11 @@ class Gains:
             # A left/mono socket adds its own two sides; what they make of each other is how it is built.
             return ABSENT_OHM
         legs = 2.0 if drive.output.type == "balanced" and drive.output.topology != "impedance" else 1.0
-        found = [ABSENT_OHM]
+        result = [ABSENT_OHM]
         for ampere, (branch, gain) in zip(self._drive_amperes(number), drive.branch_gains, strict=True):
             if gain and abs(ampere) > abs(gain) / ABSENT_OHM:
-                found.append(legs * float(abs(gain / ampere - self.circuit.network.branch_ohms[branch])))
-        return min(found)
+                result.append(legs * float(abs(gain / ampere - self.circuit.network.branch_ohms[branch])))
+        return min(result)
 
     def terminal_gain(self, number: int) -> float:
         """What is left of a drive's emf at its own contacts, as it is loaded; volts per volt."""
@@ -99,8 +101,8 @@ class Gains:
     def _amperes(self) -> list[Complexes]:
         first = self.circuit.network.node_count
         rows = [[first + branch for branch, _ in self.circuit.drives[number].branch_gains] for number in self.drives]
-        flat = np.array([row for one in rows for row in one], dtype=np.int64)
+        flat = np.array([row for entry in rows for row in entry], dtype=np.int64)
         every = self.solved.rows(flat, np.array(self.drives, dtype=np.int64))[0]
-        column = np.repeat(np.arange(len(rows)), [len(one) for one in rows])
+        column = np.repeat(np.arange(len(rows)), [len(row) for row in rows])
         own = every[np.arange(len(flat)), column]
-        return np.split(own, np.cumsum([len(one) for one in rows])[:-1])
+        return np.split(own, np.cumsum([len(row) for row in rows])[:-1])

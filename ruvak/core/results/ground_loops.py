@@ -10,7 +10,7 @@ from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, EarthNode
 from ruvak.core.results.balance import balance
 from ruvak.core.results.gains import REFERENCE_HZ, Gains
 from ruvak.core.results.hum import Disturbed, levels_dbu
-from ruvak.core.results.records import GroundLoop, Opening
+from ruvak.core.results.hum_records import GroundLoop, Opening
 from ruvak.core.results.run_ports import RunPorts, by_owner, ports_of_run
 from ruvak.core.results.sensitivities import Sensitivities, leg_rows
 from ruvak.core.results.solving import RigSolver, drive_emfs
@@ -35,15 +35,15 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[GroundLoop, ...]:
     tolerances = by_owner((*circuit.tolerances, *circuit.hum_tolerances))
     ports_by_run = [(run.id, ports_of_run(rig, traced, circuit, run)) for run in rig.runs]
     places = [(run, number) for run, ports in ports_by_run for number in ports.receivers]
-    mine = {run: [one for owner in ports.owners for one in tolerances.get(owner, ())] for run, ports in ports_by_run}
-    effects = Sensitivities(circuit, [(number, mine[run]) for run, number in places])
+    own = {run: [entry for owner in ports.owners for entry in tolerances.get(owner, ())] for run, ports in ports_by_run}
+    effects = Sensitivities(circuit, [(number, own[run]) for run, number in places])
     disturbed = _at_hand(circuit, disturbed, effects)
     before_v = disturbed.weighted_v(effects)
     before = levels_dbu(before_v)
     concerned = _concerned(disturbed, effects, before_v)
     returning = _returning(traced, circuit, solver, ports_by_run)
     loops = Loops(circuit)
-    found = []
+    result = []
     for index, connection in enumerate(circuit.openable_connections):
         without = disturbed.without(index)
         if without is None:
@@ -60,7 +60,7 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[GroundLoop, ...]:
         likely_a, worst_a = disturbed.currents_a(index)
         if not openings and worst_a < TOLD_A:
             continue
-        found.append(
+        result.append(
             GroundLoop(
                 kind=connection.kind,
                 owner=connection.owner,
@@ -68,10 +68,10 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[GroundLoop, ...]:
                 worst_a=worst_a,
                 loop=loops.through(connection.branch),
                 is_return=connection.kind == "screen" and connection.owner in returning,
-                openings=tuple(sorted(openings, key=lambda one: one.after_dbu - one.before_dbu)),
+                openings=tuple(sorted(openings, key=lambda opening: opening.after_dbu - opening.before_dbu)),
             )
         )
-    return tuple(sorted(found, key=_gain_db))
+    return tuple(sorted(result, key=_gain_db))
 
 
 def _concerned(disturbed: Disturbed, effects: Sensitivities, before_v: Floats) -> Bools:
@@ -81,8 +81,8 @@ def _concerned(disturbed: Disturbed, effects: Sensitivities, before_v: Floats) -
         return np.zeros((0, len(effects.receivers)), dtype=np.bool_)
     likely_v, worst_v = screening.changes()
     least = 1.0 - 10.0 ** (-TOLD_DB / 20.0)
-    found: Bools = (likely_v >= least * before_v[0]) | (worst_v >= least * before_v[1])
-    return found
+    values: Bools = (likely_v >= least * before_v[0]) | (worst_v >= least * before_v[1])
+    return values
 
 
 def _opening(
@@ -107,14 +107,14 @@ def _at_hand(circuit: Circuit, disturbed: Disturbed, effects: Sensitivities) -> 
     """With everything that is asked for below read at once, unless that would be too much to hold."""
     network, connections = circuit.network, len(circuit.openable_connections)
     rows = effects.rows | {row for number in effects.receivers for row in leg_rows(circuit, circuit.receivers[number])}
-    rows |= {network.node_count + one.branch for one in circuit.openable_connections}
+    rows |= {network.node_count + connection.branch for connection in circuit.openable_connections}
     if len(rows) * (len(circuit.causes) + connections) * len(disturbed.frequencies_hz) > HELD:
         return disturbed
     return disturbed.prefetch(rows, connections)
 
 
 def _gain_db(bond: GroundLoop) -> float:
-    return min((one.after_dbu - one.before_dbu for one in bond.openings), default=0.0)
+    return min((opening.after_dbu - opening.before_dbu for opening in bond.openings), default=0.0)
 
 
 def _returning(
@@ -124,13 +124,13 @@ def _returning(
     solved = solver.solve(np.array([REFERENCE_HZ]), drive_emfs(circuit, bonds=True), adjoints=1)
     receivers = tuple(dict.fromkeys(number for _, ports in ports_by_run for number in ports.receivers))
     gains = Gains(circuit, solved, solved, receivers, tuple(range(len(circuit.drives))))
-    found: set[str] = set()
+    names: set[str] = set()
     for _, ports in ports_by_run:
         drives = tuple(circuit.drives[number] for group in ports.groups for number in group)
         for number in ports.receivers:
             if balance(traced, drives, circuit.receivers[number], gains.leg_ohm(number)).verdict != "balanced":
-                found |= set(ports.owners)
-    return found
+                names |= set(ports.owners)
+    return names
 
 
 class Loops:
@@ -164,7 +164,7 @@ class Loops:
             return ()
         points = (EARTH_POINT if node == EARTH else self._circuit.point_of[node] for node in (here, *way))
         owners = [_owner(point) for point in points]
-        loop = [one for one, other in pairwise([*owners, ""]) if one != other]
+        loop = [entry for entry, other in pairwise([*owners, ""]) if entry != other]
         return tuple(loop[:-1] if len(loop) > 1 and loop[0] == loop[-1] else loop)
 
 

@@ -13,13 +13,21 @@ from dataclasses import dataclass
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.results.hum_records import (
+    CaseVoltage,
+    CauseShare,
+    Hum,
+    LeadCurrent,
+    MechanismCode,
+    MechanismShare,
+    Tones,
+)
 from ruvak.core.results.mechanisms import MECHANISMS, nominal_by_mechanism, tolerance_masks
 from ruvak.core.results.meters import case_voltages, lead_currents, total_rms
 from ruvak.core.results.norton import NortonEquivalent
 from ruvak.core.results.open_branch import OpenBranch, open_branch
 from ruvak.core.results.phase_range import change_range_db
 from ruvak.core.results.prefetched import prefetch
-from ruvak.core.results.records import CaseVoltage, CauseShare, Hum, LeadCurrent, MechanismCode, MechanismShare, Tones
 from ruvak.core.results.screening import Screening, Sizes
 from ruvak.core.results.sensitivities import Sensitivities, receive
 from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
@@ -60,9 +68,9 @@ class Phasors:
         """All its figures, those of each kind together."""
         every = (self, *(part for _, part in self.mechanisms))
         return (
-            np.stack([one.nominal for one in every]),
-            np.stack([one.likely_squares for one in every]),
-            np.stack([one.worst for one in every]),
+            np.stack([entry.nominal for entry in every]),
+            np.stack([entry.likely_squares for entry in every]),
+            np.stack([entry.worst for entry in every]),
         )
 
     def plus(self, other: "Phasors") -> "Phasors":
@@ -93,11 +101,11 @@ class Disturbed:
 
     def without(self, number: int) -> "Disturbed | None":
         """The same with one of the circuit's removable connections open; None where it closes no loop."""
-        one = self.open_branch(number)
-        if one is None or not one.closes_a_loop():
+        opened = self.open_branch(number)
+        if opened is None or not opened.closes_a_loop():
             return None
         other = copy(self)
-        other._solved = one
+        other._solved = opened
         return other
 
     def open_branch(self, number: int) -> OpenBranch | None:
@@ -129,8 +137,8 @@ class Disturbed:
         sizes = np.abs(inputs.nominal)
         likely = np.sqrt(((sizes**2 + inputs.likely_squares) * self._likely**2).sum(axis=2))
         worst = ((sizes + inputs.worst) * self._worst).sum(axis=2)
-        found: Floats = np.linalg.norm(self._weights[:, None] * np.stack([likely, worst]), axis=1)
-        return found
+        values: Floats = np.linalg.norm(self._weights[:, None] * np.stack([likely, worst]), axis=1)
+        return values
 
     def change_ranges_db(self, changed: "Disturbed", effects: Sensitivities) -> list[tuple[float, float]]:
         """Least and greatest change of A-weighted hum over unknown phase, of each input, if `changed` is the wiring."""
@@ -181,10 +189,10 @@ class Disturbed:
         numbers = range(first_functional, first_functional + len(cases))
         return case_voltages(self.circuit, self._solved, cases, numbers, self._likely, self._worst)
 
-    def volts(self, one: "Phasors") -> HumVolts:
+    def volts(self, phasors: "Phasors") -> HumVolts:
         """With the causes' own sizes."""
-        likely_v = np.sqrt(np.abs(one.nominal) ** 2 + one.likely_squares)
-        worst_v = np.abs(one.nominal) + one.worst
+        likely_v = np.sqrt(np.abs(phasors.nominal) ** 2 + phasors.likely_squares)
+        worst_v = np.abs(phasors.nominal) + phasors.worst
         return HumVolts(self.frequencies_hz, likely_v * self._likely, worst_v * self._worst)
 
     def phasors(self, effects: Sensitivities, by_mechanism: bool = False) -> list["Phasors"]:
@@ -234,9 +242,9 @@ class Disturbed:
         likely = float(np.linalg.norm(self._weights[:, None] * volts.likely_v))
         return likely, float(np.linalg.norm(self._weights * volts.worst_v.sum(axis=1)))
 
-    def hum(self, one: "Phasors", programme_dbu: float | None, brief: bool = False) -> Hum:
+    def hum(self, phasors: "Phasors", programme_dbu: float | None, brief: bool = False) -> Hum:
         """`programme_dbu`: what arrives there on average; `brief`: totals and the largest cause, without tones."""
-        volts = self.volts(one)
+        volts = self.volts(phasors)
         likely_v = np.sqrt((volts.likely_v**2).sum(axis=1))
         worst_v = volts.worst_v.sum(axis=1)
         weighted = _level(self._weights * likely_v)
@@ -249,14 +257,14 @@ class Disturbed:
             below_programme_db=programme_dbu - weighted if programme_dbu is not None else None,
             below_programme_worst_db=programme_dbu - weighted_worst if programme_dbu is not None else None,
             tones=NO_TONES if brief else self._tones(likely_v[:, None], worst_v[:, None])[0],
-            mechanisms=() if brief else tuple(self._mechanism_shares(one)),
+            mechanisms=() if brief else tuple(self._mechanism_shares(phasors)),
             **self._shares(volts, brief),
         )
 
-    def _mechanism_shares(self, one: "Phasors") -> Iterator[MechanismShare]:
+    def _mechanism_shares(self, phasors: "Phasors") -> Iterator[MechanismShare]:
         """What each mechanism leaves by itself, largest first; those that leave nothing at all are left out."""
         shares = []
-        for code, part in one.mechanisms:
+        for code, part in phasors.mechanisms:
             volts = self.volts(part)
             likely_v = np.sqrt((volts.likely_v**2).sum(axis=1))
             worst_v = volts.worst_v.sum(axis=1)
@@ -278,10 +286,10 @@ class Disturbed:
         order = np.argsort(-sizes, kind="stable")
         floor = max(sizes.max(initial=0.0), worst.max(initial=0.0)) * 10.0 ** (-TOLD_WITHIN_DB / 20.0)
         first = order[: 1 if brief else TOLD_AT_MOST]
-        told = first[(sizes[first] > 0.0) & (np.maximum(sizes[first], worst[first]) >= floor)]
-        likely_v, worst_v = volts.likely_v[:, told], volts.worst_v[:, told]
-        whole = levels_dbu(np.stack([*(np.linalg.norm(one, axis=0) for one in (likely_v, worst_v)), sizes[told]]))
-        tones = [NO_TONES] * len(told) if brief else self._tones(likely_v, worst_v)
+        shown = first[(sizes[first] > 0.0) & (np.maximum(sizes[first], worst[first]) >= floor)]
+        likely_v, worst_v = volts.likely_v[:, shown], volts.worst_v[:, shown]
+        whole = levels_dbu(np.stack([*(np.linalg.norm(entry, axis=0) for entry in (likely_v, worst_v)), sizes[shown]]))
+        tones = [NO_TONES] * len(shown) if brief else self._tones(likely_v, worst_v)
         return {
             "causes": tuple(
                 CauseShare(
@@ -293,28 +301,30 @@ class Disturbed:
                     tones=own,
                 )
                 for column, (likely_dbu, worst_dbu, weighted_dbu), own in zip(
-                    told, whole.T.tolist(), tones, strict=True
+                    shown, whole.T.tolist(), tones, strict=True
                 )
             ),
-            "rest_dbu": _level(np.delete(volts.likely_v, told, axis=1)),
+            "rest_dbu": _level(np.delete(volts.likely_v, shown, axis=1)),
         }
 
     def _tones(self, likely_v: Floats, worst_v: Floats) -> list[Tones]:
         """(frequencies, parts), of each part where there is anything at all."""
         levels = levels_dbu(np.stack([likely_v.T, worst_v.T]))
-        found = []
+        result = []
         for likely_dbu, worst_dbu, there in zip(*levels, worst_v.T > 0.0, strict=True):
             # Nothing to validate: these are floats of our own, many of them on a large rig.
-            hertz, likely, worst = (tuple(one[there].tolist()) for one in (self.frequencies_hz, likely_dbu, worst_dbu))
-            found.append(Tones.model_construct(frequencies_hz=hertz, likely_dbu=likely, worst_dbu=worst))
-        return found
+            hertz, likely, worst = (
+                tuple(entry[there].tolist()) for entry in (self.frequencies_hz, likely_dbu, worst_dbu)
+            )
+            result.append(Tones.model_construct(frequencies_hz=hertz, likely_dbu=likely, worst_dbu=worst))
+        return result
 
 
 def levels_dbu(volts: Floats) -> Floats:
     """dBu of each, not below QUIETEST_DBU."""
     zero_v = volts_from_dbu(0.0)
-    found: Floats = 20.0 * np.log10(np.maximum(volts / zero_v, 10.0 ** (QUIETEST_DBU / 20.0)))
-    return found
+    values: Floats = 20.0 * np.log10(np.maximum(volts / zero_v, 10.0 ** (QUIETEST_DBU / 20.0)))
+    return values
 
 
 def _level(volts: Floats | np.float64) -> float:

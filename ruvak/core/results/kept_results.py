@@ -48,9 +48,9 @@ class KeptResults:
         """The result that was made from the same. `key`: of all that is no figure; `figures`: all that is solved."""
         with self._lock:
             known = list(self._kept.get((rig_id, run_id), ()))
-        for one in known:
-            if one.key == key and same(one.figures, figures):
-                return one.result
+        for entry in known:
+            if entry.key == key and same(entry.figures, figures):
+                return entry.result
         return None
 
     def keep(self, rig_id: str, run_id: str, key: bytes, figures: Figures, result: RunResult) -> None:
@@ -68,7 +68,7 @@ def same(before: Figures, after: Figures) -> bool:
     """Whether two lists of arrays agree within SAME_SHARE and SAME_AT_LEAST."""
     if len(before) != len(after):
         return False
-    return all(_alike(one, other) for one, other in zip(before, after, strict=True))
+    return all(_alike(entry, other) for entry, other in zip(before, after, strict=True))
 
 
 def _alike(before: Complexes | Floats, after: Complexes | Floats) -> bool:

@@ -22,7 +22,7 @@ def loudspeaker_line(gains: Gains, drive: int, gain: complex, receiver: int, lev
     arrives = abs(gain)
     if sent.output.signal != SIGNAL or heard.input.signal != SIGNAL or arrives < ratio_from_db(HEARD_DB):
         return None
-    sent_dbu, gets_dbu = (sent.peak_dbu + 20.0 * math.log10(one) for one in (gains.terminal_gain(drive), arrives))
+    sent_dbu, gets_dbu = (sent.peak_dbu + 20.0 * math.log10(entry) for entry in (gains.terminal_gain(drive), arrives))
     return LoudspeakerLine(
         sent_dbu=sent_dbu,
         gets_dbu=gets_dbu,

@@ -11,7 +11,7 @@ from typing import get_args
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit, HumToleranceCode, ToleranceCode
-from ruvak.core.results.records import MechanismCode
+from ruvak.core.results.hum_records import MechanismCode
 from ruvak.core.results.sensitivities import rejection_fall
 from ruvak.core.results.solving import Solved
 from ruvak.core.solve.network import Complexes, Floats, Ints
@@ -39,28 +39,28 @@ def nominal_by_mechanism(circuit: Circuit, solved: Solved, receivers: list[int],
     of it would still stand there if the input's legs drew (nearly) no current is direct, the remainder leg imbalance.
     """
     chosen = [circuit.receivers[number] for number in receivers]
-    found = np.zeros((len(MECHANISMS), len(solved.frequencies_hz), len(chosen), len(columns)), dtype=np.complex128)
+    result = np.zeros((len(MECHANISMS), len(solved.frequencies_hz), len(chosen), len(columns)), dtype=np.complex128)
     first = circuit.network.node_count
     for place, receiver in enumerate(chosen):
         for branch, ohm in receiver.pin1:
-            found[MECHANISMS.index("pin1"), :, place] += ohm * solved.rows(np.array([first + branch]), columns)[:, 0]
+            result[MECHANISMS.index("pin1"), :, place] += ohm * solved.rows(np.array([first + branch]), columns)[:, 0]
     legs = _leg_volts(circuit, solved, receivers, columns)
     across = legs[:, :, 0] - legs[:, :, 1]
     stated = np.array([receiver.stated_rejection for receiver in chosen])
     corners = np.array([receiver.rejection_corner_hz for receiver in chosen])
     fall = rejection_fall(corners, solved.frequencies_hz)
-    found[MECHANISMS.index("rejection")] = (0.5 * stated * fall)[:, :, None] * legs.sum(axis=2)
+    result[MECHANISMS.index("rejection")] = (0.5 * stated * fall)[:, :, None] * legs.sum(axis=2)
     unloaded = np.linalg.solve(_unloading(circuit, solved, receivers), legs)
     direct = unloaded[:, :, 0] - unloaded[:, :, 1]
-    found[MECHANISMS.index("direct")] = direct
-    found[MECHANISMS.index("leg_imbalance")] = across - direct
-    return found
+    result[MECHANISMS.index("direct")] = direct
+    result[MECHANISMS.index("leg_imbalance")] = across - direct
+    return result
 
 
 def _leg_volts(circuit: Circuit, solved: Solved, receivers: list[int], columns: Ints) -> Complexes:
     """(frequencies, receivers, hot and cold, columns): each leg against the input's reference."""
     chosen = [circuit.receivers[number] for number in receivers]
-    nodes = np.array([(one.hot, one.cold, one.reference) for one in chosen], dtype=np.int64)
+    nodes = np.array([(choice.hot, choice.cold, choice.reference) for choice in chosen], dtype=np.int64)
     rows, at = np.unique(nodes, return_inverse=True)
     volts = solved.rows(rows, columns)[:, at.reshape(nodes.shape)]
     legs: Complexes = volts[:, :, :2] - volts[:, :, 2:]
@@ -73,17 +73,19 @@ def _unloading(circuit: Circuit, solved: Solved, receivers: list[int]) -> Comple
     Woodbury's identity: solved with it, the legs' voltages become those with the conductances taken off.
     """
     chosen = [circuit.receivers[number] for number in receivers]
-    nodes = np.array([(one.hot, one.cold, one.reference) for one in chosen], dtype=np.int64)
+    nodes = np.array([(choice.hot, choice.cold, choice.reference) for choice in chosen], dtype=np.int64)
     functionals = 2 * np.array(receivers, dtype=np.int64)[:, None] + np.array([0, 1])
     rows, which = np.broadcast_arrays(nodes[:, None, :], functionals[:, :, None])
     adjoint = solved.adjoint_at(rows.ravel(), which.ravel()).reshape(-1, *rows.shape)
     ohms = adjoint[:, :, :, :2] - adjoint[:, :, :, 2:]
-    taken_off: Floats = (1.0 - REMAINING_SHARE) * np.array([one.leg_siemens for one in chosen])
-    found: Complexes = np.eye(2) - ohms * taken_off[None, :, None, :]
-    return found
+    taken_off: Floats = (1.0 - REMAINING_SHARE) * np.array([choice.leg_siemens for choice in chosen])
+    values: Complexes = np.eye(2) - ohms * taken_off[None, :, None, :]
+    return values
 
 
 def tolerance_masks(codes: list[ToleranceCode | HumToleranceCode]) -> dict[MechanismCode, Floats]:
     """For each mechanism that any of these tolerances is a part of, 1 where it is and 0 where not."""
     mechanisms = [MECHANISM_OF[code] for code in codes]
-    return {one: np.array([float(of == one) for of in mechanisms]) for one in dict.fromkeys(mechanisms)}
+    return {
+        mechanism: np.array([float(of == mechanism) for of in mechanisms]) for mechanism in dict.fromkeys(mechanisms)
+    }

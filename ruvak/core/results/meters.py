@@ -9,7 +9,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
-from ruvak.core.results.records import CaseVoltage, LeadCurrent
+from ruvak.core.results.hum_records import CaseVoltage, LeadCurrent
 from ruvak.core.results.solving import Solved
 from ruvak.core.rig.points import CHASSIS
 from ruvak.core.solve.network import EARTH, Complexes, Floats
@@ -35,12 +35,12 @@ def lead_currents(circuit: Circuit, solved: Solved, likely: Floats, worst: Float
     for owner, of_cable in circuit.cables:
         branches_of.setdefault(owner, []).extend(of_cable)
     first, causes = circuit.network.node_count, np.arange(len(circuit.causes))
-    found = []
+    result = []
     for owner, branches in branches_of.items():
         amperes = solved.rows(first + np.array(branches, dtype=np.int64), causes).sum(axis=1)
         likely_a, worst_a = total_rms(amperes, likely, worst)
-        found.append(LeadCurrent(item=owner, likely_a=likely_a, worst_a=worst_a))
-    return tuple(found)
+        result.append(LeadCurrent(item=owner, likely_a=likely_a, worst_a=worst_a))
+    return tuple(result)
 
 
 def case_voltages(
@@ -56,7 +56,7 @@ def case_voltages(
     `functionals`: the number of each case's voltage among the solution's adjoints: its impedance to earth z loads what
     stands there to v Z / (z + Z) (Thevenin's theorem).
     """
-    causes, found = np.arange(len(circuit.causes)), []
+    causes, result = np.arange(len(circuit.causes)), []
     body_ohm = BODY_OHM + SKIN_OHM / (1.0 + 2j * np.pi * solved.frequencies_hz * SKIN_OHM * SKIN_F)
     for (gear, node), functional in zip(cases, functionals, strict=True):
         row = np.array([node], dtype=np.int64)
@@ -64,12 +64,12 @@ def case_voltages(
         ohm = solved.adjoint_at(row, np.array([functional], dtype=np.int64))[:, 0]
         likely_v, worst_v = total_rms(open_v * (METER_OHM / (ohm + METER_OHM))[:, None], likely, worst)
         touch_a, touch_worst_a = total_rms(open_v / (ohm + body_ohm)[:, None], likely, worst)
-        found.append(
+        result.append(
             CaseVoltage(
                 gear=gear, likely_v=likely_v, worst_v=worst_v, touch_likely_a=touch_a, touch_worst_a=touch_worst_a
             )
         )
-    return tuple(found)
+    return tuple(result)
 
 
 def total_rms(per_unit: Complexes, likely: Floats, worst: Floats) -> tuple[float, float]:

@@ -48,14 +48,14 @@ class NortonEquivalent:
         nodes = [circuit.node_of.get(point, EARTH) for point in self.points]
         if EARTH in nodes or len(set(nodes)) < len(nodes) or not cause_frequencies(circuit) <= set(self.frequencies_hz):
             return None
-        mine = {(one.code, one.owner) for one in circuit.causes}
-        others = [one for one in self.causes if (one.code, one.owner) not in mine]
-        causes = (*circuit.causes, *(replace(one, lines=()) for one in others))
-        column = {(one.code, one.owner): index for index, one in enumerate(self.causes)}
+        own = {(cause.code, cause.owner) for cause in circuit.causes}
+        others = [cause for cause in self.causes if (cause.code, cause.owner) not in own]
+        causes = (*circuit.causes, *(replace(other, lines=()) for other in others))
+        column = {(cause.code, cause.owner): index for index, cause in enumerate(self.causes)}
         amperes = np.zeros((*self.amperes.shape[:2], len(causes)), dtype=np.complex128)
-        for index, one in enumerate(causes):
-            if (one.code, one.owner) in column:
-                amperes[:, :, index] = self.amperes[:, :, column[one.code, one.owner]]
+        for index, cause in enumerate(causes):
+            if (cause.code, cause.owner) in column:
+                amperes[:, :, index] = self.amperes[:, :, column[cause.code, cause.owner]]
         siemens = self.siemens
         if self.earthed:
             siemens = siemens - MOST * _strays(self.points, circuit.floating, self.frequencies_hz, self.stray_f)
@@ -75,27 +75,27 @@ def norton_equivalent(
     `more_hz`: frequencies at which a wiring may bring a cause that is not there yet. None where there is nothing to
     tell apart.
     """
-    points = [point.of(one) for one in gear for point in (SIGNAL_REFERENCE, CHASSIS)]
+    points = [point.of(device) for device in gear for point in (SIGNAL_REFERENCE, CHASSIS)]
     stiff = _stiff(bare.network)
-    by_node = {stiff[bare.node_of.get(one, EARTH)]: one for one in points}
+    by_node = {stiff[bare.node_of.get(point, EARTH)]: point for point in points}
     by_node.pop(stiff[EARTH], None)
-    points = [one for one in by_node.values() if rest.node_of.get(one, EARTH) != EARTH]
-    if not points or len({rest.node_of[one] for one in points}) < len(points):
+    points = [entry for entry in by_node.values() if rest.node_of.get(entry, EARTH) != EARTH]
+    if not points or len({rest.node_of[point] for point in points}) < len(points):
         return None
     hertz = sorted(cause_frequencies(rest) | cause_frequencies(bare) | set(more_hz))
     try:
-        (siemens, amperes), (own, currents) = (_seen(one, points, hertz, block_cache) for one in (rest, bare))
+        (siemens, amperes), (own, currents) = (_seen(entry, points, hertz, block_cache) for entry in (rest, bare))
     except np.linalg.LinAlgError:
         # Two of the points are one to everybody else: a glance by itself has to do.
         return None
-    column = {(one.code, one.owner): index for index, one in enumerate(rest.causes)}
-    for index, one in enumerate(bare.causes):
-        if (one.code, one.owner) in column:
-            amperes[:, :, column[one.code, one.owner]] -= currents[:, :, index]
+    column = {(cause.code, cause.owner): index for index, cause in enumerate(rest.causes)}
+    for index, cause in enumerate(bare.causes):
+        if (cause.code, cause.owner) in column:
+            amperes[:, :, column[cause.code, cause.owner]] -= currents[:, :, index]
     # What ties a device down while nothing is plugged in is no part of what others add.
     siemens -= _strays(points, rest.floating, np.array(hertz), stray_f)
     own -= _strays(points, bare.floating, np.array(hertz), stray_f)
-    earthed = any(one not in rest.floating for one in gear)
+    earthed = any(device not in rest.floating for device in gear)
     return NortonEquivalent(tuple(points), np.array(hertz), siemens - own, amperes, rest.causes, stray_f, earthed)
 
 
@@ -103,11 +103,11 @@ def _strays(
     points: Sequence[NodeRef], floating: Sequence[str], frequencies_hz: Floats, stray_f: Mapping[str, float]
 ) -> Complexes:
     """(frequencies, points, points): the capacitance to earth of each floating device's chassis."""
-    found = np.zeros((len(frequencies_hz), len(points), len(points)), dtype=np.complex128)
+    result = np.zeros((len(frequencies_hz), len(points), len(points)), dtype=np.complex128)
     for index, point in enumerate(points):
         if point.in_part == CHASSIS and point.owner in floating:
-            found[:, index, index] = 2j * np.pi * frequencies_hz * stray_f[point.owner]
-    return found
+            result[:, index, index] = 2j * np.pi * frequencies_hz * stray_f[point.owner]
+    return result
 
 
 def _stiff(network: Network) -> UnionFind[Hashable]:
@@ -122,14 +122,14 @@ def _seen(
     circuit: Circuit, points: Sequence[NodeRef], hertz: Sequence[float], block_cache: BlockCache | None
 ) -> tuple[Complexes, Complexes]:
     """Admittances between the points, and each cause's currents into them, volts held at nought."""
-    nodes = [circuit.node_of[one] for one in points]
+    nodes = [circuit.node_of[point] for point in points]
     solver = RigSolver(circuit, block_cache=block_cache, ports=nodes)
     frequencies_hz, emfs = cause_emfs(circuit, at=hertz)
     solved = solver.solve(frequencies_hz, emfs, adjoints=len(frequencies_hz))
     rows = np.array(nodes, dtype=np.int64)
     first = solver.legs.shape[1] - len(nodes)
     # By reciprocity of the adjoint: volts at port p for an ampere into q.
-    port, into = (one.ravel() for one in np.indices((len(nodes), len(nodes))))
+    port, into = (entry.ravel() for entry in np.indices((len(nodes), len(nodes))))
     ohms = solved.adjoint_at(rows[into], first + port).reshape(-1, len(nodes), len(nodes))
     volts = solved.rows(rows, np.arange(len(circuit.causes)))
     siemens: Complexes = np.linalg.inv(ohms).astype(np.complex128, copy=False)

@@ -39,15 +39,15 @@ class OpenBranch:
         """(frequencies, rows, columns) of the unknowns; EARTH reads as zero."""
         own, answer = self.base.rows(np.array([self.row]), columns), self._answer()
         driven = self.base.rows(rows, np.array([self.column]))
-        found: Complexes = self.base.rows(rows, columns) - driven * (own / answer)
-        return found
+        values: Complexes = self.base.rows(rows, columns) - driven * (own / answer)
+        return values
 
     def adjoint_at(self, rows: Ints, functionals: Ints) -> Complexes:
         """(frequencies, pairs): of each functional's adjoint the row beside it; EARTH reads as zero."""
         connection, row = np.full_like(rows, self.functional), np.full_like(rows, self.row)
         read, own = self.base.adjoint_at(rows, connection), self.base.adjoint_at(row, functionals)
-        found: Complexes = self.base.adjoint_at(rows, functionals) - read * (own / self._backwards())
-        return found
+        values: Complexes = self.base.adjoint_at(rows, functionals) - read * (own / self._backwards())
+        return values
 
     def closes_a_loop(self) -> bool:
         """Whether anything at all flows when a volt stands in the branch, and more than rounding makes of it."""

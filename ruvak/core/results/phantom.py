@@ -33,7 +33,7 @@ class Phantom:
 
     def at(self, numbers: list[int]) -> tuple[PhantomAt, ...]:
         """For these drives' outputs: what stands there and flows."""
-        return tuple(self._at(one) for one in numbers if self.circuit.feeds or self.circuit.sinks[one].ampere)
+        return tuple(self._at(number) for number in numbers if self.circuit.feeds or self.circuit.sinks[number].ampere)
 
     def _at(self, number: int) -> PhantomAt:
         sink, drive = self.circuit.sinks[number], self.circuit.drives[number]
@@ -94,7 +94,7 @@ def _solved(circuit: Circuit, drawing: list[bool]) -> Floats:
         if sink.ampere
         for branch, _ in drive.branch_gains
     }
-    network = _at_dc(circuit.network, fed, {one for receiver in circuit.receivers for one in receiver.coupled})
+    network = _at_dc(circuit.network, fed, {index for receiver in circuit.receivers for index in receiver.coupled})
     loose = islands(network)
     ties = tuple((min(group), EARTH, 1.0 / FLOATING_OHM) for group in loose)
     supply = tuple((leg, feed.reference, 1.0 / feed.ohm) for feed in circuit.feeds for leg in feed.legs)
@@ -116,14 +116,14 @@ def _solved(circuit: Circuit, drawing: list[bool]) -> Floats:
         # The electronics hang on a node of their own, between the two legs.
         inject(inner, -sink.ampere)
         inject(sink.reference, sink.ampere)
-        for leg in (one for one in sink.legs if one != EARTH):
+        for leg in (leg for leg in sink.legs if leg != EARTH):
             rows.append(np.array([leg, inner, leg, inner]))
             columns.append(np.array([leg, inner, inner, leg]))
             values.append(np.array([1.0, 1.0, -1.0, -1.0]) / sink.leg_ohm)
     where = (np.concatenate(rows), np.concatenate(columns))
     matrix = sparse.csc_matrix((np.concatenate(values), where), shape=(size, size))
-    found: Floats = splu(matrix).solve(right)
-    return found
+    result: Floats = splu(matrix).solve(right)
+    return result
 
 
 def _at_dc(network: Network, blocked: set[int], coupled: set[int]) -> Network:
@@ -133,15 +133,15 @@ def _at_dc(network: Network, blocked: set[int], coupled: set[int]) -> Network:
     Millivolts across a screen contact do not matter here.
     """
     bundles, first = [], 0
-    for one in network.bundles:
-        nothing = tuple(tuple(0.0 for _ in row) for row in one.henry)
-        if any(first + k in blocked for k in range(len(one.a))):
+    for bundle in network.bundles:
+        nothing = tuple(tuple(0.0 for _ in row) for row in bundle.henry)
+        if any(first + k in blocked for k in range(len(bundle.a))):
             # A branch from a node to itself carries nothing.
-            b = tuple(a if first + k in blocked else b for k, (a, b) in enumerate(zip(one.a, one.b, strict=True)))
-            ohm = tuple(1.0 if first + k in blocked else ohm for k, ohm in enumerate(one.ohm))
-            bundles.append(Bundle(one.a, b, ohm, nothing))
+            b = tuple(a if first + k in blocked else b for k, (a, b) in enumerate(zip(bundle.a, bundle.b, strict=True)))
+            ohm = tuple(1.0 if first + k in blocked else ohm for k, ohm in enumerate(bundle.ohm))
+            bundles.append(Bundle(bundle.a, b, ohm, nothing))
         else:
-            bundles.append(Bundle(one.a, one.b, one.ohm, nothing))
-        first += len(one.a)
-    kept = tuple(one for number, one in enumerate(network.conductances) if number not in coupled)
+            bundles.append(Bundle(bundle.a, bundle.b, bundle.ohm, nothing))
+        first += len(bundle.a)
+    kept = tuple(conductance for number, conductance in enumerate(network.conductances) if number not in coupled)
     return replace(network, conductances=kept, capacitances=(), bundles=tuple(bundles), transresistances=())

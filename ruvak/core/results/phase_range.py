@@ -38,5 +38,5 @@ def change_range_db(before: Complexes, after: Complexes, weights: Floats) -> tup
 
 
 def _db(power: Floats) -> Floats:
-    found: Floats = 10.0 * np.log10(np.maximum(power, volts_from_dbu(QUIETEST_DBU) ** 2))
-    return found
+    values: Floats = 10.0 * np.log10(np.maximum(power, volts_from_dbu(QUIETEST_DBU) ** 2))
+    return values

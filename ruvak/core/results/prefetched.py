@@ -18,7 +18,7 @@ class PrefetchedRows:
     """The rows and columns given, of `base`; asked for others it answers wrongly, so give them all."""
 
     def __init__(self, base: Solved, size: int, rows: Iterable[int], columns: Iterable[int]) -> None:
-        wanted, self._across = (np.array(sorted(set(one)), dtype=np.int64) for one in (rows, columns))
+        wanted, self._across = (np.array(sorted(set(entry)), dtype=np.int64) for entry in (rows, columns))
         wanted = wanted[wanted != EARTH]
         self._base = base
         # EARTH is -1, so counted from the end it is the row of zeros behind the last.
@@ -34,8 +34,8 @@ class PrefetchedRows:
 
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the unknowns; EARTH reads as zero."""
-        found: Complexes = self._x[:, self._row[rows][:, None], np.searchsorted(self._across, columns)]
-        return found
+        values: Complexes = self._x[:, self._row[rows][:, None], np.searchsorted(self._across, columns)]
+        return values
 
     def adjoint_at(self, rows: Ints, functionals: Ints) -> Complexes:
         """The base's."""

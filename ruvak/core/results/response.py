@@ -4,7 +4,7 @@ import math
 from functools import lru_cache
 
 import numpy as np
-from scipy.interpolate import PchipInterpolator
+from scipy.interpolate import CubicSpline
 
 from ruvak.core.results.records import Response
 from ruvak.core.solve.network import Bools, Complexes, Floats
@@ -26,6 +26,9 @@ FULL_SWEEP_HZ = (*BELOW_HZ, *THIRD_OCTAVES_HZ, *ABOVE_HZ)
 HALF_POWER_DB = -10.0 * math.log10(2.0)
 BARELY_DB = -0.1
 """Above this a level says nothing about how steeply it falls."""
+
+DENSE = 1.5
+"""Neighbouring frequencies nearer than this ratio are dense enough for a spline through the levels."""
 
 COARSE_HZ = (20.0, 40.0, 100.0, 1000.0, 10_000.0, 20_000.0)
 """Enough to tell dull and thin from whole when many wirings are compared."""
@@ -60,8 +63,8 @@ def response(
 
 def _relative_db(gains: Complexes, frequencies_hz: tuple[float, ...]) -> Floats:
     ratios = np.abs(gains) / abs(gains[frequencies_hz.index(1000.0)])
-    found: Floats = 20.0 * np.log10(np.maximum(ratios, ratio_from_db(FLOOR_DB)))
-    return found
+    values: Floats = 20.0 * np.log10(np.maximum(ratios, ratio_from_db(FLOOR_DB)))
+    return values
 
 
 def _passband(level_db: Floats, hertz: Floats, heard: Bools) -> tuple[float, int, int]:
@@ -81,20 +84,20 @@ def _passband(level_db: Floats, hertz: Floats, heard: Bools) -> tuple[float, int
 @lru_cache(maxsize=8)
 def _octaves(hertz: tuple[float, ...]) -> tuple[tuple[int, int, float], ...]:
     """First and last place of each octave among these frequencies, and how near its middle is to 1 kHz, nearest 0."""
-    found = []
+    result = []
     for first, low_hz in enumerate(hertz):
         last = next((place for place, high_hz in enumerate(hertz) if high_hz >= 1.98 * low_hz), None)
         if last is not None:
-            found.append((first, last, -abs(math.log(math.sqrt(low_hz * hertz[last]) / 1000.0))))
-    return tuple(found)
+            result.append((first, last, -abs(math.log(math.sqrt(low_hz * hertz[last]) / 1000.0))))
+    return tuple(result)
 
 
 def corner_hz(level_db: Floats, hertz: Floats, start: int, step: int, wanted_db: float = HALF_POWER_DB) -> float | None:
     """Where the level first falls to `wanted_db`, from `start` downwards (step -1) or upwards; None: not in the sweep.
 
-    `level_db` is relative to the passband. Between the two frequencies beside it ln(10^(-L/10) - 1) is taken as linear
-    in ln f, which it is exactly for any Butterworth slope, a first-order one included; where one of them lies at the
-    passband's level or above it, a monotone cubic through the levels.
+    `level_db` is relative to the passband. Where the frequencies lie dense, a cubic spline goes through the levels.
+    Where they lie an octave apart, outside the audible range, ln(10^(-L/10) - 1) is taken as linear in ln f, which it
+    is exactly for any Butterworth slope, a first-order one included.
     """
     inside = start
     while level_db[inside] > wanted_db:
@@ -104,14 +107,15 @@ def corner_hz(level_db: Floats, hertz: Floats, start: int, step: int, wanted_db:
     if inside == start:
         return None
     pair = sorted((inside - step, inside))
-    if max(level_db[pair]) < BARELY_DB and wanted_db < BARELY_DB:
+    dense = hertz[pair[1]] < DENSE * hertz[pair[0]]
+    if not dense and max(level_db[pair]) < BARELY_DB and wanted_db < BARELY_DB:
         before, after, wanted = (
             math.log(10.0 ** (-level / 10.0) - 1.0) for level in (level_db[inside - step], level_db[inside], wanted_db)
         )
         share = (wanted - before) / (after - before)
         return float(hertz[inside - step] * (hertz[inside] / hertz[inside - step]) ** share)
-    around = slice(max(0, pair[0] - 2), pair[1] + 3)
-    curve = PchipInterpolator(np.log(hertz[around]), level_db[around])
+    around = slice(max(0, pair[0] - 3), pair[1] + 4)
+    curve = CubicSpline(np.log(hertz[around]), level_db[around])
     roots = np.exp(curve.solve(wanted_db, discontinuity=False, extrapolate=False))
     between = roots[(roots >= hertz[pair[0]] * (1 - 1e-9)) & (roots <= hertz[pair[1]] * (1 + 1e-9))]
     # A level that is met exactly at a frequency solved need not count as a crossing.

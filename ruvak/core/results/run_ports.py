@@ -35,20 +35,20 @@ def ports_of_run(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> RunPort
 def _cables_in_use(rig: Rig, run: Run, piece: str) -> list[int]:
     """Of a piece's cables those at a connector that this run plugs in, and those that end inside."""
     used = {end.connector for end in run.ends if end.owner == piece}
-    found = []
+    result = []
     for index, cable in enumerate(rig.part_of(piece).cables):
-        points = [point for one in cable.conductors for point in (one.a, one.b) if point is not None]
+        points = [point for conductor in cable.conductors for point in (conductor.a, conductor.b) if point is not None]
         if any(isinstance(point, InnerNode) or point.connector in used for point in points):
-            found.append(index)
-    return found
+            result.append(index)
+    return result
 
 
 def by_owner(tolerances: Iterable[Tolerance]) -> dict[str, list[Tolerance]]:
     """Unknowns by what they belong to."""
-    found: dict[str, list[Tolerance]] = {}
+    result: dict[str, list[Tolerance]] = {}
     for tolerance in tolerances:
-        found.setdefault(tolerance.owner, []).append(tolerance)
-    return found
+        result.setdefault(tolerance.owner, []).append(tolerance)
+    return result
 
 
 def sources_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[tuple[int, ...], ...]:
@@ -82,7 +82,7 @@ def _led_on(traced: Trace, circuit: Circuit, ends: dict[Endpoint, Connector]) ->
 
 def channel_points(drive: Drive) -> tuple[ContactRef | NodeRef, ...]:
     """Where a drive's channel leaves: its hot, and of a balanced output its cold."""
-    channel = next(one for one in drive.output.channels if one.id == drive.channel)
+    channel = next(channel for channel in drive.output.channels if channel.id == drive.channel)
     return tuple(point.of(drive.gear) for point in points_of_channel(channel))
 
 
@@ -100,22 +100,22 @@ def inputs_of(
     another device of the run sends something back to it.
     """
     nodes = _nodes(traced, ends_of(rig, run, "in"))
-    found = [
+    result = [
         number
         for gear in nodes
         for number in circuit.receivers_of.get(gear, ())
         if traced.node_of[circuit.receivers[number].input.hot.of(gear)] in nodes[gear]
     ]
-    both = {end: one for end, one in ends_of(rig, run, "out").items() if one.side == "both"}
+    both = {end: entry for end, entry in ends_of(rig, run, "out").items() if entry.side == "both"}
     returning = _nodes(traced, both)
-    senders = {circuit.drives[one].gear for group in sources for one in group}
+    senders = {circuit.drives[member].gear for group in sources for member in group}
     for number, receiver in enumerate(circuit.receivers if returning else ()):
         hot = receiver.input.hot.of(receiver.gear)
         here = traced.node_of[hot] in returning.get(receiver.gear, ())
         sends = here and receiver.gear in senders
-        if number not in found and sends and _sent_from_elsewhere(traced, circuit, sources, receiver):
-            found.append(number)
-    return tuple(found)
+        if number not in result and sends and _sent_from_elsewhere(traced, circuit, sources, receiver):
+            result.append(number)
+    return tuple(result)
 
 
 def _sent_from_elsewhere(

@@ -52,7 +52,7 @@ class Screening:
         each = max(1, len(self._solved.frequencies_hz) * max(1, self._effects.element_count))
         step = max(1, HELD // each)
         parts = [self._some(np.arange(first, min(count, first + step))) for first in range(0, count, step)]
-        return np.concatenate([one[0] for one in parts]), np.concatenate([one[1] for one in parts])
+        return np.concatenate([part[0] for part in parts]), np.concatenate([part[1] for part in parts])
 
     def _some(self, numbers: Ints) -> tuple[Floats, Floats]:
         circuit, solved, effects = self._circuit, self._solved, self._effects
@@ -70,7 +70,7 @@ class Screening:
         own = np.abs(effects.adjoints(solved, *pairs)) / back[:, None, :]
         read = self._adjoints_between(effects.driven, functionals)
         turned = self._driving[:, :, None] * read * own[:, effects.input_of_element]
-        found = []
+        result = []
         for norm, flows, together in (
             (self._elements.likely, flowing.likely / answer, effects.bound_likely),
             (self._elements.worst, flowing.worst / answer, effects.bound_worst),
@@ -78,8 +78,8 @@ class Screening:
             carried = moved * flows[:, None, :]
             elements = turned * (norm[:, :, None] + carried) + self._weights[:, :, None] * carried
             change = heard * flows[:, None, :] + together(elements)
-            found.append(np.linalg.norm(self._sizes.weights[:, None, None] * change, axis=0).T)
-        return found[0], found[1]
+            result.append(np.linalg.norm(self._sizes.weights[:, None, None] * change, axis=0).T)
+        return result[0], result[1]
 
     def _norms_between(self, ends: Ints) -> _Norms:
         """Of the causes' volts between two rows each, some at a time."""
@@ -89,7 +89,9 @@ class Screening:
             self._norms(self._between(ends[:, first : first + step], self._causes))
             for first in range(0, max(1, ends.shape[1]), step)
         ]
-        return _Norms(*(np.concatenate([getattr(one, name) for one in parts], axis=1) for name in ("likely", "worst")))
+        return _Norms(
+            *(np.concatenate([getattr(part, name) for part in parts], axis=1) for name in ("likely", "worst"))
+        )
 
     def _norms(self, volts: Complexes) -> _Norms:
         sizes = np.abs(volts)
@@ -100,8 +102,8 @@ class Screening:
         rows, at = np.unique(ends, return_inverse=True)
         first, second = at.reshape(ends.shape)
         values = self._solved.rows(rows, columns)
-        found: Complexes = values[:, first] - values[:, second]
-        return found
+        result: Complexes = values[:, first] - values[:, second]
+        return result
 
     def _adjoints_between(self, ends: Ints, functionals: Ints) -> Floats:
         """(frequencies, pairs, functionals): sizes."""

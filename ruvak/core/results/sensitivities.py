@@ -36,8 +36,8 @@ class Sensitivities:
         self._circuit, self._heard = circuit, heard
         self.receivers = [number for number, _ in heard]
         self.first: Ints = np.cumsum([0, *(len(tolerances) for _, tolerances in heard)])
-        self.likely: Floats = np.array([one.likely for _, tolerances in heard for one in tolerances])
-        self.worst: Floats = np.array([one.worst for _, tolerances in heard for one in tolerances])
+        self.likely: Floats = np.array([tolerance.likely for _, tolerances in heard for tolerance in tolerances])
+        self.worst: Floats = np.array([tolerance.worst for _, tolerances in heard for tolerance in tolerances])
         elements: list[_Element] = []
         starts: list[int] = []
         receivers: list[int] = []
@@ -82,8 +82,8 @@ class Sensitivities:
         """(elements,): which of `receivers`, by its place, each element is counted at."""
         tolerances = np.repeat(np.arange(len(self.receivers)), np.diff(self.first))
         counts = np.diff([*self._starts, self.element_count]) if len(self._starts) else np.zeros(0, dtype=np.int64)
-        found: Ints = np.repeat(tolerances, counts)
-        return found
+        values: Ints = np.repeat(tolerances, counts)
+        return values
 
     def only(self, chosen: Ints) -> "Sensitivities":
         """The same at some of the receivers, by their places."""
@@ -113,8 +113,8 @@ class Sensitivities:
     def _by_unknown(self, elements: Floats) -> Floats:
         if not len(self._starts):
             return np.zeros((elements.shape[0], 0, elements.shape[2]))
-        found: Floats = np.add.reduceat(elements, self._starts, axis=1)
-        return found
+        values: Floats = np.add.reduceat(elements, self._starts, axis=1)
+        return values
 
     def of(self, solved: Solved, columns: Sequence[int], programme: bool = False) -> Complexes:
         """What a unit of each tolerance adds: (frequencies, tolerances, columns).
@@ -125,20 +125,20 @@ class Sensitivities:
         if not len(self._starts):
             return np.zeros((len(solved.frequencies_hz), 0, len(which)), dtype=np.complex128)
         if len(solved.frequencies_hz) * self.element_count * len(which) <= FEW:
-            found = self._of_few(solved, which)
+            result = self._of_few(solved, which)
         else:
-            found = self._of_many(solved, which)
+            result = self._of_many(solved, which)
         if programme:
-            self._add_emfs(found, solved, columns)
-        return found
+            self._add_emfs(result, solved, columns)
+        return result
 
     def _of_few(self, solved: Solved, which: Ints) -> Complexes:
         rows, at = np.unique(self._rows[2:], return_inverse=True)
         first, second = at.reshape(2, -1)
         x = solved.rows(rows, which)
         between = self.weights(solved)[:, :, None] * (x[:, first] - x[:, second])
-        found: Complexes = np.add.reduceat(between, self._starts, axis=1)
-        return found
+        values: Complexes = np.add.reduceat(between, self._starts, axis=1)
+        return values
 
     def _of_many(self, solved: Solved, which: Ints) -> Complexes:
         """Rows of a sparse matrix, two entries an element: multiplied, it adds a tolerance's elements up by itself."""
@@ -148,33 +148,33 @@ class Sensitivities:
         x = solved.rows(rows, which)
         starts = np.concatenate([[0], np.cumsum(there)])[[*(2 * self._starts), len(ends)]]
         shape = (len(self._starts), len(rows))
-        found = np.empty((len(x), len(self._starts), len(which)), dtype=np.complex128)
+        result = np.empty((len(x), len(self._starts), len(which)), dtype=np.complex128)
         for index, weights in enumerate(self.weights(solved)):
             both = np.stack([weights, -weights], axis=1).ravel()[there]
-            found[index] = sparse.csr_matrix((both, at, starts), shape=shape) @ x[index]
-        return found
+            result[index] = sparse.csr_matrix((both, at, starts), shape=shape) @ x[index]
+        return result
 
     def added(self, values: Floats) -> Floats:
         """(frequencies, tolerances, columns) added up to (frequencies, receivers, columns)."""
         some = np.flatnonzero(np.diff(self.first))
-        found = np.zeros((values.shape[0], len(self.receivers), values.shape[2]))
+        result = np.zeros((values.shape[0], len(self.receivers), values.shape[2]))
         if len(some):
-            found[:, some] = np.add.reduceat(values, self.first[some], axis=1)
-        return found
+            result[:, some] = np.add.reduceat(values, self.first[some], axis=1)
+        return result
 
     def driving(self, solved: Solved) -> Complexes:
         """(frequencies, elements): what multiplies the adjoint between an element's a and b."""
         constant, slope, *_ = self._factors
-        found: Complexes = constant + 2j * np.pi * solved.frequencies_hz[:, None] * slope
-        return found
+        values: Complexes = constant + 2j * np.pi * solved.frequencies_hz[:, None] * slope
+        return values
 
     def weights(self, solved: Solved) -> Complexes:
         """(frequencies, elements): what a volt or ampere between an element's p and q adds at its input."""
         _, _, direct, falling = self._factors
         y = self.adjoints(solved, self._rows[:2], np.stack([self._receiver] * 2))
         fall = _falls(self._circuit, self._receiver, solved.frequencies_hz)
-        found: Complexes = self.driving(solved) * (y[:, 0] - y[:, 1]) + direct + falling * fall
-        return found
+        values: Complexes = self.driving(solved) * (y[:, 0] - y[:, 1]) + direct + falling * fall
+        return values
 
     def adjoints(self, solved: Solved, rows: Ints, receivers: Ints) -> Complexes:
         """(frequencies, ...): what a receiver makes of a unit in a row's equation, both legs and its rejection in."""
@@ -187,10 +187,10 @@ class Sensitivities:
         folded: Complexes = hot - cold
         if stated.any():
             folded += 0.5 * stated * _falls(self._circuit, receiver, solved.frequencies_hz) * (hot + cold)
-        found: Complexes = folded[:, at.reshape(rows.shape)]
-        return found
+        values: Complexes = folded[:, at.reshape(rows.shape)]
+        return values
 
-    def _add_emfs(self, found: Complexes, solved: Solved, columns: Sequence[int]) -> None:
+    def _add_emfs(self, result: Complexes, solved: Solved, columns: Sequence[int]) -> None:
         """Of drives whose emf itself is uncertain."""
         gains: dict[int, list[tuple[int, float]]] = {}
         for column, number in enumerate(columns):
@@ -204,17 +204,17 @@ class Sensitivities:
             for column, gain in gains.get(branch, ())
         ]
         if entries:
-            place, receiver, row, column_of = np.array([one[:4] for one in entries], dtype=np.int64).T
-            volts = np.array([one[4] for one in entries]) * self.adjoints(solved, row, receiver)
-            np.subtract.at(found.transpose(1, 2, 0), (place, column_of), volts.T)
+            place, receiver, row, column_of = np.array([entry[:4] for entry in entries], dtype=np.int64).T
+            volts = np.array([entry[4] for entry in entries]) * self.adjoints(solved, row, receiver)
+            np.subtract.at(result.transpose(1, 2, 0), (place, column_of), volts.T)
 
 
 def _ranges(starts: Ints, ends: Ints) -> Ints:
     """Every whole number from each start to its end, one range after the other."""
     counts = ends - starts
     within = np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts)
-    found: Ints = np.repeat(starts, counts) + within
-    return found
+    values: Ints = np.repeat(starts, counts) + within
+    return values
 
 
 def _elements(circuit: Circuit, tolerance: Tolerance, number: int) -> Iterator[_Element]:
@@ -228,9 +228,9 @@ def _elements(circuit: Circuit, tolerance: Tolerance, number: int) -> Iterator[_
         yield a, b, a, b, 0.0, -farad, 0.0, 0.0
     for branch, ohm in tolerance.branch_ohms:
         yield first + branch, EARTH, first + branch, EARTH, ohm, 0.0, 0.0, 0.0
-    for one, other, henry in tolerance.branch_henries:
-        yield first + one, EARTH, first + other, EARTH, 0.0, henry, 0.0, 0.0
-        yield first + other, EARTH, first + one, EARTH, 0.0, henry, 0.0, 0.0
+    for entry, other, henry in tolerance.branch_henries:
+        yield first + entry, EARTH, first + other, EARTH, 0.0, henry, 0.0, 0.0
+        yield first + other, EARTH, first + entry, EARTH, 0.0, henry, 0.0, 0.0
     for driven, sensed, ohm in tolerance.transresistances:
         yield first + driven, EARTH, first + sensed, EARTH, -ohm, 0.0, 0.0, 0.0
     if tolerance.receiver == number:
@@ -245,19 +245,19 @@ def _elements(circuit: Circuit, tolerance: Tolerance, number: int) -> Iterator[_
 def receive(circuit: Circuit, solved: Solved, receivers: Sequence[int], columns: Sequence[int]) -> Complexes:
     """What receivers make of the solved voltages: (frequencies, receivers, columns), volts."""
     first, chosen = circuit.network.node_count, [circuit.receivers[number] for number in receivers]
-    carried = [(at, first + branch, ohm) for at, one in enumerate(chosen) for branch, ohm in one.pin1]
-    legs = [(one.hot, one.cold, one.reference) for one in chosen]
+    carried = [(at, first + branch, ohm) for at, choice in enumerate(chosen) for branch, ohm in choice.pin1]
+    legs = [(choice.hot, choice.cold, choice.reference) for choice in chosen]
     rows, at = np.unique([*(row for leg in legs for row in leg), *(row for _, row, _ in carried)], return_inverse=True)
     x = solved.rows(rows.astype(np.int64), np.array(columns, dtype=np.int64))
     hot, cold, reference = at[: 3 * len(chosen)].reshape(-1, 3).T
-    found: Complexes = x[:, hot] - x[:, cold]
-    stated = np.array([one.stated_rejection for one in chosen])
+    values: Complexes = x[:, hot] - x[:, cold]
+    stated = np.array([choice.stated_rejection for choice in chosen])
     if stated.any():
         fall = _falls(circuit, np.array(receivers, dtype=np.int64), solved.frequencies_hz)
-        found += (0.5 * stated * fall)[:, :, None] * (x[:, hot] + x[:, cold] - 2.0 * x[:, reference])
+        values += (0.5 * stated * fall)[:, :, None] * (x[:, hot] + x[:, cold] - 2.0 * x[:, reference])
     for (index, _, ohm), row in zip(carried, at[3 * len(chosen) :], strict=True):
-        found[:, index] += ohm * x[:, row]
-    return found
+        values[:, index] += ohm * x[:, row]
+    return values
 
 
 def _falls(circuit: Circuit, receivers: Ints, frequencies_hz: Floats) -> Floats:

@@ -48,7 +48,7 @@ class RigSolver:
     ) -> None:
         self.circuit = circuit
         self.legs = leg_functionals(circuit)
-        connections = [one.branch for one in circuit.openable_connections] if bonds else []
+        connections = [connection.branch for connection in circuit.openable_connections] if bonds else []
         if connections:
             currents = np.zeros((circuit.network.size, len(connections)))
             currents[circuit.network.node_count + np.array(connections), np.arange(len(connections))] = 1.0
@@ -94,19 +94,19 @@ class Emfs:
 
     def dense(self) -> Complexes:
         """As one array of `shape`."""
-        found: Complexes = np.zeros(self.shape, dtype=np.complex128)
-        np.add.at(found, tuple(self.at), self.volts)
-        return found
+        values: Complexes = np.zeros(self.shape, dtype=np.complex128)
+        np.add.at(values, tuple(self.at), self.volts)
+        return values
 
     def sparse(self, driven: Ints) -> list[sparse.csc_matrix]:
         """A matrix a frequency, (driven, columns), of these branches alone, which are sorted."""
         rows = np.searchsorted(driven, self.at[1])
-        found = []
+        result = []
         for index in range(self.shape[0]):
-            mine = self.at[0] == index
-            where = (rows[mine], self.at[2, mine])
-            found.append(sparse.csc_matrix((self.volts[mine], where), shape=(len(driven), self.shape[2])))
-        return found
+            own = self.at[0] == index
+            where = (rows[own], self.at[2, own])
+            result.append(sparse.csc_matrix((self.volts[own], where), shape=(len(driven), self.shape[2])))
+        return result
 
 
 def drive_emfs(circuit: Circuit, bonds: bool = False) -> Emfs:
@@ -114,7 +114,7 @@ def drive_emfs(circuit: Circuit, bonds: bool = False) -> Emfs:
     entries = [
         (branch, column, gain) for column, drive in enumerate(circuit.drives) for branch, gain in drive.branch_gains
     ]
-    connections = [one.branch for one in circuit.openable_connections] if bonds else []
+    connections = [connection.branch for connection in circuit.openable_connections] if bonds else []
     entries += [(branch, len(circuit.drives) + n, 1.0) for n, branch in enumerate(connections)]
     at = np.array([(0, branch, column) for branch, column, _ in entries], dtype=np.int64).reshape(-1, 3).T
     volts = np.array([gain for _, _, gain in entries], dtype=np.complex128)
@@ -139,13 +139,13 @@ def cause_emfs(circuit: Circuit, bonds: bool = False, at: Iterable[float] = ()) 
         for line in cause.lines
         for branch, volts in line.emfs
     ]
-    connections = [one.branch for one in circuit.openable_connections] if bonds else []
+    connections = [connection.branch for connection in circuit.openable_connections] if bonds else []
     for index in range(len(frequencies)):
         entries += [(index, branch, len(circuit.causes) + n, 1.0) for n, branch in enumerate(connections)]
     where = np.array([entry[:3] for entry in entries], dtype=np.int64).reshape(-1, 3).T
-    found = np.array([entry[3] for entry in entries], dtype=np.complex128)
+    result = np.array([entry[3] for entry in entries], dtype=np.complex128)
     shape = (len(frequencies), circuit.network.branch_count, len(circuit.causes) + len(connections))
-    return np.array(frequencies), Emfs(shape, where, found)
+    return np.array(frequencies), Emfs(shape, where, result)
 
 
 def leg_functionals(circuit: Circuit) -> Floats:

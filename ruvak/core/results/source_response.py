@@ -20,5 +20,5 @@ def own_gains(rig: Rig, drive: Drive, frequencies_hz: tuple[float, ...]) -> Comp
     emfs = np.zeros((network.branch_count, 1))
     emfs[list(branches[index]), 0] = 1.0
     solution = System(network).solve(np.array(frequencies_hz), emfs, np.zeros((network.size, 0)))
-    found: Complexes = solution.unknowns[:, nodes[index], 0]
-    return found
+    values: Complexes = solution.unknowns[:, nodes[index], 0]
+    return values

@@ -15,13 +15,13 @@ LOST_BELOW_LOUDER_DB = 40.0
 
 def likely_size(nominal: complex, effects: Complexes, tolerances: tuple[Tolerance, ...]) -> float:
     """Nominal and unknown parts added as powers."""
-    sizes = np.abs(effects) * np.fromiter((one.likely for one in tolerances), np.float64, len(tolerances))
+    sizes = np.abs(effects) * np.fromiter((tolerance.likely for tolerance in tolerances), np.float64, len(tolerances))
     return float(np.sqrt(abs(nominal) ** 2 + sizes @ sizes))
 
 
 def worst_size(nominal: complex, effects: Complexes, tolerances: tuple[Tolerance, ...]) -> float:
     """Nominal and unknown parts added as magnitudes."""
-    worst = np.fromiter((one.worst for one in tolerances), np.float64, len(tolerances))
+    worst = np.fromiter((tolerance.worst for tolerance in tolerances), np.float64, len(tolerances))
     return float(abs(nominal) + np.abs(effects) @ worst)
 
 
@@ -37,11 +37,11 @@ def channel_gains(
     """One record a channel, each (source, name). `nominal`: (channels,); `effects`: (tolerances, channels)."""
     sizes = [likely_size(complex(nominal[i]), effects[:, i], tolerances) for i in range(len(channels))]
     louder_db = max((floored_db(size) for size in sizes), default=FLOOR_DB)
-    found = []
+    result = []
     for i, (source, name) in enumerate(channels):
         gain_db = floored_db(sizes[i])
         real = arrives(complex(nominal[i]), effects[:, i], tolerances) and gain_db > louder_db - LOST_BELOW_LOUDER_DB
-        found.append(
+        result.append(
             ChannelGain(
                 source=source,
                 channel=name,
@@ -50,7 +50,7 @@ def channel_gains(
                 in_phase=bool(nominal[i].real > 0) if real else None,
             )
         )
-    return tuple(found)
+    return tuple(result)
 
 
 def centre_and_sides(

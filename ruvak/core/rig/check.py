@@ -38,7 +38,9 @@ def check_touched(rig: Rig, touched: Collection[tuple[str, str | None]]) -> Rig:
     owners = by_kind.get("gear", set()) | by_kind.get("kit", set())
     runs = by_kind.get("runs", set())
     if parts:
-        owners |= {one.id for one in rig.gear if one.part in parts} | {one.id for one in rig.kit if one.part in parts}
+        owners |= {device.id for device in rig.gear if device.part in parts} | {
+            item.id for item in rig.kit if item.part in parts
+        }
     if owners:
         runs = runs | {run.id for run in rig.runs if not owners.isdisjoint((*run.pieces, *run.owners))}
     faults = tuple(_duplicates(rig)) + tuple(_parts(rig, lambda part: part.id in parts))
@@ -102,7 +104,7 @@ def _owners(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
         if gear.host is not None and (gear.host == gear.id or not isinstance(rig.owners_by_id.get(gear.host), Gear)):
             sentence = f"There is no other gear '{gear.host}' that '{gear.name}' could belong to."
             yield Fault("unknown_host", f"gear[{i}].host", sentence)
-        inputs = {one.id for one in part.inputs}
+        inputs = {receiver.id for receiver in part.inputs}
         for name in gear.faders_db:
             if name not in inputs:
                 sentence = f"'{gear.name}' has no input '{name}'; it has {listed(inputs)}."
@@ -126,7 +128,7 @@ def _owners(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
 
 def _contacts(part: Part, called: str, stated: Iterable[ContactResistance], where: str) -> Iterator[Fault]:
     """Contacts that somebody measured: each must be there."""
-    have = {f"{one.id}.{contact}" for one in part.connectors for contact in SHAPES[one.form].contacts}
+    have = {f"{connector.id}.{contact}" for connector in part.connectors for contact in SHAPES[connector.form].contacts}
     for number, known in enumerate(stated):
         if known.at not in have:
             sentence = f"'{called}' has no contact '{known.at}'; it has {listed(have)}."
@@ -135,7 +137,7 @@ def _contacts(part: Part, called: str, stated: Iterable[ContactResistance], wher
 
 def _sends(part: Part, gear: Gear, index: int) -> Iterator[Fault]:
     """Inputs fed to outputs: both must be there."""
-    inputs, outputs = {one.id for one in part.inputs}, {one.id for one in part.outputs}
+    inputs, outputs = {receiver.id for receiver in part.inputs}, {output.id for output in part.outputs}
     for number, send in enumerate(gear.sends):
         for field, name, have in (("input", send.input, inputs), ("output", send.output, outputs)):
             if name not in have:

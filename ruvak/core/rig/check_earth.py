@@ -70,7 +70,7 @@ def _loop(points: dict[str, EarthPoint]) -> list[str]:
     def onward(id_: str) -> list[str]:
         point = points[id_]
         against = point.voltage.against if point.voltage else None
-        return [one for one in (point.parent, against) if one in points]
+        return [entry for entry in (point.parent, against) if entry in points]
 
     done: set[str] = set()
     for start in points:
@@ -102,4 +102,7 @@ def _stands(rig: Rig, points: dict[str, EarthPoint], end: BondTarget) -> bool:
     if not isinstance(end.point, Contact):
         return end.point in (SIGNAL_REFERENCE, CHASSIS)
     wanted, part = end.point, rig.part_of(end.owner)
-    return any(one.id == wanted.connector and wanted.contact in SHAPES[one.form].contacts for one in part.connectors)
+    return any(
+        connector.id == wanted.connector and wanted.contact in SHAPES[connector.form].contacts
+        for connector in part.connectors
+    )

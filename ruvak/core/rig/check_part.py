@@ -55,13 +55,13 @@ def listed(names: Iterable[object]) -> str:
 
 def _duplicates(part: Part) -> Iterator[Fault]:
     groups: dict[str, Iterable[str]] = {
-        "connectors": (one.id for one in part.connectors),
-        "settings": (one.id for one in part.settings),
-        "outputs": (one.id for one in part.outputs),
-        "inputs": (one.id for one in part.inputs),
-        "mixes": (one.id for one in part.mixes),
+        "connectors": (connector.id for connector in part.connectors),
+        "settings": (setting.id for setting in part.settings),
+        "outputs": (output.id for output in part.outputs),
+        "inputs": (receiver.id for receiver in part.inputs),
+        "mixes": (mix.id for mix in part.mixes),
     }
-    groups |= {f"outputs[{i}].channels": (one.id for one in out.channels) for i, out in enumerate(part.outputs)}
+    groups |= {f"outputs[{i}].channels": (channel.id for channel in out.channels) for i, out in enumerate(part.outputs)}
     for where, ids in groups.items():
         for name, count in Counter(ids).items():
             if count > 1:
@@ -71,7 +71,9 @@ def _duplicates(part: Part) -> Iterator[Fault]:
 def _unknown_points(part: Part) -> Iterator[Fault]:
     """A contact must be on a connector. An inner node is declared by the metal and components that lead to it; what
     sends and listens, and what a plug switches, must name a declared one, since nothing would reach it otherwise."""
-    contacts = {Contact(one.id, name) for one in part.connectors for name in SHAPES[one.form].contacts}
+    contacts = {
+        Contact(connector.id, name) for connector in part.connectors for name in SHAPES[connector.form].contacts
+    }
     declared = {SIGNAL_REFERENCE, CHASSIS}
     declared |= {point for _, point in _metal(part) if isinstance(point, InnerNode)}
     for where, point in (*_metal(part), *_ports(part)):

@@ -32,8 +32,8 @@ class Collection:
 
     def things(self, rig: Rig) -> tuple[Any, ...]:
         """All of them, in the order in which people put them."""
-        found: tuple[Any, ...] = getattr(holder_record(rig, self.holder), self.name)
-        return found
+        anies: tuple[Any, ...] = getattr(holder_record(rig, self.holder), self.name)
+        return anies
 
 
 REGISTRY: tuple[Collection, ...] = (
@@ -46,7 +46,7 @@ REGISTRY: tuple[Collection, ...] = (
     Collection("mains", MainsRun, "venue", "mains cable"),
 )
 """Those that others refer to come first: the store writes in this order and removes in the opposite one."""
-COLLECTIONS: dict[CollectionName, Collection] = {one.name: one for one in REGISTRY}
+COLLECTIONS: dict[CollectionName, Collection] = {collection.name: collection for collection in REGISTRY}
 RECORDS: dict[HolderKind, type[Record]] = {"rig": Rig, "venue": Venue}
 """Holders that a rig's document embeds; cupboards and houses have no record yet."""
 
@@ -76,5 +76,5 @@ def with_holder(rig: Rig, kind: HolderKind, **changes: Any) -> Rig:
 
 def own_fields(kind: HolderKind) -> tuple[str, ...]:
     """Fields of a holder's record that are neither collections, other holders, nor what names the document."""
-    aside = {one.name for one in REGISTRY} | {"venue", "format", "version", "id"}
+    aside = {collection.name for collection in REGISTRY} | {"venue", "format", "version", "id"}
     return tuple(name for name in RECORDS[kind].model_fields if name not in aside)

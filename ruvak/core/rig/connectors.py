@@ -106,44 +106,44 @@ _RINGS_MEET: dict[tuple[tuple[str, ...], tuple[str, ...]], tuple[tuple[str, str]
 further springs; a longer plug's ring meets nothing in a two-contact socket unless the socket says otherwise."""
 
 
-def fits(one: Form, other: Form) -> bool:
+def fits(form: Form, other: Form) -> bool:
     """Whether the two go into each other at all: same family (or a combo socket's two), one plug and one socket."""
-    mine, theirs = SHAPES[one], SHAPES[other]
-    if mine.plug == theirs.plug:
+    own, others = SHAPES[form], SHAPES[other]
+    if own.plug == others.plug:
         return False
-    if "combo" in (mine.family, theirs.family):
-        return (theirs if mine.family == "combo" else mine).family in _FIT_INTO_COMBO
-    return mine.family == theirs.family
+    if "combo" in (own.family, others.family):
+        return (others if own.family == "combo" else own).family in _FIT_INTO_COMBO
+    return own.family == others.family
 
 
-def uncertain(one: Form, other: Form) -> bool:
+def uncertain(form: Form, other: Form) -> bool:
     """Whether what a mating joins depends on the socket's build: a four-contact plug in a shorter socket."""
-    plug, socket = (one, other) if SHAPES[one].plug else (other, one)
+    plug, socket = (form, other) if SHAPES[form].plug else (other, form)
     return SHAPES[plug].contacts == _TRRS and SHAPES[socket].contacts in (_TRS, _TS)
 
 
-def made_for(one: Form, other: Form) -> bool:
+def made_for(form: Form, other: Form) -> bool:
     """Whether the two fit and it is certain what they join: what may be proposed to people."""
-    return fits(one, other) and not uncertain(one, other)
+    return fits(form, other) and not uncertain(form, other)
 
 
 def touching(
-    one: Form, other: Form, sleeve: Sleeve = "both", ring: Literal["open", "sleeve"] = "open"
+    form: Form, other: Form, sleeve: Sleeve = "both", ring: Literal["open", "sleeve"] = "open"
 ) -> tuple[tuple[str, str], ...]:
     """Pairs (contact of `one`, contact of `other`) that touch when mated. Precondition: fits(one, other).
 
     `sleeve`: where uncertain(), what the socket's sleeve spring meets. `ring`: what a two-contact socket does with
     a longer plug's ring.
     """
-    if not SHAPES[one].plug:
-        return tuple((mine, theirs) for theirs, mine in touching(other, one, sleeve, ring))
-    plug, socket = SHAPES[one].contacts, SHAPES[other].contacts
+    if not SHAPES[form].plug:
+        return tuple((own, others) for others, own in touching(other, form, sleeve, ring))
+    plug, socket = SHAPES[form].contacts, SHAPES[other].contacts
     if socket == _COMBO:
         socket = _XLR3 if plug == _XLR3 else _TRS
     if (plug, socket) not in _RINGS_MEET:
         return tuple((contact, contact) for contact in plug if contact in socket)
     pairs = _RINGS_MEET[plug, socket]
-    if uncertain(one, other):
+    if uncertain(form, other):
         pairs += tuple((contact, "S") for contact in ("R2", "S") if sleeve in (contact, "both"))
     if socket == _TS and ring == "sleeve" and len(plug) > 2:
         pairs += ((plug[1], "S"),)

@@ -30,7 +30,7 @@ from ruvak.core.rig.values import Id, Identified, Label, Record
 if TYPE_CHECKING:
     Listed = Identified
 else:
-    Listed = Union[tuple(one.record for one in REGISTRY)]  # noqa: UP007
+    Listed = Union[tuple(collection.record for collection in REGISTRY)]  # noqa: UP007
 
 Holding = TypeVar("Holding", bound=Record)
 At = Annotated[int, Field(strict=True, ge=0, le=10_000)] | None
@@ -139,7 +139,7 @@ def apply_edit(rig: Rig, edit: Edit) -> Applied:
     for op in edit.ops:
         backward.append(draft.change(op))
     touched = tuple(dict.fromkeys(touched_by(op) for op in edit.ops))
-    after = check_touched(draft.rig(), {(one.kind, one.id) for one in touched})
+    after = check_touched(draft.rig(), {(touch.kind, touch.id) for touch in touched})
     return Applied(after, Edit(label=edit.label, ops=tuple(reversed(backward))), touched)
 
 
@@ -164,15 +164,15 @@ def touched_by(op: SetField | PutThing | RemoveThing) -> Touched:
 
 def value_at(rig: Rig, place: Touched) -> Any:
     """What stands there, as in a rig file: a thing, a field, an entry; None where there is nothing."""
-    found: Any
+    match: Any
     if is_collection(place.kind):
-        found = next((one for one in COLLECTIONS[place.kind].things(rig) if one.id == place.id), None)
+        match = next((thing for thing in COLLECTIONS[place.kind].things(rig) if thing.id == place.id), None)
     else:
-        found = holder_record(rig, place.kind)
+        match = holder_record(rig, place.kind)
     for step in (place.field, place.key):
-        if step is not None and found is not None:
-            found = found.get(step) if isinstance(found, dict) else getattr(found, step, None)
-    return to_jsonable_python(found)
+        if step is not None and match is not None:
+            match = match.get(step) if isinstance(match, dict) else getattr(match, step, None)
+    return to_jsonable_python(match)
 
 
 def changes(kind: CollectionName, before: Identified, after: Identified) -> Iterator[SetField]:
@@ -222,7 +222,7 @@ class _Draft:
 
     def _things(self, name: CollectionName) -> dict[str, Identified]:
         if name not in self._open:
-            self._open[name] = {one.id: one for one in COLLECTIONS[name].things(self._rig)}
+            self._open[name] = {thing.id: thing for thing in COLLECTIONS[name].things(self._rig)}
         return self._open[name]
 
     def _find(self, name: CollectionName, id_: str) -> Identified:

@@ -17,7 +17,7 @@ def prune(rig: Rig, keep: Iterable[str] = ()) -> Rig:
     they are; parts get names of their own, since two devices of a kind may use different sockets.
     """
     used: dict[str, set[str]] = {piece: set() for run in rig.runs for piece in run.pieces}
-    used |= {one: set() for one in keep}
+    used |= {entry: set() for entry in keep}
     for end in plugged(rig):
         used.setdefault(end.owner, set()).add(end.connector)
     for target in (target for bond in rig.bonds for target in (bond.a, bond.b)):
@@ -25,10 +25,10 @@ def prune(rig: Rig, keep: Iterable[str] = ()) -> Rig:
         if target.owner in rig.owners_by_id:
             socket = (target.point.connector,) if isinstance(target.point, Contact) else ()
             used.setdefault(target.owner, set()).update(socket)
-    gear = [one for one in rig.gear if one.id in used]
-    small = {one.id: prune_part(rig.parts_by_id[one.part], used[one.id]) for one in gear}
+    gear = [device for device in rig.gear if device.id in used]
+    small = {device.id: prune_part(rig.parts_by_id[device.part], used[device.id]) for device in gear}
     kit = []
-    for item in (one for one in rig.kit if one.id in used):
+    for item in (item for item in rig.kit if item.id in used):
         part = rig.parts_by_id[item.part]
         slim = prune_multicore(part, used[item.id])
         if slim is part:
@@ -38,7 +38,7 @@ def prune(rig: Rig, keep: Iterable[str] = ()) -> Rig:
             kit.append(item.model_copy(update={"part": f"of-{item.id}"[:64]}))
     needed = {item.part for item in kit}
     return rig.with_fields(
-        gear=tuple(one.model_copy(update={"part": f"of-{one.id}"[:64]}) for one in gear),
+        gear=tuple(device.model_copy(update={"part": f"of-{device.id}"[:64]}) for device in gear),
         kit=tuple(kit),
         parts=(
             *(part for part in rig.parts if part.id in needed),
@@ -51,16 +51,16 @@ def prune_multicore(part: Part, used: Iterable[str]) -> Part:
     """A lead of many separate cables without those that nothing in use is joined to; the part itself where none is."""
     if len(part.cables) < 2:
         return part
-    joined: UnionFind[Hashable] = UnionFind(one.id for one in part.connectors)
+    joined: UnionFind[Hashable] = UnionFind(connector.id for connector in part.connectors)
     for wire in part.wires:
         joined.union(_place(wire.a), _place(wire.b))
     for element in part.elements:
         joined.union(*(_place(point) for _, point in ends_of_element(element)))
     for number, cable in enumerate(part.cables):
-        ends = [point for one in cable.conductors for point in (one.a, one.b) if point is not None]
+        ends = [point for conductor in cable.conductors for point in (conductor.a, conductor.b) if point is not None]
         joined.union(number, *(_place(point) for point in ends))
     here = {joined[name] for name in used}
-    keep = {one.id for one in part.connectors if joined[one.id] in here}
+    keep = {connector.id for connector in part.connectors if joined[connector.id] in here}
     if len(keep) == len(part.connectors):
         return part
 
@@ -69,10 +69,10 @@ def prune_multicore(part: Part, used: Iterable[str]) -> Part:
 
     return part.model_copy(
         update={
-            "connectors": tuple(one for one in part.connectors if one.id in keep),
+            "connectors": tuple(connector for connector in part.connectors if connector.id in keep),
             "wires": tuple(wire for wire in part.wires if stays(_place(wire.a))),
             "cables": tuple(cable for number, cable in enumerate(part.cables) if stays(number)),
-            "elements": tuple(one for one in part.elements if stays(_place(ends_of_element(one)[0][1]))),
+            "elements": tuple(element for element in part.elements if stays(_place(ends_of_element(element)[0][1]))),
         }
     )
 
@@ -85,18 +85,18 @@ def _place(point: Contact | InnerNode) -> Hashable:
 def prune_part(part: Part, used: Iterable[str]) -> Part:
     """The part with these connectors, those that share an output or input with them, and nothing of the others."""
     keep = set(used)
-    outputs = tuple(one for one in part.outputs if keep & set(one.connectors))
-    inputs = tuple(one for one in part.inputs if keep & set(one.connectors))
+    outputs = tuple(output for output in part.outputs if keep & set(output.connectors))
+    inputs = tuple(receiver for receiver in part.inputs if keep & set(receiver.connectors))
     for port in (*outputs, *inputs):
         keep |= set(port.connectors)
     if len(keep) == len(part.connectors):
         return part
-    gone = {one.id for one in part.connectors} - keep
+    gone = {connector.id for connector in part.connectors} - keep
 
     def stays(*points: Contact | InnerNode) -> bool:
         return not any(point.connector in gone for point in points if isinstance(point, Contact))
 
-    ids = {one.id for one in inputs}
+    ids = {receiver.id for receiver in inputs}
     mixes = [
         mix.model_copy(update={"left": kept(mix.left, ids), "right": kept(mix.right, ids)})
         for mix in part.mixes
@@ -104,9 +104,11 @@ def prune_part(part: Part, used: Iterable[str]) -> Part:
     ]
     return part.model_copy(
         update={
-            "connectors": tuple(one for one in part.connectors if one.id in keep),
+            "connectors": tuple(connector for connector in part.connectors if connector.id in keep),
             "wires": tuple(wire for wire in part.wires if stays(wire.a, wire.b)),
-            "switches": tuple(one for one in part.switches if one.connector in keep and stays(one.a, one.b)),
+            "switches": tuple(
+                switch for switch in part.switches if switch.connector in keep and stays(switch.a, switch.b)
+            ),
             "outputs": outputs,
             "inputs": inputs,
             "mixes": tuple(mixes),

@@ -35,16 +35,16 @@ class BlockSolution:
 
     def of_kind(self, kind: int) -> "BlockSolution":
         """A copy of one kind's alone, so that the others can be forgotten."""
-        return BlockSolution(*(np.ascontiguousarray(one[:, kind : kind + 1]) for one in self._all))
+        return BlockSolution(*(np.ascontiguousarray(entry[:, kind : kind + 1]) for entry in self._all))
 
     def at(self, frequencies: Ints) -> "BlockSolution":
         """Some frequencies', by number."""
-        return BlockSolution(*(one[frequencies] for one in self._all))
+        return BlockSolution(*(entry[frequencies] for entry in self._all))
 
     @property
     def size_bytes(self) -> int:
         """What it holds."""
-        return sum(one.nbytes for one in self._all)
+        return sum(entry.nbytes for entry in self._all)
 
     @property
     def _all(self) -> tuple[Complexes, ...]:
@@ -63,7 +63,9 @@ class BlockSolution:
         """Kinds of several in order."""
         if len(parts) == 1:
             return parts[0]
-        return BlockSolution(*(np.concatenate(one, axis=1) for one in zip(*(part._all for part in parts), strict=True)))
+        return BlockSolution(
+            *(np.concatenate(entry, axis=1) for entry in zip(*(part._all for part in parts), strict=True))
+        )
 
 
 class BlockCache:
@@ -77,10 +79,10 @@ class BlockCache:
     def known(self, key: bytes) -> BlockSolution | None:
         """What was kept under this name."""
         with self._lock:
-            found = self._kept.get(key)
-            if found is not None:
+            match = self._kept.get(key)
+            if match is not None:
                 self._kept.move_to_end(key)
-            return found
+            return match
 
     def keep(self, key: bytes, answers: BlockSolution) -> None:
         """Forgets what was not used longest to make room."""

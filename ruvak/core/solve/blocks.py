@@ -96,8 +96,8 @@ def _labels(entries: Entries, on_border: Mask) -> Ints:
     inside = ~on_border[entries.rows] & ~on_border[entries.columns]
     rows, columns = entries.rows[inside], entries.columns[inside]
     graph = coo_matrix((np.ones(len(rows)), (rows, columns)), shape=(entries.size, entries.size))
-    _, found = connected_components(graph, directed=False)
-    label: Ints = found.astype(np.int64)
+    _, result = connected_components(graph, directed=False)
+    label: Ints = result.astype(np.int64)
     _, label[~on_border] = np.unique(label[~on_border], return_inverse=True)
     label[on_border] = -1
     return label
@@ -121,8 +121,8 @@ def _touched(entries: Entries, label: Ints, place: Ints, on_border: Mask) -> Int
         np.stack([label[entries.rows[out]], place[entries.columns[out]]], axis=1),
         np.stack([label[entries.columns[into]], place[entries.rows[into]]], axis=1),
     ]
-    found: Ints = np.unique(np.concatenate(pairs).reshape(-1, 2), axis=0)
-    return found
+    values: Ints = np.unique(np.concatenate(pairs).reshape(-1, 2), axis=0)
+    return values
 
 
 @dataclass(frozen=True)
@@ -162,13 +162,13 @@ class _Builder:
         width, entries = self.n + self.k, self.entries
         row_label, column_label = self.label[entries.rows], self.label[entries.columns]
         owner = np.maximum(row_label, column_label)
-        mine = self._numbered()[owner]
-        mine = np.where(owner >= 0, mine, -1)
-        chosen = mine >= 0
+        own = self._numbered()[owner]
+        own = np.where(owner >= 0, own, -1)
+        chosen = own >= 0
         rows = self._local(entries.rows[chosen], row_label[chosen], owner[chosen])
         columns = self._local(entries.columns[chosen], column_label[chosen], owner[chosen])
         flat = np.zeros(len(self.blocks) * width * width, dtype=np.complex128)
-        np.add.at(flat, (mine[chosen] * width + rows) * width + columns, entries.values[chosen])
+        np.add.at(flat, (own[chosen] * width + rows) * width + columns, entries.values[chosen])
         matrix: Complexes = flat.reshape(len(self.blocks), width, width)
         padding = np.arange(self.n)[None, :] >= inside[self.blocks][:, None]
         block, row = np.nonzero(padding)
@@ -180,23 +180,23 @@ class _Builder:
         keys = self.touched[:, 0] * (self.entries.size + 1) + self.touched[:, 1]
         at = np.searchsorted(keys, owner * (self.entries.size + 1) + self.place[unknowns])
         starts = np.searchsorted(self.touched[:, 0], owner)
-        found: Ints = np.where(labels >= 0, self.place[unknowns], self.n + at - starts)
-        return found
+        values: Ints = np.where(labels >= 0, self.place[unknowns], self.n + at - starts)
+        return values
 
     def _columns(self, unknowns: Ints, numbers: Ints, weights: Floats) -> tuple[Floats, Ints]:
         """Vectors over the block's unknowns, (blocks, n, m), one a number met in it; and the numbers, (blocks, m)."""
         labels = self.label[unknowns]
-        mine = np.where(labels >= 0, self._numbered()[labels], -1)
-        chosen = mine >= 0
-        pairs = np.stack([mine[chosen], numbers[chosen]], axis=1).reshape(-1, 2)
-        found, index = np.unique(pairs, axis=0, return_inverse=True)
-        starts = np.searchsorted(found[:, 0], np.arange(len(self.blocks)))
-        slot = np.arange(len(found)) - starts[found[:, 0]]
+        own = np.where(labels >= 0, self._numbered()[labels], -1)
+        chosen = own >= 0
+        pairs = np.stack([own[chosen], numbers[chosen]], axis=1).reshape(-1, 2)
+        result, index = np.unique(pairs, axis=0, return_inverse=True)
+        starts = np.searchsorted(result[:, 0], np.arange(len(self.blocks)))
+        slot = np.arange(len(result)) - starts[result[:, 0]]
         most = int(slot.max(initial=-1)) + 1
         vectors = np.zeros((len(self.blocks), self.n, most))
-        np.add.at(vectors, (mine[chosen], self.place[unknowns[chosen]], slot[index.ravel()]), weights[chosen])
+        np.add.at(vectors, (own[chosen], self.place[unknowns[chosen]], slot[index.ravel()]), weights[chosen])
         which: Ints = np.full((len(self.blocks), most), -1, dtype=np.int64)
-        which[found[:, 0], slot] = found[:, 1]
+        which[result[:, 0], slot] = result[:, 1]
         return vectors, which
 
 

@@ -86,32 +86,32 @@ class CondensedSystem:
         """S: what stands between border nodes, and every block's share."""
         rest = self.parts.rest
         values = [rest.values.real + 2j * np.pi * frequencies_hz[:, None] * rest.values.imag]
-        values += [where.chosen(one.share) for where, one in zip(self._shares, answers, strict=True)]
-        rows = np.concatenate([rest.rows, *(one.rows for one in self._shares)])
-        columns = np.concatenate([rest.columns, *(one.columns for one in self._shares)])
+        values += [where.chosen(answer.share) for where, answer in zip(self._shares, answers, strict=True)]
+        rows = np.concatenate([rest.rows, *(share.rows for share in self._shares)])
+        columns = np.concatenate([rest.columns, *(share.columns for share in self._shares)])
         return _Filled(rows, columns, np.concatenate(values, axis=1))
 
     def _driving(self, answers: list[BlockSolution], emfs: list[sparse.csc_matrix], count: int) -> list["_Filled"]:
         """What emfs bring to the border, A_bi U s, (border, columns) for each part of `emfs`."""
-        rows = np.concatenate([self._here[0], *(one.rows for one in self._injected)])
-        ports = np.concatenate([self._here[1], *(one.columns for one in self._injected)])
-        values = [where.chosen(one.injected) for where, one in zip(self._injected, answers, strict=True)]
+        rows = np.concatenate([self._here[0], *(entry.rows for entry in self._injected)])
+        ports = np.concatenate([self._here[1], *(entry.columns for entry in self._injected)])
+        values = [where.chosen(answer.injected) for where, answer in zip(self._injected, answers, strict=True)]
         per_volt = np.concatenate([np.full((count, len(self._here[0])), -1.0 + 0j), *values], axis=1)
-        found = []
-        for index, one in enumerate(emfs):
-            by_port = one.tocsr()
+        result = []
+        for index, emf in enumerate(emfs):
+            by_port = emf.tocsr()
             place, entry = _joined(ports, by_port)
             columns = by_port.indices[entry].astype(np.int64)
             at = per_volt if len(emfs) == 1 else per_volt[index : index + 1]
-            found.append(_Filled(rows[place], columns, at[:, place] * by_port.data[entry]))
-        return found
+            result.append(_Filled(rows[place], columns, at[:, place] * by_port.data[entry]))
+        return result
 
     def _reading(self, answers: list[BlockSolution], count: int) -> "_Filled":
         """What a border volt brings to each functional by way of the blocks, - A_ib^T A_ii^-T c_i."""
-        values = [where.chosen(one.read[:count]) for where, one in zip(self._read, answers, strict=True)]
+        values = [where.chosen(answer.read[:count]) for where, answer in zip(self._read, answers, strict=True)]
         nothing = np.zeros(0, dtype=np.int64)
-        rows = np.concatenate([nothing, *(one.rows for one in self._read)])
-        columns = np.concatenate([nothing, *(one.columns for one in self._read)])
+        rows = np.concatenate([nothing, *(entry.rows for entry in self._read)])
+        columns = np.concatenate([nothing, *(entry.columns for entry in self._read)])
         return _Filled(rows, columns, np.concatenate([np.zeros((count, 0), dtype=np.complex128), *values], axis=1))
 
 
@@ -140,28 +140,30 @@ class CondensedSolution:
             self.frequencies_hz[frequencies],
             emfs,
             len(frequencies) if self.parts_of_frequency > 1 else 1,
-            [one.at(frequencies) for one in self.answers],
+            [answer.at(frequencies) for answer in self.answers],
             self.border[frequencies],
             self.border_adjoints[frequencies if whole else []],
         )
 
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the solution; EARTH reads as zero."""
-        found = np.zeros((len(self.frequencies_hz), len(rows), len(columns)), dtype=np.complex128)
+        result = np.zeros((len(self.frequencies_hz), len(rows), len(columns)), dtype=np.complex128)
         whole = len(columns) == self.border.shape[2] and bool(np.all(columns == np.arange(len(columns))))
         border = self.border if whole else self.border[:, :, columns]
         here, inner = self._split(rows)
-        found[:, here] = border[:, self.system.parts.place[rows[here]]]
+        result[:, here] = border[:, self.system.parts.place[rows[here]]]
         position = np.full(self.border.shape[2], -1, dtype=np.int64)
         position[columns] = np.arange(len(columns))
-        for group, one, at in inner:
+        for group, entry, at in inner:
             met = _Met.of(self.system.parts, group, rows[at])
-            volts = -(one.to_border[:, met.kinds[:, None], met.places] @ border[:, group.border[met.blocks]])
-            self._drive(volts, group, one, met, position)
-            found[:, at] = volts[:, met.which, met.slot]
-        return found
+            volts = -(entry.to_border[:, met.kinds[:, None], met.places] @ border[:, group.border[met.blocks]])
+            self._drive(volts, group, entry, met, position)
+            result[:, at] = volts[:, met.which, met.slot]
+        return result
 
-    def _drive(self, volts: Complexes, group: Group, one: BlockSolution, met: "_Met", position: Ints) -> None:
+    def _drive(
+        self, volts: Complexes, group: Group, block_solution: BlockSolution, met: "_Met", position: Ints
+    ) -> None:
         """Adds what emfs inside the blocks do there; `position`: where each column is wanted, or -1."""
         ports = group.driven[met.blocks]
         block, port = np.nonzero(ports >= 0)
@@ -172,35 +174,35 @@ class CondensedSolution:
         emf = -self.emfs.data[entry]
         # Port by port, since one frequency and column may have emfs in several ports of a block.
         for slot in np.unique(port[wanted]):
-            mine = np.flatnonzero((port == slot) & wanted)
-            f: Ints | slice = slice(None) if self.parts_of_frequency == 1 else at[mine, None]
-            answer = one.to_ports[f, met.kinds[block[mine], None], met.places[block[mine]], slot]
+            own = np.flatnonzero((port == slot) & wanted)
+            f: Ints | slice = slice(None) if self.parts_of_frequency == 1 else at[own, None]
+            answer = block_solution.to_ports[f, met.kinds[block[own], None], met.places[block[own]], slot]
             if isinstance(f, slice):
-                volts[:, block[mine], :, column[mine]] += emf[mine, None, None] * answer.transpose(1, 0, 2)
+                volts[:, block[own], :, column[own]] += emf[own, None, None] * answer.transpose(1, 0, 2)
             else:
-                volts[at[mine], block[mine], :, column[mine]] += emf[mine, None] * answer
+                volts[at[own], block[own], :, column[own]] += emf[own, None] * answer
 
     def adjoint_at(self, rows: Ints, functionals: Ints) -> Complexes:
         """(frequencies, pairs): of each functional's adjoint the row beside it; EARTH reads as zero."""
         parts = self.system.parts
-        found = np.zeros((len(self.border_adjoints), len(rows)), dtype=np.complex128)
+        result = np.zeros((len(self.border_adjoints), len(rows)), dtype=np.complex128)
         here, inner = self._split(rows)
-        found[:, here] = self.border_adjoints[:, parts.place[rows[here]], functionals[here]]
-        for group, one, at in inner:
+        result[:, here] = self.border_adjoints[:, parts.place[rows[here]], functionals[here]]
+        for group, entry, at in inner:
             block, place, functional = parts.block[rows[at]], parts.place[rows[at]], functionals[at]
             kind = group.kind[block]
             around = self.border_adjoints[:, group.border[block], functional[:, None]]
-            found[:, at] = -np.einsum("fnk,fnk->fn", one.adjoint_border[:, kind, place], around)
+            result[:, at] = -np.einsum("fnk,fnk->fn", entry.adjoint_border[:, kind, place], around)
             own, slot = np.nonzero(group.read[block] == functional[:, None])
-            found[:, at[own]] += one.to_readouts[:, kind[own], place[own], slot]
-        return found
+            result[:, at[own]] += entry.to_readouts[:, kind[own], place[own], slot]
+        return result
 
     def _split(self, rows: Ints) -> tuple[Ints, Iterator[tuple[Group, BlockSolution, Ints]]]:
         """Which of the rows stand on the border, and which in each group of blocks; none is where EARTH stands."""
         number = np.where(rows == EARTH, -2, self.system.parts.group[rows])
         inner = (
-            (self.system.parts.groups[one], self.answers[one], np.flatnonzero(number == one))
-            for one in set(number[number >= 0].tolist())
+            (self.system.parts.groups[entry], self.answers[entry], np.flatnonzero(number == entry))
+            for entry in set(number[number >= 0].tolist())
         )
         return np.flatnonzero(number == -1), inner
 
@@ -236,15 +238,15 @@ def _factors(matrix: Complexes) -> tuple[Complexes, Ints]:
 
 
 def _solved_for(factors: tuple[Complexes, Ints], right: Complexes, turned: bool) -> Complexes:
-    found: Complexes = zgetrs(*factors, right, trans=int(turned), overwrite_b=True)[0]
-    return found
+    values: Complexes = zgetrs(*factors, right, trans=int(turned), overwrite_b=True)[0]
+    return values
 
 
 def _stiff(network: Network, border: Ints) -> Ints:
     """Branches without any impedance between border nodes: by themselves they could not be solved, so they stay."""
     nodes = {EARTH, *border.tolist()}
-    found = [network.node_count + branch for branch, a, b in network.stiff if a in nodes and b in nodes]
-    return np.array(found, dtype=np.int64)
+    result = [network.node_count + branch for branch, a, b in network.stiff if a in nodes and b in nodes]
+    return np.array(result, dtype=np.int64)
 
 
 def _joined(ports: Ints, by_port: sparse.csr_matrix) -> tuple[Ints, Ints]:
@@ -274,8 +276,8 @@ class _Places:
     def chosen(self, values: Complexes) -> Complexes:
         """(frequencies, places) of an array (frequencies, kinds, border, columns)."""
         kind, at, slot = self.source
-        found: Complexes = values[:, kind, at, slot]
-        return found
+        result: Complexes = values[:, kind, at, slot]
+        return result
 
 
 @dataclass(frozen=True)
@@ -290,23 +292,23 @@ class _Filled:
         """The full matrix at one frequency, in LAPACK's order."""
         flat = np.zeros(shape[0] * shape[1], dtype=np.complex128)
         np.add.at(flat, self.columns * shape[0] + self.rows, self.values[index % len(self.values)])
-        found: Complexes = flat.reshape(shape[::-1]).T
-        return found
+        values: Complexes = flat.reshape(shape[::-1]).T
+        return values
 
 
 def _remembered(group: Group, frequencies_hz: Floats, block_cache: BlockCache | None) -> BlockSolution:
     if block_cache is None:
         return _answered(group, frequencies_hz)
     names = names_of(group, frequencies_hz)
-    found = [block_cache.known(name) for name in names]
-    missing = [kind for kind, one in enumerate(found) if one is None]
+    result = [block_cache.known(name) for name in names]
+    missing = [kind for kind, entry in enumerate(result) if entry is None]
     if missing:
         solved = _answered(of_kinds(group, missing), frequencies_hz)
         for slot, kind in enumerate(missing):
             one = solved.of_kind(slot)
-            found[kind] = one
+            result[kind] = one
             block_cache.keep(names[kind], one)
-    return BlockSolution.side_by_side([one for one in found if one is not None])
+    return BlockSolution.side_by_side([entry for entry in result if entry is not None])
 
 
 def _answered(group: Group, frequencies_hz: Floats) -> BlockSolution:

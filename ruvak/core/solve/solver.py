@@ -34,15 +34,15 @@ class Solution:
 
     def rows(self, rows: Ints, columns: Ints) -> Complexes:
         """(frequencies, rows, columns) of the solution; EARTH reads as zero."""
-        found: Complexes = self.unknowns[:, rows[:, None], columns[None, :]]
-        found[:, rows == EARTH] = 0.0
-        return found
+        values: Complexes = self.unknowns[:, rows[:, None], columns[None, :]]
+        values[:, rows == EARTH] = 0.0
+        return values
 
     def adjoint_at(self, rows: Ints, functionals: Ints) -> Complexes:
         """(frequencies, pairs): of each functional's adjoint the row beside it; EARTH reads as zero."""
-        found: Complexes = self.adjoints[:, rows, functionals]
-        found[:, rows == EARTH] = 0.0
-        return found
+        values: Complexes = self.adjoints[:, rows, functionals]
+        values[:, rows == EARTH] = 0.0
+        return values
 
     def at(self, frequencies: Ints) -> "Solution":
         """The same at some of its frequencies, by number."""
@@ -121,7 +121,7 @@ class System:
                 adjoints[:] = np.linalg.solve(matrices.transpose(0, 2, 1), targets)
             else:
                 # Symmetric: one factorisation answers both.
-                both = [np.broadcast_to(one, (len(matrices), *one.shape[-2:])) for one in (right, targets)]
+                both = [np.broadcast_to(entry, (len(matrices), *entry.shape[-2:])) for entry in (right, targets)]
                 solved = np.linalg.solve(matrices, np.concatenate(both, axis=2))
                 unknowns[:], adjoints[:] = solved[:, :, : right.shape[2]], solved[:, :, right.shape[2] :]
             return Solution(frequencies_hz=frequencies_hz, unknowns=unknowns, adjoints=adjoints)
@@ -163,7 +163,7 @@ def entries_of(network: Network) -> Entries:
         *_of_bundles(network),
         _stamps(list(_of_ideal_elements(network))),
     ]
-    rows, columns, values = (np.concatenate(one) for one in zip(*stamps, strict=True))
+    rows, columns, values = (np.concatenate(entry) for entry in zip(*stamps, strict=True))
     inside = (rows != EARTH) & (columns != EARTH)
     return Entries(network.size, rows[inside], columns[inside], values[inside])
 
@@ -172,8 +172,8 @@ _Stamps = tuple[Ints, Ints, Complexes]
 """Rows, columns, and what is added there: the constant part as real, what grows with j w as imaginary part."""
 
 
-def _stamps(found: Sequence[tuple[int, int, complex]]) -> _Stamps:
-    rows, columns, values = np.array(found, dtype=np.complex128).reshape(-1, 3).T
+def _stamps(result: Sequence[tuple[int, int, complex]]) -> _Stamps:
+    rows, columns, values = np.array(result, dtype=np.complex128).reshape(-1, 3).T
     return rows.real.astype(np.int64), columns.real.astype(np.int64), values
 
 
@@ -192,8 +192,8 @@ def _of_bundles(network: Network) -> Iterator[_Stamps]:
     """A branch's current leaves a for b; its own row is its equation."""
     count = network.branch_count
     branch = network.node_count + np.arange(count)
-    a = np.fromiter((node for one in network.bundles for node in one.a), np.int64, count)
-    b = np.fromiter((node for one in network.bundles for node in one.b), np.int64, count)
+    a = np.fromiter((node for bundle in network.bundles for node in bundle.a), np.int64, count)
+    b = np.fromiter((node for bundle in network.bundles for node in bundle.b), np.int64, count)
     one = np.ones(count, dtype=np.complex128)
     yield (
         np.concatenate([a, branch, b, branch]),
@@ -201,13 +201,13 @@ def _of_bundles(network: Network) -> Iterator[_Stamps]:
         np.concatenate([one, one, -one, -one]),
     )
     yield branch, branch, -np.array(network.branch_ohms, dtype=np.complex128)
-    widths = np.array([len(one.a) for one in network.bundles], dtype=np.int64)
+    widths = np.array([len(bundle.a) for bundle in network.bundles], dtype=np.int64)
     first = network.node_count + np.cumsum(widths) - widths
     for width in np.unique(widths):
-        mine = np.flatnonzero(widths == width)
-        henry = np.array([network.bundles[index].henry for index in mine])
+        own = np.flatnonzero(widths == width)
+        henry = np.array([network.bundles[index].henry for index in own])
         bundle, row, column = np.nonzero(henry)
-        yield first[mine[bundle]] + row, first[mine[bundle]] + column, -1j * henry[bundle, row, column]
+        yield first[own[bundle]] + row, first[own[bundle]] + column, -1j * henry[bundle, row, column]
 
 
 def _of_ideal_elements(network: Network) -> Iterator[tuple[int, int, complex]]:
@@ -222,5 +222,5 @@ def _of_ideal_elements(network: Network) -> Iterator[tuple[int, int, complex]]:
         for node, weight in ((stage.p, -stage.gain), (stage.q, stage.gain)):
             yield row, node, weight
         row += 1
-    for one in network.transresistances:
-        yield network.node_count + one.driven, network.node_count + one.sensed, one.ohm
+    for element in network.transresistances:
+        yield network.node_count + element.driven, network.node_count + element.sensed, element.ohm

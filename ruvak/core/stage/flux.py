@@ -45,19 +45,19 @@ _Wire = list[tuple[NDArray[np.float64], NDArray[np.float64]]]
 
 def _shifted(mains: Path, aside_m: float) -> _Wire:
     """The wire beside its middle line."""
-    found: _Wire = []
+    result: _Wire = []
     for a, b in pairwise(mains):
         along = np.array([b.x_m - a.x_m, b.y_m - a.y_m])
         length = float(np.hypot(*along))
         if length:
             aside = aside_m * np.array([-along[1], along[0]]) / length
-            found.append((np.array([a.x_m, a.y_m]) + aside, np.array([b.x_m, b.y_m]) + aside))
-    return found
+            result.append((np.array([a.x_m, a.y_m]) + aside, np.array([b.x_m, b.y_m]) + aside))
+    return result
 
 
 def _flux_wb(bar: Place, path: Path, wire: _Wire, nearest_m: float) -> float:
     """The vector potential along the path, back to the bar and out again."""
-    loop = [np.array([one.x_m, one.y_m]) for one in (bar, *path, bar)]
+    loop = [np.array([entry.x_m, entry.y_m]) for entry in (bar, *path, bar)]
     return sum(_along(a, b, wire, nearest_m) for a, b in pairwise(loop))
 
 

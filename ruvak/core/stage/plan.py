@@ -43,7 +43,7 @@ class Plan:
     @cached_property
     def drawn(self) -> bool:
         """Whether any device or outlet has a place: otherwise everything is where the bar is."""
-        return any(one.at for one in self.rig.gear) or any(one.at for one in self.rig.venue.earth)
+        return any(device.at for device in self.rig.gear) or any(point.at for point in self.rig.venue.earth)
 
     def is_placed(self, gear_id: str) -> bool:
         """Whether somebody put the device, or the outlet it is at, on the plan."""
@@ -66,7 +66,7 @@ class Plan:
         if point_id not in self._points:
             return self.bar
         point = self._points[point_id]
-        here = (one.at for one in self.rig.gear if one.outlet == point_id and one.at is not None)
+        here = (device.at for device in self.rig.gear if device.outlet == point_id and device.at is not None)
         place = point.at or next(here, None)
         if place is not None:
             return place
@@ -79,14 +79,14 @@ class Plan:
     def lead(self, item: KitItem, connectors: Sequence[str]) -> Path:
         """The way of a conductor between two of an item's connectors; an end that is cut lies at the other."""
         spots = [self._spots.get(Endpoint(item.id, name)) for name in connectors]
-        found = [spot for spot in spots if spot is not None]
-        if not found:
+        result = [spot for spot in spots if spot is not None]
+        if not result:
             return (self.bar, self.bar)
-        first, last = found[0], found[-1]
+        first, last = result[0], result[-1]
         if first.way != last.way:
             return (first.place, last.place)
         low, high = sorted((first.share, last.share))
-        bends = [one for share, one in _shares(first.way) if low < share < high]
+        bends = [entry for share, entry in _shares(first.way) if low < share < high]
         return (first.place, *(bends if first.share <= last.share else reversed(bends)), last.place)
 
     def is_drawn(self, item: KitItem) -> bool:
@@ -95,11 +95,11 @@ class Plan:
 
     @cached_property
     def _gear(self) -> dict[str, Gear]:
-        return {one.id: one for one in self.rig.gear}
+        return {device.id: device for device in self.rig.gear}
 
     @cached_property
     def _points(self) -> dict[str, EarthPoint]:
-        return {one.id: one for one in self.rig.venue.earth}
+        return {point.id: point for point in self.rig.venue.earth}
 
     def _own(self, gear: Gear) -> Place | None:
         if gear.at is not None:
@@ -120,20 +120,20 @@ class Plan:
 
     @cached_property
     def _drawn_items(self) -> set[str]:
-        found: set[str] = set()
+        names: set[str] = set()
         for run in self.rig.runs:
             gear = [owner for owner in run.owners if owner in self._gear]
             if gear and all(self.is_placed(owner) for owner in gear):
-                found |= set(run.pieces)
-        return found
+                names |= set(run.pieces)
+        return names
 
     @cached_property
     def _spots(self) -> dict[Endpoint, _Spot]:
-        found: dict[Endpoint, _Spot] = {}
+        result: dict[Endpoint, _Spot] = {}
         for run in self.rig.runs if self.drawn else ():
             for end, spot in self._of_run(run).items():
-                found.setdefault(end, spot)
-        return found
+                result.setdefault(end, spot)
+        return result
 
     def _of_run(self, run: Run) -> dict[Endpoint, _Spot]:
         """Every connector of the run's pieces, by how far it is from the nearest device on either side."""
@@ -145,7 +145,7 @@ class Plan:
             return {}
         back, ways_back = nx.multi_source_dijkstra(graph, set(sources))
         ahead, ways_ahead = nx.multi_source_dijkstra(graph, set(goals))
-        found = {}
+        result = {}
         for end in graph:
             if end in gear or (end not in back and end not in ahead):
                 continue
@@ -157,8 +157,8 @@ class Plan:
                 share = 0.0
                 first = last = (ways_back if end in back else ways_ahead)[end][0]
             way = (self.gear(first.owner), *run.route, self.gear(last.owner))
-            found[end] = _Spot(share, way)
-        return found
+            result[end] = _Spot(share, way)
+        return result
 
     def _graph(self, run: Run) -> "nx.Graph[Endpoint]":
         graph: nx.Graph[Endpoint] = nx.Graph()
@@ -166,11 +166,11 @@ class Plan:
             graph.add_edge(join.a, join.b, weight=0.0)
         for piece in run.pieces:
             item = self.rig.owners_by_id[piece]
-            mine = [end for end in graph if end.owner == piece]
+            own = [end for end in graph if end.owner == piece]
             length_m = (item.length_m or 0.0) if isinstance(item, KitItem) else 0.0
-            inward = [end for end in mine if any(join.b == end for join in run.joins)]
+            inward = [end for end in own if any(join.b == end for join in run.joins)]
             graph.add_edges_from(
-                (one, other, {"weight": length_m}) for one in inward for other in mine if other not in inward
+                (entry, other, {"weight": length_m}) for entry in inward for other in own if other not in inward
             )
         return graph
 
@@ -183,11 +183,11 @@ def _shares(way: Path) -> list[tuple[float, Place]]:
     """The way's points with how far along it they are."""
     lengths = _lengths(way)
     total, so_far = sum(lengths), 0.0
-    found = [(0.0, way[0])]
+    result = [(0.0, way[0])]
     for length, place in zip(lengths, way[1:], strict=True):
         so_far += length
-        found.append((so_far / total if total else 1.0, place))
-    return found
+        result.append((so_far / total if total else 1.0, place))
+    return result
 
 
 def _at_share(way: Path, share: float) -> Place:

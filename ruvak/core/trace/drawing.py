@@ -92,8 +92,8 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
     layout = Layout(rig, traced, run)
     shown = layout.points
     pieces = tuple(_piece(rig, layout, place) for place in layout.places)
-    mine = [*(link for piece in run.pieces for link in traced.inside.get(piece, ())), *traced.mated.get(run.id, ())]
-    links = [link for link in mine if link.a in shown and link.b in shown]
+    own = [*(link for piece in run.pieces for link in traced.inside.get(piece, ())), *traced.mated.get(run.id, ())]
+    links = [link for link in own if link.a in shown and link.b in shown]
     links += _within_sockets(rig, traced, pieces)
     elements = tuple(
         DrawnElement(
@@ -117,7 +117,7 @@ def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:
 
 def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> list[Link]:
     """Contacts of one gear socket that the device itself joins: a balanced socket wired unbalanced shows it."""
-    found = []
+    result = []
     for piece in pieces:
         own = _own_metal(traced, piece.owner) if piece.kind == "gear" else {}
         for drawn in (*piece.ins, *piece.outs) if own else ():
@@ -126,8 +126,8 @@ def _within_sockets(rig: Rig, traced: Trace, pieces: tuple[DrawnPiece, ...]) -> 
                 if contact in own:
                     groups.setdefault(own[contact], []).append(contact)
             for group in groups.values():
-                found += [Link("wire", a, b, piece.id) for a, b in pairwise(group)]
-    return found
+                result += [Link("wire", a, b, piece.id) for a, b in pairwise(group)]
+    return result
 
 
 def _own_metal(traced: Trace, owner: str) -> dict[ContactRef | NodeRef, str]:
@@ -228,15 +228,15 @@ def _leaving(rig: Rig, traced: Trace, owner: str) -> Roles:
     """What the device sends out by each of its nodes, also by way of its own wires (a left/mono socket)."""
     known = traced.drawing_cache.leaving
     if owner not in known:
-        found: Roles = {}
+        result: Roles = {}
         for output in rig.part_of(owner).outputs:
             for channel in output.channels:
-                found.setdefault(traced.node_of[channel.hot.of(owner)], {})[channel.id] = None
+                result.setdefault(traced.node_of[channel.hot.of(owner)], {})[channel.id] = None
                 if isinstance(channel, BalancedChannel):
-                    found.setdefault(traced.node_of[channel.cold.of(owner)], {})[f"\N{MINUS SIGN}{channel.id}"] = None
+                    result.setdefault(traced.node_of[channel.cold.of(owner)], {})[f"\N{MINUS SIGN}{channel.id}"] = None
             if output.type == "unbalanced":
-                found.setdefault(traced.node_of[output.common.of(owner)], {})["return"] = None
-        known[owner] = found
+                result.setdefault(traced.node_of[output.common.of(owner)], {})["return"] = None
+        known[owner] = result
     return known[owner]
 
 
@@ -244,7 +244,7 @@ def _entering(rig: Rig, traced: Trace, owner: str) -> Roles:
     """What each of the device's nodes is to its inputs."""
     known = traced.drawing_cache.entering
     if owner not in known:
-        found: Roles = {}
+        result: Roles = {}
         for receiver in rig.part_of(owner).inputs:
             roles = {"hot": receiver.hot}
             roles |= (
@@ -253,6 +253,6 @@ def _entering(rig: Rig, traced: Trace, owner: str) -> Roles:
                 else {"screen": receiver.common}
             )
             for role, point in roles.items():
-                found.setdefault(traced.node_of[point.of(owner)], {})[role] = None
-        known[owner] = found
+                result.setdefault(traced.node_of[point.of(owner)], {})[role] = None
+        known[owner] = result
     return known[owner]

@@ -113,8 +113,8 @@ class Layout:
         self._pieces[piece] = place
         for side, ends in (("in", place.ins), ("out", place.outs)):
             for end in self._shown_of[piece]:
-                mine = connector_at(self.rig, end).side
-                if mine == side or (mine == "both" and side == "in"):
+                own = connector_at(self.rig, end).side
+                if own == side or (own == "both" and side == "in"):
                     ends.append(end)
         first = self._new_lane()
         for ends in (place.ins, place.outs):
@@ -152,8 +152,8 @@ class Layout:
             ]
             if not late:
                 return
-            for one, other in late:
-                other.column = one.column + 1
+            for entry, other in late:
+                other.column = entry.column + 1
         for index, piece in enumerate(self.run.pieces):
             self._pieces[piece].column = index + 1
 
@@ -200,12 +200,12 @@ def _signal_contacts(points: Iterable[Contact | InnerNode]) -> Iterator[Contact]
     return (point for point in points if isinstance(point, Contact) and point.contact not in GROUND_CONTACTS)
 
 
-def _same_way(rig: Rig, traced: Trace, one: Endpoint, other: Endpoint) -> bool:
+def _same_way(rig: Rig, traced: Trace, endpoint: Endpoint, other: Endpoint) -> bool:
     """Whether a signal contact of one connector of a piece leads to one of another, screens aside."""
-    joined = _signals(traced, rig.part_of(one.owner))
+    joined = _signals(traced, rig.part_of(endpoint.owner))
     groups = [
         {joined[point] for point in _signal_contacts(joined) if point.connector == end.connector}
-        for end in (one, other)
+        for end in (endpoint, other)
     ]
     return bool(groups[0] & groups[1])
 
@@ -265,10 +265,10 @@ def _inner_nodes(metal: list[InnerLink], piece: str, shown: Iterable[ContactRef 
         neighbours.setdefault(link.a, set()).add(link.b)
         neighbours.setdefault(link.b, set()).add(link.a)
     queue: list[Contact | InnerNode] = [point.in_part for point in shown if point.owner == piece]
-    found: set[InnerNode] = set()
+    inner_nodes: set[InnerNode] = set()
     while queue:
         for point in neighbours.get(queue.pop(), ()):
-            if isinstance(point, InnerNode) and point not in found:
-                found.add(point)
+            if isinstance(point, InnerNode) and point not in inner_nodes:
+                inner_nodes.add(point)
                 queue.append(point)
-    return {point.of(piece) for point in found}
+    return {point.of(piece) for point in inner_nodes}

@@ -13,12 +13,12 @@ def ends_of(rig: Rig, run: Run, side: Literal["in", "out"]) -> dict[Endpoint, Co
 
     A socket with both directions counts by where it stands in its join: `a` is nearer the source.
     """
-    found: dict[Endpoint, Connector] = {}
+    result: dict[Endpoint, Connector] = {}
     for join in run.joins:
         for end, as_side in ((join.a, "out"), (join.b, "in")):
             if rig.part_of(end.owner).kind != "gear":
                 continue
             connector = connector_at(rig, end)
             if connector.side == side or (connector.side == "both" and as_side == side):
-                found[end] = connector
-    return found
+                result[end] = connector
+    return result

@@ -84,10 +84,10 @@ class Trace:
 
 
 def _grouped(links: Iterable[Link]) -> dict[str, list[Link]]:
-    found: dict[str, list[Link]] = {}
+    result: dict[str, list[Link]] = {}
     for link in links:
-        found.setdefault(link.owner, []).append(link)
-    return found
+        result.setdefault(link.owner, []).append(link)
+    return result
 
 
 def trace(rig: Rig) -> Trace:
@@ -143,10 +143,10 @@ def connector_at(rig: Rig, end: Endpoint) -> Connector:
 
 def mates(rig: Rig, join: Join, run_id: str) -> list[Link]:
     """The contacts that touch in one join."""
-    one, other = connector_at(rig, join.a), connector_at(rig, join.b)
-    ring = one.ring if one.ring != "open" else other.ring
-    pairs = touching(one.form, other.form, join.sleeve or "both", ring)
-    return [Link("mate", join.a.contact(mine), join.b.contact(theirs), run_id) for mine, theirs in pairs]
+    near, far = connector_at(rig, join.a), connector_at(rig, join.b)
+    ring = near.ring if near.ring != "open" else far.ring
+    pairs = touching(near.form, far.form, join.sleeve or "both", ring)
+    return [Link("mate", join.a.contact(near), join.b.contact(far), run_id) for near, far in pairs]
 
 
 def uncertain_joins(rig: Rig) -> Iterator[tuple[int, int]]:

@@ -27,8 +27,8 @@ def read_overview(path: VersionPath) -> Response:
 def read_runs(path: VersionPath, query: KeysQuery) -> Response:
     """Details of several runs, by the keys that the overview gives them. What a key names never changes."""
     keys = tuple(dict.fromkeys(query.keys.split(",")))
-    found = use_cases().analyses.runs(path.rig_id, path.version, keys)
-    bodies = [json.dumps(key).encode() + b":" + gzip.decompress(one.body) for key, one in found.items()]
+    result = use_cases().analyses.runs(path.rig_id, path.version, keys)
+    bodies = [json.dumps(key).encode() + b":" + gzip.decompress(entry.body) for key, entry in result.items()]
     return make_response(b"{" + b",".join(bodies) + b"}", 200, JSON)
 
 

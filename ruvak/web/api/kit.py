@@ -39,7 +39,9 @@ def list_parts() -> Response:
     """The parts library by name."""
     parts = library().values()
     return answer(
-        PartSummaryList(tuple(PartSummary(id=one.id, name=one.name, words=one.words, kind=one.kind) for one in parts))
+        PartSummaryList(
+            tuple(PartSummary(id=part.id, name=part.name, words=part.words, kind=part.kind) for part in parts)
+        )
     )
 
 

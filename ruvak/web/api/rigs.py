@@ -43,8 +43,8 @@ def open_rig(path: RigPath) -> Response:
 @api.get("/rigs/<rig_id>/version", responses={"200": RigVersion})
 def read_version(path: RigPath) -> Response:
     """Where a rig stands; 304 where that is what the client has. Made to be asked every second."""
-    found = use_cases().rigs.version(path.rig_id)
-    return tagged(answer(found), f"{found.version}-{found.saved_at.timestamp():.6f}")
+    result = use_cases().rigs.version(path.rig_id)
+    return tagged(answer(result), f"{result.version}-{result.saved_at.timestamp():.6f}")
 
 
 @api.post("/rigs/<rig_id>/copies", responses={"201": RigState})

@@ -9,8 +9,8 @@ import numpy as np
 from ruvak.core.analyse import analyse, ground_loops_of, prepare
 from ruvak.core.circuit.build import build
 from ruvak.core.results.hum import Disturbed
+from ruvak.core.results.hum_records import GroundLoop
 from ruvak.core.results.open_branch import OpenBranch
-from ruvak.core.results.records import GroundLoop
 from ruvak.core.results.solving import RigSolver
 from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Rig

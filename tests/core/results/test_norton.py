@@ -6,7 +6,8 @@ from ruvak.core.analyse import analyse, prepare, rest_of_rig, sub_rig
 from ruvak.core.circuit.build import build
 from ruvak.core.results.records import RunResult
 from ruvak.core.results.response import COARSE_HZ
-from ruvak.core.results.runs import run_results
+from ruvak.core.results.runs import rig_results
+from ruvak.core.results.solved_rig import Options
 from ruvak.core.rig.rig import Rig
 from ruvak.core.trace.trace import trace
 from ruvak.service.demo_data import demo_rig
@@ -27,7 +28,7 @@ def by_itself(rig: Rig, run_id: str, in_the_rig: bool) -> tuple[list[float], tup
     traced = trace(small)
     circuit = build(small, traced)
     rest = rest_of_rig(rig, run_id) if in_the_rig else None
-    return hums(run_results(small, traced, circuit, COARSE_HZ, "brief", rest)[0]), circuit.floating
+    return hums(rig_results(small, traced, circuit, Options(COARSE_HZ, "brief", norton=rest)).runs[0]), circuit.floating
 
 
 class NortonEquivalent(unittest.TestCase):

@@ -4301,7 +4301,7 @@ export interface components {
         };
         /**
          * Tones
-         * @description A disturbance at an input's contacts by frequency, levels in dBu to a thousandth; three lists of one length.
+         * @description A disturbance at an input's contacts by frequency, levels in dBu; three lists of one length.
          *
          *     Frequencies at which there is nothing at all are left out.
          */
@@ -4375,8 +4375,8 @@ export interface components {
             label: string;
             /** Person */
             person: string;
-            /** Mine */
-            mine: boolean;
+            /** Own */
+            own: boolean;
             /**
              * Made At
              * Format: date-time

@@ -38,7 +38,7 @@
 				<li class:undone={line.undone}>
 					<span class="figure quiet">{when(line.made_at)}</span>
 					<span>{WORDS[line.kind]}{line.label}{line.undone ? ' (taken back)' : ''}</span>
-					<span class="quiet">{line.mine ? 'you' : line.person}</span>
+					<span class="quiet">{line.own ? 'you' : line.person}</span>
 				</li>
 			{/each}
 		</ol>

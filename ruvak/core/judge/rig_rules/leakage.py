@@ -23,7 +23,7 @@ def leakage(rig: Rig) -> Iterator[RigFinding]:
         if point.residual_a is None or point.id not in behind:
             continue
         leaks = [sizes(leak) for gear in behind[point.id] if (leak := leak_of(rig, gear, disturbances))]
-        likely_a, worst_a = (sum(one[i] for one in leaks) for i in (0, 1))
+        likely_a, worst_a = (sum(leak[i] for leak in leaks) for i in (0, 1))
         rated_a = point.residual_a.value
         if likely_a <= PLANNED * rated_a:
             continue
@@ -47,11 +47,11 @@ def leakage(rig: Rig) -> Iterator[RigFinding]:
 def _behind(rig: Rig) -> dict[str, list[Gear]]:
     """Devices by each earth point that their mains passes."""
     points = {point.id: point for point in rig.venue.earth}
-    found: dict[str, list[Gear]] = {}
+    result: dict[str, list[Gear]] = {}
     for gear in rig.gear:
         for point in _way(points, gear.outlet):
-            found.setdefault(point.id, []).append(gear)
-    return found
+            result.setdefault(point.id, []).append(gear)
+    return result
 
 
 def _way(points: dict[str, EarthPoint], start: str | None) -> Iterator[EarthPoint]:

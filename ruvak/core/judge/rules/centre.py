@@ -22,10 +22,10 @@ def centre(rig: Rig, result: RunResult) -> Iterator[Finding]:
 
 def _within_sides(rig: Rig, result: RunResult, stereo: MixResult) -> Iterator[Finding]:
     """Both channels of a source at one input of a stereo destination: its two sides have then nothing to do with it."""
-    for one in result.inputs:
-        mine = one.gear == stereo.gear and one.input in stereo.inputs
-        if mine and not is_missing_side(result.inputs, result.mixes, one):
-            yield from _in_sum(result, one.gear, one.input, input_words(rig, one), one.sum)
+    for receiver in result.inputs:
+        own = receiver.gear == stereo.gear and receiver.input in stereo.inputs
+        if own and not is_missing_side(result.inputs, result.mixes, receiver):
+            yield from _in_sum(result, receiver.gear, receiver.input, input_words(rig, receiver), receiver.sum)
 
 
 def _in_sum(result: RunResult, gear: str, subject: str, words: str, heard: Sum | None) -> Iterator[Finding]:
@@ -42,5 +42,5 @@ def _in_mono(result: RunResult, place: Place, pair: Sum | None) -> Iterator[Find
         yield finding(FindingCode.MONO_CANCELS, Grade.FIX, result, place.gear, place.id, _depth(place.words, pair))
 
 
-def _depth(words: str, found: Sum) -> dict[str, float | str]:
-    return {"place": words, "depth_db": -found.centre_db, "depth_worst_db": -found.centre_worst_db}
+def _depth(words: str, result: Sum) -> dict[str, float | str]:
+    return {"place": words, "depth_db": -result.centre_db, "depth_worst_db": -result.centre_worst_db}

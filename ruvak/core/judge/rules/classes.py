@@ -38,17 +38,17 @@ def classes(rig: Rig, result: RunResult) -> Iterator[Finding]:
         if source.signal is None:
             continue
         name = called(rig, source.gear)
-        for one in result.inputs:
-            if one.signal is None or _family(source.signal) == _family(one.signal):
+        for receiver in result.inputs:
+            if receiver.signal is None or _family(source.signal) == _family(receiver.signal):
                 continue
             params: dict[str, float | str] = {
                 "source": name,
-                "place": input_words(rig, one),
+                "place": input_words(rig, receiver),
                 "sends": WORDS[source.signal],
-                "wants": WORDS[one.signal],
+                "wants": WORDS[receiver.signal],
             }
             code = FindingCode.AMPLIFIED_INTO_INPUT if source.signal == "loudspeaker" else FindingCode.CLASS_MIXED
-            yield finding(code, Grade.STOP, result, one.gear, one.input, params)
+            yield finding(code, Grade.STOP, result, receiver.gear, receiver.input, params)
 
 
 def _family(signal: SignalClass) -> str:

@@ -15,17 +15,22 @@ practice."""
 
 def crosstalk(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Per input, the loudest stranger."""
-    for one in result.inputs:
-        if one.crosstalk is None or not usable(result, one):
+    for receiver in result.inputs:
+        if receiver.crosstalk is None or not usable(result, receiver):
             continue
-        worst_db = max(one.crosstalk.at_1k_db, one.crosstalk.at_10k_db)
+        worst_db = max(receiver.crosstalk.at_1k_db, receiver.crosstalk.at_10k_db)
         if worst_db < WATCH_DB:
             continue
         params: dict[str, float | str] = {
-            "place": input_words(rig, one),
-            "stranger": called(rig, one.crosstalk.gear),
+            "place": input_words(rig, receiver),
+            "stranger": called(rig, receiver.crosstalk.gear),
             "below_db": -worst_db,
         }
         yield finding(
-            FindingCode.CROSSTALK, Grade.FIX if worst_db >= FIX_DB else Grade.WATCH, result, one.gear, one.input, params
+            FindingCode.CROSSTALK,
+            Grade.FIX if worst_db >= FIX_DB else Grade.WATCH,
+            result,
+            receiver.gear,
+            receiver.input,
+            params,
         )

@@ -7,7 +7,8 @@ from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.hearing import threshold_db_spl
 from ruvak.core.judge.rule import active, finding, input_words, usable
 from ruvak.core.judge.sentences import number
-from ruvak.core.results.records import CauseShare, Hum, InputResult, RunResult
+from ruvak.core.results.hum_records import CauseShare, Hum
+from ruvak.core.results.records import InputResult, RunResult
 from ruvak.core.rig.rig import Rig
 
 CLEAR_DB, FIX_DB = 70.0, 55.0
@@ -52,33 +53,38 @@ CAUTION: dict[str, str] = {
 
 def hum(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Per input that something usable reaches."""
-    for one in result.inputs:
-        if one.hum is None or one.hum.below_programme_db is None or not usable(result, one) or not one.hum.causes:
+    for receiver in result.inputs:
+        if (
+            receiver.hum is None
+            or receiver.hum.below_programme_db is None
+            or not usable(result, receiver)
+            or not receiver.hum.causes
+        ):
             continue
-        grade = _grade(rig, one, one.hum, one.hum.below_programme_db)
+        grade = _grade(rig, receiver, receiver.hum, receiver.hum.below_programme_db)
         if grade is None:
             continue
-        main = _main(one.hum)
+        main = _main(receiver.hum)
         params: dict[str, float | str] = {
-            "place": input_words(rig, one),
-            "below_db": one.hum.below_programme_db,
-            "worst_db": one.hum.below_programme_worst_db or 0.0,
+            "place": input_words(rig, receiver),
+            "below_db": receiver.hum.below_programme_db,
+            "worst_db": receiver.hum.below_programme_worst_db or 0.0,
             "why": WHY[main.code],
             "what": WHAT[main.code],
             "caution": CAUTION.get(main.code, ""),
-            "where": _where(rig, one, one.hum.below_programme_db),
+            "where": _where(rig, receiver, receiver.hum.below_programme_db),
         }
-        yield finding(FindingCode.HUM, grade, result, one.gear, one.input, params)
+        yield finding(FindingCode.HUM, grade, result, receiver.gear, receiver.input, params)
 
 
-def _grade(rig: Rig, one: InputResult, heard: Hum, below_db: float) -> Grade | None:
+def _grade(rig: Rig, input_result: InputResult, heard: Hum, below_db: float) -> Grade | None:
     """None where it is not heard."""
-    if rig.part_of(one.gear).records:
+    if rig.part_of(input_result.gear).records:
         clear, fix = below_db >= RECORDED_CLEAR_DB, below_db < RECORDED_FIX_DB
     elif (room := _room(rig)) is not None:
         loud_db, room_dba = room
         margin_db = room_dba - (loud_db - below_db)
-        clear = margin_db >= UNDER_ROOM_CLEAR_DB or not _any_tone_heard(one, heard, loud_db)
+        clear = margin_db >= UNDER_ROOM_CLEAR_DB or not _any_tone_heard(input_result, heard, loud_db)
         fix = margin_db < UNDER_ROOM_FIX_DB
     else:
         clear, fix = below_db >= CLEAR_DB, below_db < FIX_DB
@@ -95,9 +101,9 @@ def _room(rig: Rig) -> tuple[float, float] | None:
     return venue.programme_db_spl, venue.noise_dba
 
 
-def _any_tone_heard(one: InputResult, heard: Hum, loud_db: float) -> bool:
+def _any_tone_heard(input_result: InputResult, heard: Hum, loud_db: float) -> bool:
     """Whether any tone is above the threshold of hearing by itself; a glance has no tones, so it is taken to be."""
-    level = active(one)
+    level = active(input_result)
     if level is None or not heard.tones.frequencies_hz:
         return True
     tones = zip(heard.tones.frequencies_hz, heard.tones.likely_dbu, strict=True)
@@ -105,9 +111,9 @@ def _any_tone_heard(one: InputResult, heard: Hum, loud_db: float) -> bool:
     return any(db_spl >= threshold_db_spl(hz) for hz, db_spl in spl)
 
 
-def _where(rig: Rig, one: InputResult, below_db: float) -> str:
+def _where(rig: Rig, input_result: InputResult, below_db: float) -> str:
     """What that means for whoever listens."""
-    if rig.part_of(one.gear).records:
+    if rig.part_of(input_result.gear).records:
         return " What is recorded or broadcast should have 80 dB."
     room = _room(rig)
     if room is None:

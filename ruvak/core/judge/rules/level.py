@@ -21,12 +21,12 @@ HOW_LOUDSPEAKER = "Use an amplifier made for it: a 100 V loudspeaker wants a 100
 
 def level(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Per input, in the position its switch is in."""
-    for one in result.inputs:
-        levels = active(one)
-        if levels is None or not usable(result, one):
+    for receiver in result.inputs:
+        levels = active(receiver)
+        if levels is None or not usable(result, receiver):
             continue
         params: dict[str, float | str] = {
-            "place": input_words(rig, one),
+            "place": input_words(rig, receiver),
             "arriving_dbu": levels.arriving_dbu,
             "peak_dbu": levels.peak_dbu,
             "gap_db": levels.gap_db,
@@ -34,21 +34,21 @@ def level(rig: Rig, result: RunResult) -> Iterator[Finding]:
             "short_db": levels.short_db,
             "over_db": -levels.headroom_db,
             "headroom_db": levels.headroom_db,
-            "how": _how(result, one),
+            "how": _how(result, receiver),
         }
-        if levels.short_db > (0.0 if one.loudspeaker is None else QUIET_FIX_DB):
+        if levels.short_db > (0.0 if receiver.loudspeaker is None else QUIET_FIX_DB):
             grade = Grade.FIX if levels.short_db > QUIET_FIX_DB else Grade.WATCH
-            yield finding(FindingCode.LEVEL_LOW, grade, result, one.gear, one.input, params)
-        if one.loudspeaker is not None:
+            yield finding(FindingCode.LEVEL_LOW, grade, result, receiver.gear, receiver.input, params)
+        if receiver.loudspeaker is not None:
             # What it bears is told in watts, and a lead's loss by itself.
             continue
         if levels.headroom_db < 0.0:
-            yield finding(FindingCode.LEVEL_CLIPS, Grade.FIX, result, one.gear, one.input, params)
+            yield finding(FindingCode.LEVEL_CLIPS, Grade.FIX, result, receiver.gear, receiver.input, params)
         elif levels.headroom_db < CLOSE_HEADROOM_DB:
-            yield finding(FindingCode.LEVEL_CLOSE, Grade.WATCH, result, one.gear, one.input, params)
+            yield finding(FindingCode.LEVEL_CLOSE, Grade.WATCH, result, receiver.gear, receiver.input, params)
 
 
-def _how(result: RunResult, one: InputResult) -> str:
-    if one.loudspeaker is not None:
+def _how(result: RunResult, input_result: InputResult) -> str:
+    if input_result.loudspeaker is not None:
         return HOW_LOUDSPEAKER
-    return HOW_INSTRUMENT if of_instrument(result, one) else HOW
+    return HOW_INSTRUMENT if of_instrument(result, input_result) else HOW

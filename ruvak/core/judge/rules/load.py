@@ -52,7 +52,7 @@ def _line(rig: Rig, result: RunResult, source: SourceResult, line_v: float, min_
 
 
 def _line_v(rig: Rig, source: SourceResult) -> float | None:
-    output = next(one for one in rig.part_of(source.gear).outputs if one.id == source.output)
+    output = next(output for output in rig.part_of(source.gear).outputs if output.id == source.output)
     return output.line_v.value if output.type == "unbalanced" and output.line_v is not None else None
 
 

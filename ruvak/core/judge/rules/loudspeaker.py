@@ -20,28 +20,28 @@ SIZES_MM2 = (0.75, 1.0, 1.5, 2.5, 4.0, 6.0, 10.0)
 
 def loudspeaker(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """What the copper costs, told once a run; what each loudspeaker gets beyond what it bears."""
-    lines = [(one, one.loudspeaker) for one in result.inputs if one.loudspeaker is not None]
+    lines = [(receiver, receiver.loudspeaker) for receiver in result.inputs if receiver.loudspeaker is not None]
     yield from _copper(rig, result, sorted(lines, key=lambda pair: -pair[1].loss_db))
-    for one, line in lines:
+    for entry, line in lines:
         if line.peak_w > line.rated_w:
             watts: dict[str, float | str] = {"peak_w": line.peak_w, "rated_w": line.rated_w}
-            place: dict[str, float | str] = {"place": called(rig, one.gear)}
-            yield finding(FindingCode.OVERPOWERED, Grade.FIX, result, one.gear, one.input, place | watts)
+            place: dict[str, float | str] = {"place": called(rig, entry.gear)}
+            yield finding(FindingCode.OVERPOWERED, Grade.FIX, result, entry.gear, entry.input, place | watts)
 
 
 def _copper(rig: Rig, result: RunResult, lines: list[tuple[InputResult, LoudspeakerLine]]) -> Iterator[Finding]:
     """Of the loudspeaker that loses most, since copper for it is enough for all; the others behind it in a word."""
-    losing = [(one, line) for one, line in lines if line.loss_db > WATCH_DB]
+    losing = [(entry, line) for entry, line in lines if line.loss_db > WATCH_DB]
     if not losing:
         return
     (one, line), others = losing[0], losing[1:]
     grade = Grade.FIX if line.loss_db > FIX_DB else Grade.WATCH
-    told = [f"{called(rig, two.gear)} {number(other.loss_db)} dB" for two, other in others]
+    shown = [f"{called(rig, two.gear)} {number(other.loss_db)} dB" for two, other in others]
     params: dict[str, float | str] = {
         "place": called(rig, one.gear),
         "loss_db": line.loss_db,
         "left_percent": 100.0 * 10.0 ** (-line.loss_db / 10.0),
-        "others": f"; on the way it costs {' and '.join(told)}" if told else "",
+        "others": f"; on the way it costs {' and '.join(shown)}" if shown else "",
         "how": _how(rig, result, line),
     }
     yield finding(FindingCode.LINE_LOSS, grade, result, one.gear, one.input, params)
@@ -61,6 +61,6 @@ def _how(rig: Rig, result: RunResult, line: LoudspeakerLine) -> str:
 
 def _area_mm2(rig: Rig, result: RunResult) -> float:
     """The thinnest core on the way."""
-    run = next(one for one in rig.runs if one.id == result.run)
+    run = next(run for run in rig.runs if run.id == result.run)
     metres = [cable.core_ohm_per_m.value for piece in run.pieces for cable in rig.part_of(piece).cables]
-    return COPPER_OHM_MM2_PER_M / max([one for one in metres if one > 0.0], default=COPPER_OHM_MM2_PER_M)
+    return COPPER_OHM_MM2_PER_M / max([length_m for length_m in metres if length_m > 0.0], default=COPPER_OHM_MM2_PER_M)

@@ -35,47 +35,49 @@ PLUG_IN_HOW = (
 def phantom(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Per output of the run's sources, by its worst channel."""
     worst: dict[tuple[str, str], PhantomAt] = {}
-    for one in result.phantom:
-        known = worst.setdefault((one.gear, one.output), one)
-        if one.leg_a > known.leg_a:
-            worst[one.gear, one.output] = one
-    for one in worst.values():
-        if one.wanted_v is not None:
-            yield from _wanted(rig, result, one, one.wanted_v)
-        elif _harms(one):
+    for supply in result.phantom:
+        known = worst.setdefault((supply.gear, supply.output), supply)
+        if supply.leg_a > known.leg_a:
+            worst[supply.gear, supply.output] = supply
+    for supply in worst.values():
+        if supply.wanted_v is not None:
+            yield from _wanted(rig, result, supply, supply.wanted_v)
+        elif _harms(supply):
             params: dict[str, float | str] = {
-                "source": called(rig, one.gear),
-                "volt": one.volt,
-                "current_ma": 1000.0 * one.leg_a,
+                "source": called(rig, supply.gear),
+                "volt": supply.volt,
+                "current_ma": 1000.0 * supply.leg_a,
             }
-            yield finding(FindingCode.PHANTOM_HARMS, Grade.STOP, result, one.gear, one.output, params)
+            yield finding(FindingCode.PHANTOM_HARMS, Grade.STOP, result, supply.gear, supply.output, params)
 
 
-def _harms(one: PhantomAt) -> bool:
-    above_plug_in = abs(one.volt) > PLUG_IN_V
-    return one.leg_a > HARMFUL_A or (above_plug_in and (one.leg_a > UNWANTED_A or abs(one.across_v) > UPSET_V))
+def _harms(phantom_at: PhantomAt) -> bool:
+    above_plug_in = abs(phantom_at.volt) > PLUG_IN_V
+    return phantom_at.leg_a > HARMFUL_A or (
+        above_plug_in and (phantom_at.leg_a > UNWANTED_A or abs(phantom_at.across_v) > UPSET_V)
+    )
 
 
-def _wanted(rig: Rig, result: RunResult, one: PhantomAt, wanted_v: float) -> Iterator[Finding]:
+def _wanted(rig: Rig, result: RunResult, phantom_at: PhantomAt, wanted_v: float) -> Iterator[Finding]:
     plug_in = wanted_v < PLUG_IN_BELOW_V
     params: dict[str, float | str] = {
-        "source": called(rig, one.gear),
-        "volt": one.volt,
-        "volts": _volts(one),
+        "source": called(rig, phantom_at.gear),
+        "volt": phantom_at.volt,
+        "volts": _volts(phantom_at),
         "wanted_v": wanted_v,
         "power": "power from its socket (plug-in power)" if plug_in else "phantom power",
         "how": PLUG_IN_HOW if plug_in else PHANTOM_HOW,
         "caution": "" if plug_in else SWITCHING_PHANTOM,
     }
-    if one.volt < PRESENT_V:
-        yield finding(FindingCode.PHANTOM_MISSING, Grade.STOP, result, one.gear, one.output, params)
-    elif one.volt < wanted_v or one.volt_low < wanted_v:
-        grade = Grade.FIX if one.volt < wanted_v else Grade.WATCH
-        yield finding(FindingCode.PHANTOM_LOW, grade, result, one.gear, one.output, params)
+    if phantom_at.volt < PRESENT_V:
+        yield finding(FindingCode.PHANTOM_MISSING, Grade.STOP, result, phantom_at.gear, phantom_at.output, params)
+    elif phantom_at.volt < wanted_v or phantom_at.volt_low < wanted_v:
+        grade = Grade.FIX if phantom_at.volt < wanted_v else Grade.WATCH
+        yield finding(FindingCode.PHANTOM_LOW, grade, result, phantom_at.gear, phantom_at.output, params)
 
 
-def _volts(one: PhantomAt) -> str:
+def _volts(phantom_at: PhantomAt) -> str:
     """As a figure, or as the range it may have by how the microphone is made inside."""
-    if one.volt_high - one.volt_low < TOLD_V:
-        return f"{one.volt:.1f} V"
-    return f"{one.volt_low:.1f} to {one.volt_high:.1f} V (by how it is wired inside)"
+    if phantom_at.volt_high - phantom_at.volt_low < TOLD_V:
+        return f"{phantom_at.volt:.1f} V"
+    return f"{phantom_at.volt_low:.1f} to {phantom_at.volt_high:.1f} V (by how it is wired inside)"

@@ -22,9 +22,9 @@ def sides(rig: Rig, result: RunResult) -> Iterator[Finding]:
         if not place.arrives:
             continue
         for number, source in enumerate(result.sources):
-            mine = tuple(channel for channel in place.channels if channel.source == number)
-            if len(mine) == 2 and not source.mono:
-                yield from _missing(result, place, mine)
+            own = tuple(channel for channel in place.channels if channel.source == number)
+            if len(own) == 2 and not source.mono:
+                yield from _missing(result, place, own)
         if place.stereo is not None:
             yield from _one_sided(result, place, place.stereo)
         if place.stereo is not None and _exchanged(place.stereo.left, place.stereo.right):

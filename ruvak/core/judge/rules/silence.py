@@ -36,7 +36,9 @@ def silence(rig: Rig, result: RunResult) -> Iterator[Finding]:
 
 def _lost_sources(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Where some sources arrive, one that arrives nowhere."""
-    arriving = {one.source for found in result.inputs for one in found.channels if one.in_phase is not None}
+    arriving = {
+        channel.source for receiver in result.inputs for channel in receiver.channels if channel.in_phase is not None
+    }
     for number, source in enumerate(result.sources):
         if arriving and number not in arriving:
             name = called(rig, source.gear)
@@ -47,7 +49,11 @@ def _why(result: RunResult, place: Place) -> str:
     if any(source.mono for source in result.sources):
         return _WHY_MONO
     names = place.stereo.inputs if place.stereo else (place.id,)
-    verdicts = {one.balance.verdict for one in result.inputs if one.gear == place.gear and one.input in names}
+    verdicts = {
+        receiver.balance.verdict
+        for receiver in result.inputs
+        if receiver.gear == place.gear and receiver.input in names
+    }
     if "shorted" in verdicts:
         return _WHY_SHORTED
     return _WHY_OPEN

@@ -12,15 +12,15 @@ from ruvak.core.rig.rig import Rig, called, earthing_at
 def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Where metal joins such a sleeve to the reference of a device that stands on an earth."""
     for source in result.sources:
-        output = next(one for one in rig.part_of(source.gear).outputs if one.id == source.output)
+        output = next(output for output in rig.part_of(source.gear).outputs if output.id == source.output)
         if output.type != "unbalanced" or not output.driven_sleeve:
             continue
-        for one in result.inputs:
-            earthing = earthing_at(rig, one.gear)
-            if one.balance.screen_arrives and earthing is not None and earthing.type != "floating":
+        for receiver in result.inputs:
+            earthing = earthing_at(rig, receiver.gear)
+            if receiver.balance.screen_arrives and earthing is not None and earthing.type != "floating":
                 params: dict[str, float | str] = {
                     "contact": "minus contact" if source.signal == "loudspeaker" else "sleeve",
                     "source": called(rig, source.gear),
-                    "place": input_words(rig, one),
+                    "place": input_words(rig, receiver),
                 }
-                yield finding(FindingCode.SLEEVE_EARTHED, Grade.STOP, result, one.gear, one.input, params)
+                yield finding(FindingCode.SLEEVE_EARTHED, Grade.STOP, result, receiver.gear, receiver.input, params)

@@ -20,18 +20,18 @@ HOW_INSTRUMENT = (
 
 def tone(rig: Rig, result: RunResult) -> Iterator[Finding]:
     """Per input that something usable reaches."""
-    for one in result.inputs:
-        if one.response is None or not usable(result, one):
+    for receiver in result.inputs:
+        if receiver.response is None or not usable(result, receiver):
             continue
         params: dict[str, float | str] = {
-            "place": input_words(rig, one),
-            "loss_db": one.response.loss_10k_db,
-            "how": HOW_INSTRUMENT if of_instrument(result, one) else HOW,
+            "place": input_words(rig, receiver),
+            "loss_db": receiver.response.loss_10k_db,
+            "how": HOW_INSTRUMENT if of_instrument(result, receiver) else HOW,
         }
-        if one.response.loss_10k_db > DULL_WATCH_DB:
-            grade = Grade.FIX if one.response.loss_10k_db > DULL_FIX_DB else Grade.WATCH
-            yield finding(FindingCode.DULL, grade, result, one.gear, one.input, params)
-        low_hz = one.response.low_3db_hz
+        if receiver.response.loss_10k_db > DULL_WATCH_DB:
+            grade = Grade.FIX if receiver.response.loss_10k_db > DULL_FIX_DB else Grade.WATCH
+            yield finding(FindingCode.DULL, grade, result, receiver.gear, receiver.input, params)
+        low_hz = receiver.response.low_3db_hz
         if low_hz is not None and low_hz > THIN_WATCH_HZ:
             grade = Grade.FIX if low_hz > THIN_FIX_HZ else Grade.WATCH
-            yield finding(FindingCode.THIN, grade, result, one.gear, one.input, {**params, "low_hz": low_hz})
+            yield finding(FindingCode.THIN, grade, result, receiver.gear, receiver.input, {**params, "low_hz": low_hz})

@@ -22,15 +22,21 @@ class Possibility:
 
 def uncertain(result: RunResult, joined: str, possibilities: tuple[Possibility, ...]) -> Finding | None:
     """`joined`: the two ends in words. Watch, with the outcome of each possibility; None where all come to one."""
-    if len({_outcome(one.result) for one in possibilities}) == 1:
+    if len({_outcome(possibility.result) for possibility in possibilities}) == 1:
         return None
-    outcomes = "; ".join(f"{WORDS[one.sleeve]}: {_outcome(one.result)}" for one in possibilities)
+    outcomes = "; ".join(
+        f"{WORDS[possibility.sleeve]}: {_outcome(possibility.result)}" for possibility in possibilities
+    )
     params: dict[str, float | str] = {"joined": joined, "outcomes": outcomes}
     return finding(FindingCode.CONTACT_UNCERTAIN, Grade.WATCH, result, "", joined, params)
 
 
 def _outcome(result: RunResult) -> str:
-    heard = [(one, level) for one in result.inputs if (level := active(one)) is not None and alive(one.channels)]
+    heard = [
+        (receiver, level)
+        for receiver in result.inputs
+        if (level := active(receiver)) is not None and alive(receiver.channels)
+    ]
     if not heard:
         return "nothing usable arrives"
     return f"arrives at {number(max(level.arriving_dbu for _, level in heard))} dBu"
