@@ -37,17 +37,24 @@ class Control(Record):
     """A switch or control that belongs to a run's sockets."""
 
     gear: Id
+    """The device."""
     setting: Id
+    """Its switch or control."""
 
 
 class RunAnalysis(Record):
     """One run: its drawing, its figures, what there is to say about it, what can be switched on it."""
 
     run: Id
+    """The run."""
     drawing: RunDrawing
+    """Its conductors from source to destination."""
     result: RunResult
+    """Its figures."""
     findings: tuple[Finding, ...]
+    """What is to be said about it, worst first."""
     controls: tuple[Control, ...]
+    """What can be switched on the devices at its ends."""
     notes: tuple[Note, ...] = ()
     """House rules it does not keep."""
 
@@ -56,8 +63,11 @@ class Analysis(Record):
     """The whole rig, runs in the rig's order."""
 
     rig: Id
+    """The rig."""
     verdict: Verdict
+    """How many findings of each grade."""
     runs: tuple[RunAnalysis, ...]
+    """Every run, in the rig's order."""
     findings: tuple[RigFinding, ...] = ()
     """What is to say about the whole rig at once."""
     destinations: tuple[DestinationResult, ...] = ()

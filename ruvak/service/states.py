@@ -24,43 +24,61 @@ class Person(Record):
     """Who is at the controls: an id that stays with the browser, and a name that can be changed."""
 
     id: str
+    """Stays with the browser."""
     name: str
+    """What others see."""
 
 
 class RigSummary(Record):
     """A line in the list of rigs."""
 
     id: str
+    """Its name in addresses."""
     name: str
+    """What it is called."""
     occasion: str
+    """What it is for."""
     venue: str
+    """Name of its venue."""
     version: Version
+    """Where it stands."""
     saved_at: datetime
+    """When it was last saved."""
 
 
 class RigVersion(Record):
     """Where a rig stands: what a browser asks for every second."""
 
     version: Version
+    """Where it stands."""
     saved_at: datetime
+    """When it was last saved."""
 
 
 class RigState(Record):
     """A rig at one version, and what this person can take back. Its analysis has addresses of its own."""
 
     version: Version
+    """Where it stands."""
     saved_at: datetime
+    """When it was last saved."""
     rig: Rig
+    """The rig, as in a rig file."""
     undo_label: str | None
+    """What this person would undo next; null where there is nothing."""
     redo_label: str | None
+    """What this person would redo next; null where there is nothing."""
 
 
 class Changed(Record):
     """A thing as an edit left it, or the rig's or its venue's own fields; `thing` is None where it is gone."""
 
     kind: CollectionName | HolderKind
+    """The collection, or the rig or venue itself."""
     id: str | None
+    """The thing; null for the rig or venue itself."""
     thing: dict[str, Any] | None
+    """The thing as it is now; null where it is gone."""
     at: int | None
     """Its place in its collection."""
 
@@ -69,49 +87,73 @@ class EditOutcome(Record):
     """An edit as it was saved. `base`: the version it was applied to, perhaps later than the one it was made on."""
 
     base: Version
+    """The version it was applied to."""
     version: Version
+    """The version it made."""
     saved_at: datetime
+    """When it was saved."""
     changed: tuple[Changed, ...]
+    """What it changed."""
     undo_label: str | None
+    """What this person would undo next; null where there is nothing."""
     redo_label: str | None
+    """What this person would redo next; null where there is nothing."""
 
 
 class HistoryLine(Record):
     """One thing somebody did."""
 
     id: int
+    """Its number."""
     kind: str
+    """An edit, or one undone or redone."""
     label: str
+    """What was done."""
     person: str
+    """Who did it."""
     own: bool
+    """Whether it was this person."""
     made_at: datetime
+    """When."""
     undone: bool
+    """Whether it was undone since."""
 
 
 class Preview(Record):
     """What an edit would do, without doing it."""
 
     edit: Edit
+    """What was tried."""
     analysis: Analysis
+    """What would follow."""
 
 
 class RunSummary(Record):
     """A run in the overview: its verdict in a sentence, and the key by which its details are found."""
 
     run: str
+    """The run."""
     key: str
+    """By which its details are read; the same key means the same details."""
     grade: Grade
+    """Its worst grade."""
     sentence: str
+    """Its worst finding."""
 
 
 class Overview(Record):
     """A rig's analysis at a glance; each run's details, the destinations and the connections are parts of their own."""
 
     rig: str
+    """The rig."""
     verdict: Verdict
+    """How many findings of each grade."""
     findings: tuple[RigFinding, ...]
+    """What concerns the whole rig."""
     assumed: tuple[Assumed, ...]
+    """What nobody has said, as questions."""
     runs: tuple[RunSummary, ...]
+    """Every run in a line, in the rig's order."""
 
 
 class DestinationList(RootModel[tuple[DestinationResult, ...]]):
@@ -134,12 +176,17 @@ class Readings(Record):
     """Typed lines understood or not; one edit for all that were, and ways to go on with a single line."""
 
     readings: tuple[Reading, ...]
+    """Each line as it was understood."""
     completions: tuple[str, ...]
+    """Ways to go on with a single line."""
     edit: Edit | None
+    """One edit for all lines that were understood; null where none was."""
 
 
 class Rewired(Record):
     """A run with other pieces, solved; `gaps` are sentences about what does not fit."""
 
     gaps: tuple[str, ...]
+    """What does not fit, in sentences."""
     preview: Preview
+    """The run with these pieces, solved."""

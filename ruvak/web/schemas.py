@@ -21,101 +21,135 @@ class FaultBody(Record):
     """One field that is wrong."""
 
     code: str
+    """What kind of fault it is."""
     where: str
+    """The field, as a path."""
     sentence: str
+    """What is wrong with it and how to mend it."""
 
 
 class MeetingBody(Record):
     """A field that two people changed: both values, who else, and what they called their change."""
 
     kind: str
+    """The kind of thing."""
     id: str | None
+    """The thing."""
     field: str | None
+    """The field that both changed."""
     key: str | None
+    """The entry of the field, where it has several."""
     yours: Any
+    """The value that was sent."""
     theirs: Any
+    """The value that somebody else saved."""
     by: str
+    """Who saved it."""
     label: str
+    """What their edit is called."""
 
 
 class Problem(Record):
     """The one error shape: a stable code, a sentence, and where it concerns fields, each of them."""
 
     code: str
+    """What kind of problem it is, for programs."""
     message: str
+    """What is wrong and how to mend it, in a sentence."""
     faults: tuple[FaultBody, ...] = ()
+    """Each fault of what was sent, where there are several."""
     meetings: tuple[MeetingBody, ...] = ()
     """Of a conflict."""
     current_version: Version | None = None
+    """Where the rig stands now, where somebody else has changed it."""
     request_id: str | None = None
+    """By which the server log can be searched."""
 
 
 class SessionBody(Record):
     """This browser's person and the token every change must carry in X-CSRF-Token."""
 
     person_name: str
+    """The person's name."""
     csrf_token: str
+    """To be sent back with every change."""
     app_version: str
+    """Version of the program."""
 
 
 class PersonBody(Record):
     """A new name for the person at this browser."""
 
     name: Label
+    """The name to be called by."""
 
 
 class AgainBody(Record):
     """To undo or redo: the client's own name for that, so that sent twice it is done once."""
 
     id: EditId | None = None
+    """The client's own name for this: sent twice, it is done once."""
 
 
 class EditBody(AgainBody):
     """An edit, and the version of the rig it was made on."""
 
     base_version: Version
+    """The version it was made on."""
     edit: Edit
+    """What to change."""
 
 
 class CopyBody(Record):
     """What a copy of a rig is called, and for which occasion it is."""
 
     name: Label
+    """What the copy is called."""
     occasion: Words = ""
+    """What the copy is for."""
 
 
 class PreviewBody(Record):
     """An edit to look at without making it."""
 
     edit: Edit
+    """What to try."""
 
 
 class LinesBody(Record):
     """Typed lines, one a line; a single one also gets ways to go on."""
 
     text: Annotated[str, StringConstraints(max_length=20_000)]
+    """One line, or several."""
 
 
 class InputListBody(Record):
     """An input list as CSV text, and the gear it goes into (the one with the most inputs when left out)."""
 
     csv: Annotated[str, StringConstraints(max_length=200_000)]
+    """The list, as CSV."""
     goal: Id | None = None
+    """The device it goes to; left out, the one with the most inputs."""
 
 
 class KitListBody(Record):
     """A kit list as CSV text."""
 
     csv: Annotated[str, StringConstraints(max_length=200_000)]
+    """The list, as CSV."""
 
 
 class PartSummary(Record):
     """A part of the library: enough to choose it by."""
 
     id: Id
+    """The part."""
     name: Label
+    """What it is called."""
     words: str
+    """What it is, in words."""
     kind: Literal["gear", "lead", "adapter", "box"]
+    """Gear, lead, adapter or box."""
 
 
 class PartSummaryList(RootModel[tuple[PartSummary, ...]]):
@@ -132,14 +166,18 @@ class PiecesBody(Record):
     """A run's pieces in their new order; those not in the kit yet are added to it."""
 
     pieces: tuple[KitItem, ...] = Field(max_length=64)
+    """In order from the source."""
 
 
 class ScreenCurrentBody(Record):
     """A clamp meter round a lead: total rms, and the shape of the mains there."""
 
     item: Id
+    """The lead."""
     reading_a: Number
+    """The clamp meter's reading in amperes, true rms."""
     spectrum: Preset = "switched-mode"
+    """Shape of the spectrum."""
 
 
 class PlaceQuery(Record):
@@ -210,4 +248,6 @@ class Health(Record):
     """Whether the application and its database answer."""
 
     status: str
+    """ok while the server answers."""
     version: str
+    """Version of the program."""

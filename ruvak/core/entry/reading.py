@@ -29,9 +29,13 @@ class ReadProblem(Record):
     """Why a line cannot be a run yet: a sentence that says how to mend it. `start` and `end` are places in the line."""
 
     code: ProblemCode
+    """Which problem it is."""
     start: int
+    """First letter it is about, counted from 0."""
     end: int
+    """Letter behind the last."""
     sentence: str
+    """What was not understood, and what to type instead."""
     suggestions: tuple[str, ...] = ()
     """Whole lines that would be understood."""
 
@@ -40,41 +44,64 @@ class ReadPiece(Record):
     """One piece that was chosen."""
 
     item: str
+    """The kit item."""
     words: str
+    """What it is, in words."""
     in_kit: bool
+    """Whether it is owned."""
 
 
 class ReadRun(Record):
     """One run the line makes, as it would be built."""
 
     run: str
+    """Its id."""
     number: int
+    """Its line in the input list."""
     name: str
+    """What it would be called."""
     sources: tuple[End, ...]
+    """Sockets it starts from."""
     through: tuple[End, ...]
+    """Pieces that were named."""
     goals: tuple[End, ...]
+    """Sockets it ends at."""
     from_words: str
+    """Where it starts, in words."""
     to_words: str
+    """Where it ends, in words."""
     pieces: tuple[ReadPiece, ...]
+    """Pieces that were chosen."""
     new_gear: tuple[str, ...]
     """Parts of gear that is added."""
     length_m: float | None
+    """Length that was named, in metres; null where none was."""
     reach_assumed: bool
+    """Whether the length is assumed."""
     options: tuple[str, ...]
+    """Options that were named."""
     phantom_on: bool
     """Switched on with it, because somebody said so or the microphone cannot do without."""
     grade: Grade
+    """Its worst grade."""
     finding: Finding
+    """Its worst finding."""
     drawing: RunDrawing
+    """Its conductors from source to destination."""
 
 
 class Reading(Record):
     """One typed line. Without problems it has runs and the edit that makes them."""
 
     line: str
+    """The line as it was typed."""
     sentence: str
+    """What it was understood to mean, or why not."""
     taken_for: tuple[str, ...]
     """Corrections, each a sentence."""
     runs: tuple[ReadRun, ...]
+    """The runs it would make."""
     problems: tuple[ReadProblem, ...]
+    """What was not understood."""
     edit: Edit | None
+    """The change that makes them; null where it was not understood."""

@@ -12,9 +12,13 @@ class Assumed(Record):
     """One question. `gear`: the devices it is about; empty where it is about the building."""
 
     code: AssumptionCode
+    """Which question it is."""
     gear: tuple[Id, ...]
+    """The devices it is about."""
     question: str
+    """What to ask, in a sentence."""
     why: str
+    """What depends on it."""
 
 
 def assumed(rig: Rig) -> tuple[Assumed, ...]:

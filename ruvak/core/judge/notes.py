@@ -22,7 +22,9 @@ class Note(Record):
     """What this house does otherwise, and what the figures say to it."""
 
     code: NoteCode
+    """Which house rule it is."""
     sentence: str
+    """What is so, and what the house does."""
 
 
 def notes(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:

@@ -37,16 +37,22 @@ class KitLine(Record):
     """One line as understood: `items` to add, or what is wrong with it and how to mend it."""
 
     line: str
+    """The line as it was typed."""
     words: str
+    """What it was understood to mean; null where it was not."""
     items: tuple[KitItem, ...]
+    """How many things it adds."""
     problem: str | None
+    """Why it was not understood; null where it was."""
 
 
 class KitReading(Record):
     """All lines, and one edit for everything that was understood."""
 
     lines: tuple[KitLine, ...]
+    """Each line as it was understood."""
     edit: Edit | None
+    """The change that adds them; null where no line was understood."""
 
 
 class _Problem(Exception):

@@ -16,12 +16,19 @@ class PieceChoice(Record):
     """One item of the kit, or one part that would have to be got."""
 
     item: Id
+    """The kit item it is or would become."""
     tag: Label
+    """What is written on it."""
     part: Id
+    """The part it is."""
     words: str
+    """What it is, in words."""
     kind: Literal["gear", "lead", "adapter", "box"]
+    """Lead, adapter or box."""
     length_m: float | None
+    """Length of a lead in metres; null where it has none."""
     in_kit: bool
+    """Whether it is owned."""
     fits: bool
     """Whether it plugs into both neighbours as they are."""
 

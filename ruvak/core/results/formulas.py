@@ -15,20 +15,30 @@ class FormulaInput(Record):
     """One symbol of an expression."""
 
     symbol: str
+    """The symbol."""
     path: str
+    """Path of the figure it stands for."""
     words: str
+    """What it is."""
     unit: str
+    """Its unit."""
 
 
 class Formula(Record):
     """One figure: `figure` is its own path."""
 
     figure: str
+    """Path of the figure it explains."""
     name: str
+    """What the figure is called."""
     unit: str
+    """Unit of the figure."""
     expression: str
+    """The formula, in symbols."""
     inputs: tuple[FormulaInput, ...]
+    """What the symbols stand for."""
     source: str
+    """Where the formula is from."""
 
 
 def _formula(

@@ -47,21 +47,30 @@ class SetField(Record):
     """
 
     op: Literal["set"] = "set"
+    """Which operation this is."""
     kind: CollectionName | HolderKind
+    """The collection, or the rig or venue itself."""
     id: Id | None = None
     """Of the thing; left out where `kind` is the rig or its venue."""
     field: FieldName
+    """The field."""
     key: FieldName | Id | None = None
+    """The entry of the field, where it has several."""
     value: JsonValue
+    """The new value; null goes back to the default."""
 
 
 class PutThing(Record):
     """Adds a thing, or replaces the one with the same id."""
 
     op: Literal["put"] = "put"
+    """Which operation this is."""
     kind: CollectionName
+    """The collection."""
     thing: Listed
+    """The whole thing."""
     at: At = None
+    """Its position; left out, it keeps its place or is appended."""
 
     @field_validator("thing", mode="wrap")
     @classmethod
@@ -75,8 +84,11 @@ class RemoveThing(Record):
     """Takes a thing out of its collection."""
 
     op: Literal["remove"] = "remove"
+    """Which operation this is."""
     kind: CollectionName
+    """The collection."""
     id: Id
+    """The thing."""
 
 
 Op = Annotated[SetField | PutThing | RemoveThing, Field(discriminator="op")]
@@ -86,7 +98,9 @@ class Edit(Record):
     """One thing a person did: its words and the operations, in order."""
 
     label: Label
+    """What was done, in words."""
     ops: tuple[Op, ...] = Field(min_length=1, max_length=5000)
+    """The operations, in order."""
 
 
 class Touched(NamedTuple):

@@ -19,49 +19,73 @@ class DrawnConnector(Record):
     """A connector of a piece. `lane` is its row, 0 at the top; `contacts` are point ids in drawing order."""
 
     end: End
+    """The connector, written owner.connector."""
     label: str
+    """What is printed beside it."""
     form: Form
+    """Its form."""
     lane: int
+    """Its row, 0 at the top."""
     contacts: tuple[PointRef, ...]
+    """Its contacts in drawing order."""
 
 
 class DrawnPiece(Record):
     """Gear at an end, or a piece between. `column` counts joins from the source; `id` is unique."""
 
     id: str
+    """Its name within the drawing."""
     owner: str
+    """The device or piece."""
     kind: Literal["gear", "lead", "adapter", "box"]
+    """What it is."""
     name: str
+    """What it is called."""
     length_m: float | None
+    """Length of a lead in metres; null where it has none."""
     installed: bool
+    """Whether it is part of the venue."""
     column: int
+    """Joins from the source."""
     ins: tuple[DrawnConnector, ...]
+    """Connectors the run enters by."""
     outs: tuple[DrawnConnector, ...]
+    """Connectors the run leaves by."""
 
 
 class DrawnLink(Record):
     """Metal between two points. Inner nodes of a part may stand at either end."""
 
     kind: Literal["wire", "core", "screen", "mate"]
+    """What joins them."""
     a: PointRef
+    """One point."""
     b: PointRef
+    """The other point."""
     owner: str
+    """The device or piece it is in; of two mated contacts the run."""
 
 
 class DrawnElement(Record):
     """A component that interrupts the metal: its points in the order its type names them, its value in words."""
 
     type: Literal["resistor", "capacitor", "inductor", "transformer", "buffer"]
+    """What it is."""
     owner: str
+    """The piece it is in."""
     points: tuple[PointRef, ...]
+    """The points it lies between."""
     label: str
+    """Its value in words."""
 
 
 class DrawnConductor(Record):
     """All points of this run on one piece of its own metal, and what it is to source and destination."""
 
     id: str
+    """Its name within the drawing."""
     points: tuple[PointRef, ...]
+    """Every point on it."""
     carries: tuple[str, ...]
     """Of a source: channel names (a minus in front of a balanced output's cold), and "return"."""
     arrives: tuple[str, ...]
@@ -72,19 +96,28 @@ class DrawnInput(Record):
     """What listens at a destination's contacts; an unbalanced input has no cold."""
 
     gear: str
+    """The device."""
     input: str
+    """The input of its part."""
     hot: PointRef
+    """Where its hot leg is."""
     cold: PointRef | None
+    """Where its cold leg is; null where it is unbalanced."""
 
 
 class RunDrawing(Record):
     """Everything the strip needs; nothing about position in pixels."""
 
     pieces: tuple[DrawnPiece, ...]
+    """Devices at its ends and pieces between."""
     links: tuple[DrawnLink, ...]
+    """Metal between contacts."""
     elements: tuple[DrawnElement, ...]
+    """Components within pieces."""
     conductors: tuple[DrawnConductor, ...]
+    """Points that are one piece of metal."""
     listening: tuple[DrawnInput, ...]
+    """Inputs it ends at."""
 
 
 def draw(rig: Rig, traced: Trace, run: Run) -> RunDrawing:

@@ -572,12 +572,19 @@ export interface components {
          * @description The one error shape: a stable code, a sentence, and where it concerns fields, each of them.
          */
         Problem: {
-            /** Code */
+            /**
+             * Code
+             * @description What kind of problem it is, for programs.
+             */
             code: string;
-            /** Message */
+            /**
+             * Message
+             * @description What is wrong and how to mend it, in a sentence.
+             */
             message: string;
             /**
              * Faults
+             * @description Each fault of what was sent, where there are several.
              * @default []
              */
             faults: components["schemas"]["FaultBody"][];
@@ -589,11 +596,13 @@ export interface components {
             meetings: components["schemas"]["MeetingBody"][];
             /**
              * Current Version
+             * @description Where the rig stands now, where somebody else has changed it.
              * @default null
              */
             current_version: string | null;
             /**
              * Request Id
+             * @description By which the server log can be searched.
              * @default null
              */
             request_id: string | null;
@@ -603,11 +612,20 @@ export interface components {
          * @description One field that is wrong.
          */
         FaultBody: {
-            /** Code */
+            /**
+             * Code
+             * @description What kind of fault it is.
+             */
             code: string;
-            /** Where */
+            /**
+             * Where
+             * @description The field, as a path.
+             */
             where: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description What is wrong with it and how to mend it.
+             */
             sentence: string;
         };
         /**
@@ -615,21 +633,45 @@ export interface components {
          * @description A field that two people changed: both values, who else, and what they called their change.
          */
         MeetingBody: {
-            /** Kind */
+            /**
+             * Kind
+             * @description The kind of thing.
+             */
             kind: string;
-            /** Id */
+            /**
+             * Id
+             * @description The thing.
+             */
             id: string | null;
-            /** Field */
+            /**
+             * Field
+             * @description The field that both changed.
+             */
             field: string | null;
-            /** Key */
+            /**
+             * Key
+             * @description The entry of the field, where it has several.
+             */
             key: string | null;
-            /** Yours */
+            /**
+             * Yours
+             * @description The value that was sent.
+             */
             yours: unknown;
-            /** Theirs */
+            /**
+             * Theirs
+             * @description The value that somebody else saved.
+             */
             theirs: unknown;
-            /** By */
+            /**
+             * By
+             * @description Who saved it.
+             */
             by: string;
-            /** Label */
+            /**
+             * Label
+             * @description What their edit is called.
+             */
             label: string;
         };
         /**
@@ -637,11 +679,20 @@ export interface components {
          * @description This browser's person and the token every change must carry in X-CSRF-Token.
          */
         SessionBody: {
-            /** Person Name */
+            /**
+             * Person Name
+             * @description The person's name.
+             */
             person_name: string;
-            /** Csrf Token */
+            /**
+             * Csrf Token
+             * @description To be sent back with every change.
+             */
             csrf_token: string;
-            /** App Version */
+            /**
+             * App Version
+             * @description Version of the program.
+             */
             app_version: string;
         };
         /**
@@ -649,7 +700,10 @@ export interface components {
          * @description A new name for the person at this browser.
          */
         PersonBody: {
-            /** Name */
+            /**
+             * Name
+             * @description The name to be called by.
+             */
             name: string;
         };
         /**
@@ -662,19 +716,35 @@ export interface components {
          * @description A line in the list of rigs.
          */
         RigSummary: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name in addresses.
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
-            /** Occasion */
+            /**
+             * Occasion
+             * @description What it is for.
+             */
             occasion: string;
-            /** Venue */
+            /**
+             * Venue
+             * @description Name of its venue.
+             */
             venue: string;
-            /** Version */
+            /**
+             * Version
+             * @description Where it stands.
+             */
             version: string;
             /**
              * Saved At
              * Format: date-time
+             * @description When it was last saved.
              */
             saved_at: string;
         };
@@ -683,17 +753,28 @@ export interface components {
          * @description A rig at one version, and what this person can take back. Its analysis has addresses of its own.
          */
         RigState: {
-            /** Version */
+            /**
+             * Version
+             * @description Where it stands.
+             */
             version: string;
             /**
              * Saved At
              * Format: date-time
+             * @description When it was last saved.
              */
             saved_at: string;
+            /** @description The rig, as in a rig file. */
             rig: components["schemas"]["Rig"];
-            /** Undo Label */
+            /**
+             * Undo Label
+             * @description What this person would undo next; null where there is nothing.
+             */
             undo_label: string | null;
-            /** Redo Label */
+            /**
+             * Redo Label
+             * @description What this person would redo next; null where there is nothing.
+             */
             redo_label: string | null;
         };
         /**
@@ -2848,11 +2929,15 @@ export interface components {
          * @description Where a rig stands: what a browser asks for every second.
          */
         RigVersion: {
-            /** Version */
+            /**
+             * Version
+             * @description Where it stands.
+             */
             version: string;
             /**
              * Saved At
              * Format: date-time
+             * @description When it was last saved.
              */
             saved_at: string;
         };
@@ -2861,10 +2946,14 @@ export interface components {
          * @description What a copy of a rig is called, and for which occasion it is.
          */
         CopyBody: {
-            /** Name */
+            /**
+             * Name
+             * @description What the copy is called.
+             */
             name: string;
             /**
              * Occasion
+             * @description What the copy is for.
              * @default
              */
             occasion: string;
@@ -2874,20 +2963,36 @@ export interface components {
          * @description An edit as it was saved. `base`: the version it was applied to, perhaps later than the one it was made on.
          */
         EditOutcome: {
-            /** Base */
+            /**
+             * Base
+             * @description The version it was applied to.
+             */
             base: string;
-            /** Version */
+            /**
+             * Version
+             * @description The version it made.
+             */
             version: string;
             /**
              * Saved At
              * Format: date-time
+             * @description When it was saved.
              */
             saved_at: string;
-            /** Changed */
+            /**
+             * Changed
+             * @description What it changed.
+             */
             changed: components["schemas"]["Changed"][];
-            /** Undo Label */
+            /**
+             * Undo Label
+             * @description What this person would undo next; null where there is nothing.
+             */
             undo_label: string | null;
-            /** Redo Label */
+            /**
+             * Redo Label
+             * @description What this person would redo next; null where there is nothing.
+             */
             redo_label: string | null;
         };
         /**
@@ -2895,11 +3000,20 @@ export interface components {
          * @description A thing as an edit left it, or the rig's or its venue's own fields; `thing` is None where it is gone.
          */
         Changed: {
-            /** Kind */
+            /**
+             * Kind
+             * @description The collection, or the rig or venue itself.
+             */
             kind: ("parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains") | ("rig" | "venue" | "cupboard" | "house");
-            /** Id */
+            /**
+             * Id
+             * @description The thing; null for the rig or venue itself.
+             */
             id: string | null;
-            /** Thing */
+            /**
+             * Thing
+             * @description The thing as it is now; null where it is gone.
+             */
             thing: {
                 [key: string]: unknown;
             } | null;
@@ -2916,11 +3030,16 @@ export interface components {
         EditBody: {
             /**
              * Id
+             * @description The client's own name for this: sent twice, it is done once.
              * @default null
              */
             id: string | null;
-            /** Base Version */
+            /**
+             * Base Version
+             * @description The version it was made on.
+             */
             base_version: string;
+            /** @description What to change. */
             edit: components["schemas"]["Edit"];
         };
         /**
@@ -2928,9 +3047,15 @@ export interface components {
          * @description One thing a person did: its words and the operations, in order.
          */
         Edit: {
-            /** Label */
+            /**
+             * Label
+             * @description What was done, in words.
+             */
             label: string;
-            /** Ops */
+            /**
+             * Ops
+             * @description The operations, in order.
+             */
             ops: (components["schemas"]["SetField"] | components["schemas"]["PutThing"] | components["schemas"]["RemoveThing"])[];
         };
         /**
@@ -2939,19 +3064,24 @@ export interface components {
          */
         PutThing: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which operation this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             op: "put";
             /**
              * Kind
+             * @description The collection.
              * @enum {string}
              */
             kind: "parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains";
-            /** Thing */
+            /**
+             * Thing
+             * @description The whole thing.
+             */
             thing: components["schemas"]["Part"] | components["schemas"]["Gear"] | components["schemas"]["KitItem"] | components["schemas"]["Run"] | components["schemas"]["Bond"] | components["schemas"]["EarthPoint"] | components["schemas"]["MainsRun"];
             /**
              * At
+             * @description Its position; left out, it keeps its place or is appended.
              * @default null
              */
             at: number | null;
@@ -2962,16 +3092,20 @@ export interface components {
          */
         RemoveThing: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which operation this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             op: "remove";
             /**
              * Kind
+             * @description The collection.
              * @enum {string}
              */
             kind: "parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains";
-            /** Id */
+            /**
+             * Id
+             * @description The thing.
+             */
             id: string;
         };
         /**
@@ -2982,11 +3116,14 @@ export interface components {
          */
         SetField: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Which operation this is. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             op: "set";
-            /** Kind */
+            /**
+             * Kind
+             * @description The collection, or the rig or venue itself.
+             */
             kind: ("parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains") | ("rig" | "venue" | "cupboard" | "house");
             /**
              * Id
@@ -2994,14 +3131,21 @@ export interface components {
              * @default null
              */
             id: string | null;
-            /** Field */
+            /**
+             * Field
+             * @description The field.
+             */
             field: string;
             /**
              * Key
+             * @description The entry of the field, where it has several.
              * @default null
              */
             key: string | null;
-            /** Value */
+            /**
+             * Value
+             * @description The new value; null goes back to the default.
+             */
             value: unknown;
         };
         /**
@@ -3009,7 +3153,9 @@ export interface components {
          * @description What an edit would do, without doing it.
          */
         Preview: {
+            /** @description What was tried. */
             edit: components["schemas"]["Edit"];
+            /** @description What would follow. */
             analysis: components["schemas"]["Analysis"];
         };
         /**
@@ -3017,10 +3163,17 @@ export interface components {
          * @description The whole rig, runs in the rig's order.
          */
         Analysis: {
-            /** Rig */
+            /**
+             * Rig
+             * @description The rig.
+             */
             rig: string;
+            /** @description How many findings of each grade. */
             verdict: components["schemas"]["Verdict"];
-            /** Runs */
+            /**
+             * Runs
+             * @description Every run, in the rig's order.
+             */
             runs: components["schemas"]["RunAnalysis"][];
             /**
              * Findings
@@ -3048,14 +3201,24 @@ export interface components {
         Assumed: {
             /**
              * Code
+             * @description Which question it is.
              * @enum {string}
              */
             code: "plug" | "supply" | "between";
-            /** Gear */
+            /**
+             * Gear
+             * @description The devices it is about.
+             */
             gear: string[];
-            /** Question */
+            /**
+             * Question
+             * @description What to ask, in a sentence.
+             */
             question: string;
-            /** Why */
+            /**
+             * Why
+             * @description What depends on it.
+             */
             why: string;
         };
         /**
@@ -3203,9 +3366,15 @@ export interface components {
          * @description A switch or control that belongs to a run's sockets.
          */
         Control: {
-            /** Gear */
+            /**
+             * Gear
+             * @description The device.
+             */
             gear: string;
-            /** Setting */
+            /**
+             * Setting
+             * @description Its switch or control.
+             */
             setting: string;
         };
         /**
@@ -3395,9 +3564,15 @@ export interface components {
          * @description All points of this run on one piece of its own metal, and what it is to source and destination.
          */
         DrawnConductor: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the drawing.
+             */
             id: string;
-            /** Points */
+            /**
+             * Points
+             * @description Every point on it.
+             */
             points: string[];
             /**
              * Carries
@@ -3415,14 +3590,27 @@ export interface components {
          * @description A connector of a piece. `lane` is its row, 0 at the top; `contacts` are point ids in drawing order.
          */
         DrawnConnector: {
-            /** End */
+            /**
+             * End
+             * @description The connector, written owner.connector.
+             */
             end: string;
-            /** Label */
+            /**
+             * Label
+             * @description What is printed beside it.
+             */
             label: string;
+            /** @description Its form. */
             form: components["schemas"]["Form"];
-            /** Lane */
+            /**
+             * Lane
+             * @description Its row, 0 at the top.
+             */
             lane: number;
-            /** Contacts */
+            /**
+             * Contacts
+             * @description Its contacts in drawing order.
+             */
             contacts: string[];
         };
         /**
@@ -3432,14 +3620,24 @@ export interface components {
         DrawnElement: {
             /**
              * Type
+             * @description What it is.
              * @enum {string}
              */
             type: "resistor" | "capacitor" | "inductor" | "transformer" | "buffer";
-            /** Owner */
+            /**
+             * Owner
+             * @description The piece it is in.
+             */
             owner: string;
-            /** Points */
+            /**
+             * Points
+             * @description The points it lies between.
+             */
             points: string[];
-            /** Label */
+            /**
+             * Label
+             * @description Its value in words.
+             */
             label: string;
         };
         /**
@@ -3447,13 +3645,25 @@ export interface components {
          * @description What listens at a destination's contacts; an unbalanced input has no cold.
          */
         DrawnInput: {
-            /** Gear */
+            /**
+             * Gear
+             * @description The device.
+             */
             gear: string;
-            /** Input */
+            /**
+             * Input
+             * @description The input of its part.
+             */
             input: string;
-            /** Hot */
+            /**
+             * Hot
+             * @description Where its hot leg is.
+             */
             hot: string;
-            /** Cold */
+            /**
+             * Cold
+             * @description Where its cold leg is; null where it is unbalanced.
+             */
             cold: string | null;
         };
         /**
@@ -3463,14 +3673,24 @@ export interface components {
         DrawnLink: {
             /**
              * Kind
+             * @description What joins them.
              * @enum {string}
              */
             kind: "wire" | "core" | "screen" | "mate";
-            /** A */
+            /**
+             * A
+             * @description One point.
+             */
             a: string;
-            /** B */
+            /**
+             * B
+             * @description The other point.
+             */
             b: string;
-            /** Owner */
+            /**
+             * Owner
+             * @description The device or piece it is in; of two mated contacts the run.
+             */
             owner: string;
         };
         /**
@@ -3478,26 +3698,51 @@ export interface components {
          * @description Gear at an end, or a piece between. `column` counts joins from the source; `id` is unique.
          */
         DrawnPiece: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name within the drawing.
+             */
             id: string;
-            /** Owner */
+            /**
+             * Owner
+             * @description The device or piece.
+             */
             owner: string;
             /**
              * Kind
+             * @description What it is.
              * @enum {string}
              */
             kind: "gear" | "lead" | "adapter" | "box";
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
-            /** Length M */
+            /**
+             * Length M
+             * @description Length of a lead in metres; null where it has none.
+             */
             length_m: number | null;
-            /** Installed */
+            /**
+             * Installed
+             * @description Whether it is part of the venue.
+             */
             installed: boolean;
-            /** Column */
+            /**
+             * Column
+             * @description Joins from the source.
+             */
             column: number;
-            /** Ins */
+            /**
+             * Ins
+             * @description Connectors the run enters by.
+             */
             ins: components["schemas"]["DrawnConnector"][];
-            /** Outs */
+            /**
+             * Outs
+             * @description Connectors the run leaves by.
+             */
             outs: components["schemas"]["DrawnConnector"][];
         };
         /**
@@ -3507,21 +3752,41 @@ export interface components {
          *     `subject`: the mix, input or output concerned, owner.id.
          */
         Finding: {
+            /** @description Which finding it is. */
             code: components["schemas"]["FindingCode"];
+            /** @description How serious it is. */
             grade: components["schemas"]["Grade"];
-            /** Run */
+            /**
+             * Run
+             * @description The run.
+             */
             run: string;
-            /** Items */
+            /**
+             * Items
+             * @description Devices it is about.
+             */
             items: string[];
-            /** Subject */
+            /**
+             * Subject
+             * @description The socket or device it is about.
+             */
             subject: string;
-            /** Params */
+            /**
+             * Params
+             * @description Figures and names in its sentences.
+             */
             params: {
                 [key: string]: number | string;
             };
-            /** Sentence */
+            /**
+             * Sentence
+             * @description What is so.
+             */
             sentence: string;
-            /** Advice */
+            /**
+             * Advice
+             * @description What to do about it.
+             */
             advice: string;
             /**
              * Caution
@@ -3925,10 +4190,14 @@ export interface components {
         Note: {
             /**
              * Code
+             * @description Which house rule it is.
              * @enum {string}
              */
             code: "unbalanced_long" | "screens" | "passive_y";
-            /** Sentence */
+            /**
+             * Sentence
+             * @description What is so, and what the house does.
+             */
             sentence: string;
         };
         /**
@@ -4091,21 +4360,41 @@ export interface components {
          * @description Something about the whole rig, said once. `gear`, `runs`: what it concerns; `subject`: a device or point.
          */
         RigFinding: {
+            /** @description Which finding it is. */
             code: components["schemas"]["FindingCode"];
+            /** @description How serious it is. */
             grade: components["schemas"]["Grade"];
-            /** Gear */
+            /**
+             * Gear
+             * @description Devices it is about.
+             */
             gear: string[];
-            /** Runs */
+            /**
+             * Runs
+             * @description Runs that end at these devices.
+             */
             runs: string[];
-            /** Subject */
+            /**
+             * Subject
+             * @description What it is about.
+             */
             subject: string;
-            /** Params */
+            /**
+             * Params
+             * @description Figures and names in its sentences.
+             */
             params: {
                 [key: string]: number | string;
             };
-            /** Sentence */
+            /**
+             * Sentence
+             * @description What is so.
+             */
             sentence: string;
-            /** Advice */
+            /**
+             * Advice
+             * @description What to do about it.
+             */
             advice: string;
         };
         /**
@@ -4113,13 +4402,24 @@ export interface components {
          * @description One run: its drawing, its figures, what there is to say about it, what can be switched on it.
          */
         RunAnalysis: {
-            /** Run */
+            /**
+             * Run
+             * @description The run.
+             */
             run: string;
+            /** @description Its conductors from source to destination. */
             drawing: components["schemas"]["RunDrawing"];
+            /** @description Its figures. */
             result: components["schemas"]["RunResult"];
-            /** Findings */
+            /**
+             * Findings
+             * @description What is to be said about it, worst first.
+             */
             findings: components["schemas"]["Finding"][];
-            /** Controls */
+            /**
+             * Controls
+             * @description What can be switched on the devices at its ends.
+             */
             controls: components["schemas"]["Control"][];
             /**
              * Notes
@@ -4133,15 +4433,30 @@ export interface components {
          * @description Everything the strip needs; nothing about position in pixels.
          */
         RunDrawing: {
-            /** Pieces */
+            /**
+             * Pieces
+             * @description Devices at its ends and pieces between.
+             */
             pieces: components["schemas"]["DrawnPiece"][];
-            /** Links */
+            /**
+             * Links
+             * @description Metal between contacts.
+             */
             links: components["schemas"]["DrawnLink"][];
-            /** Elements */
+            /**
+             * Elements
+             * @description Components within pieces.
+             */
             elements: components["schemas"]["DrawnElement"][];
-            /** Conductors */
+            /**
+             * Conductors
+             * @description Points that are one piece of metal.
+             */
             conductors: components["schemas"]["DrawnConductor"][];
-            /** Listening */
+            /**
+             * Listening
+             * @description Inputs it ends at.
+             */
             listening: components["schemas"]["DrawnInput"][];
         };
         /**
@@ -4330,13 +4645,25 @@ export interface components {
          * @description How many runs have each grade as their worst, what is said of the whole rig counted in.
          */
         Verdict: {
-            /** Stop */
+            /**
+             * Stop
+             * @description How many findings of grade stop.
+             */
             stop: number;
-            /** Fix */
+            /**
+             * Fix
+             * @description How many of grade fix.
+             */
             fix: number;
-            /** Watch */
+            /**
+             * Watch
+             * @description How many of grade watch.
+             */
             watch: number;
-            /** Clear */
+            /**
+             * Clear
+             * @description How many runs are clear.
+             */
             clear: number;
         };
         /**
@@ -4344,6 +4671,7 @@ export interface components {
          * @description An edit to look at without making it.
          */
         PreviewBody: {
+            /** @description What to try. */
             edit: components["schemas"]["Edit"];
         };
         /**
@@ -4353,6 +4681,7 @@ export interface components {
         AgainBody: {
             /**
              * Id
+             * @description The client's own name for this: sent twice, it is done once.
              * @default null
              */
             id: string | null;
@@ -4367,22 +4696,41 @@ export interface components {
          * @description One thing somebody did.
          */
         HistoryLine: {
-            /** Id */
+            /**
+             * Id
+             * @description Its number.
+             */
             id: number;
-            /** Kind */
+            /**
+             * Kind
+             * @description An edit, or one undone or redone.
+             */
             kind: string;
-            /** Label */
+            /**
+             * Label
+             * @description What was done.
+             */
             label: string;
-            /** Person */
+            /**
+             * Person
+             * @description Who did it.
+             */
             person: string;
-            /** Own */
+            /**
+             * Own
+             * @description Whether it was this person.
+             */
             own: boolean;
             /**
              * Made At
              * Format: date-time
+             * @description When.
              */
             made_at: string;
-            /** Undone */
+            /**
+             * Undone
+             * @description Whether it was undone since.
+             */
             undone: boolean;
         };
         /**
@@ -4390,14 +4738,27 @@ export interface components {
          * @description A rig's analysis at a glance; each run's details, the destinations and the connections are parts of their own.
          */
         Overview: {
-            /** Rig */
+            /**
+             * Rig
+             * @description The rig.
+             */
             rig: string;
+            /** @description How many findings of each grade. */
             verdict: components["schemas"]["Verdict"];
-            /** Findings */
+            /**
+             * Findings
+             * @description What concerns the whole rig.
+             */
             findings: components["schemas"]["RigFinding"][];
-            /** Assumed */
+            /**
+             * Assumed
+             * @description What nobody has said, as questions.
+             */
             assumed: components["schemas"]["Assumed"][];
-            /** Runs */
+            /**
+             * Runs
+             * @description Every run in a line, in the rig's order.
+             */
             runs: components["schemas"]["RunSummary"][];
         };
         /**
@@ -4405,12 +4766,22 @@ export interface components {
          * @description A run in the overview: its verdict in a sentence, and the key by which its details are found.
          */
         RunSummary: {
-            /** Run */
+            /**
+             * Run
+             * @description The run.
+             */
             run: string;
-            /** Key */
+            /**
+             * Key
+             * @description By which its details are read; the same key means the same details.
+             */
             key: string;
+            /** @description Its worst grade. */
             grade: components["schemas"]["Grade"];
-            /** Sentence */
+            /**
+             * Sentence
+             * @description Its worst finding.
+             */
             sentence: string;
         };
         /**
@@ -4536,11 +4907,19 @@ export interface components {
          * @description One run before and after.
          */
         Effect: {
-            /** Run */
+            /**
+             * Run
+             * @description The run.
+             */
             run: string;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
+            /** @description How it is. */
             before: components["schemas"]["Figures"];
+            /** @description How it would be. */
             after: components["schemas"]["Figures"];
         };
         /**
@@ -4548,14 +4927,27 @@ export interface components {
          * @description What a run comes to where it is heard: the numbers a remedy is judged by.
          */
         Figures: {
+            /** @description Worst grade. */
             grade: components["schemas"]["Grade"];
-            /** Codes */
+            /**
+             * Codes
+             * @description Its findings.
+             */
             codes: components["schemas"]["FindingCode"][];
-            /** Centre Db */
+            /**
+             * Centre Db
+             * @description What is left of the centre in dB; null where there is none.
+             */
             centre_db: number | null;
-            /** Arriving Dbu */
+            /**
+             * Arriving Dbu
+             * @description Level that arrives in dBu; null where nothing does.
+             */
             arriving_dbu: number | null;
-            /** Headroom Db */
+            /**
+             * Headroom Db
+             * @description Headroom in dB; null where nothing arrives.
+             */
             headroom_db: number | null;
             /**
              * Hum Below Db
@@ -4568,11 +4960,20 @@ export interface components {
          * @description Something the remedy uses, and whether it is in the kit.
          */
         Needed: {
-            /** Item */
+            /**
+             * Item
+             * @description The kit item.
+             */
             item: string;
-            /** Words */
+            /**
+             * Words
+             * @description What it is, in words.
+             */
             words: string;
-            /** In Kit */
+            /**
+             * In Kit
+             * @description Whether it is owned.
+             */
             in_kit: boolean;
         };
         /**
@@ -4580,20 +4981,42 @@ export interface components {
          * @description `helps` is False for what people try that does not cure; `changes` counts things done by hand.
          */
         Remedy: {
-            /** Id */
+            /**
+             * Id
+             * @description Its name.
+             */
             id: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it does.
+             */
             title: string;
-            /** Detail */
+            /**
+             * Detail
+             * @description With what.
+             */
             detail: string;
-            /** Effect */
+            /**
+             * Effect
+             * @description What it changes, in a sentence.
+             */
             effect: string;
-            /** Helps */
+            /**
+             * Helps
+             * @description Whether it helps.
+             */
             helps: boolean;
+            /** @description The change to the rig. */
             edit: components["schemas"]["Edit"];
-            /** Pieces */
+            /**
+             * Pieces
+             * @description What it takes.
+             */
             pieces: components["schemas"]["Needed"][];
-            /** Changes */
+            /**
+             * Changes
+             * @description How many things have to be changed.
+             */
             changes: number;
             /**
              * Caution
@@ -4605,7 +5028,9 @@ export interface components {
              * @description The run itself first, then every other run it touches.
              */
             effects: components["schemas"]["Effect"][];
+            /** @description The whole rig afterwards. */
             verdict: components["schemas"]["Verdict"];
+            /** @description The run afterwards. */
             after: components["schemas"]["RunAnalysis"];
         };
         /**
@@ -4613,10 +5038,17 @@ export interface components {
          * @description Typed lines understood or not; one edit for all that were, and ways to go on with a single line.
          */
         Readings: {
-            /** Readings */
+            /**
+             * Readings
+             * @description Each line as it was understood.
+             */
             readings: components["schemas"]["Reading"][];
-            /** Completions */
+            /**
+             * Completions
+             * @description Ways to go on with a single line.
+             */
             completions: string[];
+            /** @description One edit for all lines that were understood; null where none was. */
             edit: components["schemas"]["Edit"] | null;
         };
         /**
@@ -4624,11 +5056,20 @@ export interface components {
          * @description One piece that was chosen.
          */
         ReadPiece: {
-            /** Item */
+            /**
+             * Item
+             * @description The kit item.
+             */
             item: string;
-            /** Words */
+            /**
+             * Words
+             * @description What it is, in words.
+             */
             words: string;
-            /** In Kit */
+            /**
+             * In Kit
+             * @description Whether it is owned.
+             */
             in_kit: boolean;
         };
         /**
@@ -4638,14 +5079,24 @@ export interface components {
         ReadProblem: {
             /**
              * Code
+             * @description Which problem it is.
              * @enum {string}
              */
             code: "no_arrow" | "no_source" | "no_destination" | "unknown_source" | "unknown_destination" | "unknown_way" | "unknown_socket" | "ambiguous_name" | "counts_differ" | "bad_length" | "unknown_option" | "socket_taken" | "no_route";
-            /** Start */
+            /**
+             * Start
+             * @description First letter it is about, counted from 0.
+             */
             start: number;
-            /** End */
+            /**
+             * End
+             * @description Letter behind the last.
+             */
             end: number;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description What was not understood, and what to type instead.
+             */
             sentence: string;
             /**
              * Suggestions
@@ -4659,42 +5110,81 @@ export interface components {
          * @description One run the line makes, as it would be built.
          */
         ReadRun: {
-            /** Run */
+            /**
+             * Run
+             * @description Its id.
+             */
             run: string;
-            /** Number */
+            /**
+             * Number
+             * @description Its line in the input list.
+             */
             number: number;
-            /** Name */
+            /**
+             * Name
+             * @description What it would be called.
+             */
             name: string;
-            /** Sources */
+            /**
+             * Sources
+             * @description Sockets it starts from.
+             */
             sources: string[];
-            /** Through */
+            /**
+             * Through
+             * @description Pieces that were named.
+             */
             through: string[];
-            /** Goals */
+            /**
+             * Goals
+             * @description Sockets it ends at.
+             */
             goals: string[];
-            /** From Words */
+            /**
+             * From Words
+             * @description Where it starts, in words.
+             */
             from_words: string;
-            /** To Words */
+            /**
+             * To Words
+             * @description Where it ends, in words.
+             */
             to_words: string;
-            /** Pieces */
+            /**
+             * Pieces
+             * @description Pieces that were chosen.
+             */
             pieces: components["schemas"]["ReadPiece"][];
             /**
              * New Gear
              * @description Parts of gear that is added.
              */
             new_gear: string[];
-            /** Length M */
+            /**
+             * Length M
+             * @description Length that was named, in metres; null where none was.
+             */
             length_m: number | null;
-            /** Reach Assumed */
+            /**
+             * Reach Assumed
+             * @description Whether the length is assumed.
+             */
             reach_assumed: boolean;
-            /** Options */
+            /**
+             * Options
+             * @description Options that were named.
+             */
             options: string[];
             /**
              * Phantom On
              * @description Switched on with it, because somebody said so or the microphone cannot do without.
              */
             phantom_on: boolean;
+            /** @description Its worst grade. */
             grade: components["schemas"]["Grade"];
+            /** @description Its worst finding. */
             finding: components["schemas"]["Finding"];
+            /** @description Its conductors from source to destination. */
             drawing: components["schemas"]["RunDrawing"];
         };
         /**
@@ -4702,19 +5192,32 @@ export interface components {
          * @description One typed line. Without problems it has runs and the edit that makes them.
          */
         Reading: {
-            /** Line */
+            /**
+             * Line
+             * @description The line as it was typed.
+             */
             line: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description What it was understood to mean, or why not.
+             */
             sentence: string;
             /**
              * Taken For
              * @description Corrections, each a sentence.
              */
             taken_for: string[];
-            /** Runs */
+            /**
+             * Runs
+             * @description The runs it would make.
+             */
             runs: components["schemas"]["ReadRun"][];
-            /** Problems */
+            /**
+             * Problems
+             * @description What was not understood.
+             */
             problems: components["schemas"]["ReadProblem"][];
+            /** @description The change that makes them; null where it was not understood. */
             edit: components["schemas"]["Edit"] | null;
         };
         /**
@@ -4722,7 +5225,10 @@ export interface components {
          * @description Typed lines, one a line; a single one also gets ways to go on.
          */
         LinesBody: {
-            /** Text */
+            /**
+             * Text
+             * @description One line, or several.
+             */
             text: string;
         };
         /**
@@ -4730,10 +5236,14 @@ export interface components {
          * @description An input list as CSV text, and the gear it goes into (the one with the most inputs when left out).
          */
         InputListBody: {
-            /** Csv */
+            /**
+             * Csv
+             * @description The list, as CSV.
+             */
             csv: string;
             /**
              * Goal
+             * @description The device it goes to; left out, the one with the most inputs.
              * @default null
              */
             goal: string | null;
@@ -4743,12 +5253,19 @@ export interface components {
          * @description A clamp meter round a lead: total rms, and the shape of the mains there.
          */
         ScreenCurrentBody: {
-            /** Item */
+            /**
+             * Item
+             * @description The lead.
+             */
             item: string;
-            /** Reading A */
+            /**
+             * Reading A
+             * @description The clamp meter's reading in amperes, true rms.
+             */
             reading_a: number;
             /**
              * Spectrum
+             * @description Shape of the spectrum.
              * @default switched-mode
              * @enum {string}
              */
@@ -4764,17 +5281,35 @@ export interface components {
          * @description One figure: `figure` is its own path.
          */
         Formula: {
-            /** Figure */
+            /**
+             * Figure
+             * @description Path of the figure it explains.
+             */
             figure: string;
-            /** Name */
+            /**
+             * Name
+             * @description What the figure is called.
+             */
             name: string;
-            /** Unit */
+            /**
+             * Unit
+             * @description Unit of the figure.
+             */
             unit: string;
-            /** Expression */
+            /**
+             * Expression
+             * @description The formula, in symbols.
+             */
             expression: string;
-            /** Inputs */
+            /**
+             * Inputs
+             * @description What the symbols stand for.
+             */
             inputs: components["schemas"]["FormulaInput"][];
-            /** Source */
+            /**
+             * Source
+             * @description Where the formula is from.
+             */
             source: string;
         };
         /**
@@ -4782,13 +5317,25 @@ export interface components {
          * @description One symbol of an expression.
          */
         FormulaInput: {
-            /** Symbol */
+            /**
+             * Symbol
+             * @description The symbol.
+             */
             symbol: string;
-            /** Path */
+            /**
+             * Path
+             * @description Path of the figure it stands for.
+             */
             path: string;
-            /** Words */
+            /**
+             * Words
+             * @description What it is.
+             */
             words: string;
-            /** Unit */
+            /**
+             * Unit
+             * @description Its unit.
+             */
             unit: string;
         };
         /**
@@ -4808,22 +5355,41 @@ export interface components {
          * @description One item of the kit, or one part that would have to be got.
          */
         PieceChoice: {
-            /** Item */
+            /**
+             * Item
+             * @description The kit item it is or would become.
+             */
             item: string;
-            /** Tag */
+            /**
+             * Tag
+             * @description What is written on it.
+             */
             tag: string;
-            /** Part */
+            /**
+             * Part
+             * @description The part it is.
+             */
             part: string;
-            /** Words */
+            /**
+             * Words
+             * @description What it is, in words.
+             */
             words: string;
             /**
              * Kind
+             * @description Lead, adapter or box.
              * @enum {string}
              */
             kind: "gear" | "lead" | "adapter" | "box";
-            /** Length M */
+            /**
+             * Length M
+             * @description Length of a lead in metres; null where it has none.
+             */
             length_m: number | null;
-            /** In Kit */
+            /**
+             * In Kit
+             * @description Whether it is owned.
+             */
             in_kit: boolean;
             /**
              * Fits
@@ -4836,8 +5402,12 @@ export interface components {
          * @description A run with other pieces, solved; `gaps` are sentences about what does not fit.
          */
         Rewired: {
-            /** Gaps */
+            /**
+             * Gaps
+             * @description What does not fit, in sentences.
+             */
             gaps: string[];
+            /** @description The run with these pieces, solved. */
             preview: components["schemas"]["Preview"];
         };
         /**
@@ -4845,7 +5415,10 @@ export interface components {
          * @description A run's pieces in their new order; those not in the kit yet are added to it.
          */
         PiecesBody: {
-            /** Pieces */
+            /**
+             * Pieces
+             * @description In order from the source.
+             */
             pieces: components["schemas"]["KitItem"][];
         };
         /**
@@ -4853,8 +5426,12 @@ export interface components {
          * @description All lines, and one edit for everything that was understood.
          */
         KitReading: {
-            /** Lines */
+            /**
+             * Lines
+             * @description Each line as it was understood.
+             */
             lines: components["schemas"]["KitLine"][];
+            /** @description The change that adds them; null where no line was understood. */
             edit: components["schemas"]["Edit"] | null;
         };
         /**
@@ -4862,13 +5439,25 @@ export interface components {
          * @description One line as understood: `items` to add, or what is wrong with it and how to mend it.
          */
         KitLine: {
-            /** Line */
+            /**
+             * Line
+             * @description The line as it was typed.
+             */
             line: string;
-            /** Words */
+            /**
+             * Words
+             * @description What it was understood to mean; null where it was not.
+             */
             words: string;
-            /** Items */
+            /**
+             * Items
+             * @description How many things it adds.
+             */
             items: components["schemas"]["KitItem"][];
-            /** Problem */
+            /**
+             * Problem
+             * @description Why it was not understood; null where it was.
+             */
             problem: string | null;
         };
         /**
@@ -4876,7 +5465,10 @@ export interface components {
          * @description A kit list as CSV text.
          */
         KitListBody: {
-            /** Csv */
+            /**
+             * Csv
+             * @description The list, as CSV.
+             */
             csv: string;
         };
         /**
@@ -4889,14 +5481,24 @@ export interface components {
          * @description A part of the library: enough to choose it by.
          */
         PartSummary: {
-            /** Id */
+            /**
+             * Id
+             * @description The part.
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description What it is called.
+             */
             name: string;
-            /** Words */
+            /**
+             * Words
+             * @description What it is, in words.
+             */
             words: string;
             /**
              * Kind
+             * @description Gear, lead, adapter or box.
              * @enum {string}
              */
             kind: "gear" | "lead" | "adapter" | "box";
@@ -4906,9 +5508,15 @@ export interface components {
          * @description Whether the application and its database answer.
          */
         Health: {
-            /** Status */
+            /**
+             * Status
+             * @description ok while the server answers.
+             */
             status: string;
-            /** Version */
+            /**
+             * Version
+             * @description Version of the program.
+             */
             version: string;
         };
     };
