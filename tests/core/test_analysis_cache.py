@@ -3,9 +3,12 @@
 import unittest
 from typing import Any
 
+import numpy as np
+
 from bench.rigs import earthed_rig
 from ruvak.core.analyse import Analysis, analyse, assess, prepare
 from ruvak.core.analysis_cache import AnalysisCache
+from ruvak.core.results.kept_results import KeptResults
 from ruvak.core.rig.edits import Edit, PutThing, SetField, apply
 from ruvak.core.rig.values import Value
 from ruvak.core.trace.kept_drawings import KeptDrawings
@@ -114,3 +117,17 @@ class Drawings(unittest.TestCase):
         first = [kept.draw(rig, traced, run) for run in rig.runs[:3]]
         self.assertIs(kept.draw(rig, traced, rig.runs[2]), first[2])
         self.assertIsNot(kept.draw(rig, traced, rig.runs[0]), first[0])
+
+
+class Results(unittest.TestCase):
+    def test_there_is_only_so_much_room(self) -> None:
+        rig = prepare(demo_rig("midwinter-concert"))
+        whole, figures = analyse(rig).runs[0].result, [np.zeros(1000)]
+        kept = KeptResults(most_bytes=2 * figures[0].nbytes)
+        for run in ("a", "b", "c"):
+            kept.keep("rig", run, b"key", list(figures), whole)
+        held = [kept.find("rig", run, b"key", list(figures)) is not None for run in ("a", "b", "c")]
+        self.assertEqual(held, [False, True, True])
+        self.assertIsNone(kept.find("rig", "c", b"other", list(figures)))
+        self.assertIsNone(kept.find("rig", "c", b"key", [np.ones(1000)]))
+        self.assertIsNone(kept.find("rig", "c", b"key", [np.zeros(999)]))

@@ -22,7 +22,7 @@ from ruvak.core.results.hum_records import (
     MechanismShare,
     Tones,
 )
-from ruvak.core.results.mechanisms import MECHANISMS, nominal_by_mechanism, tolerance_masks
+from ruvak.core.results.mechanisms import MECHANISMS, mechanism_numbers, nominal_by_mechanism
 from ruvak.core.results.meters import case_voltages, lead_currents, total_rms
 from ruvak.core.results.norton import NortonEquivalent
 from ruvak.core.results.open_branch import OpenBranch, open_branch
@@ -176,10 +176,7 @@ class Disturbed:
         """What a clamp meter would read round each lead."""
         if self._solved is None:
             return ()
-        network = self.circuit.network
-        rows = {network.node_count + branch for _, of_cable in self.circuit.cables for branch in of_cable}
-        solved = prefetch(self._solved, network.size, rows, range(len(self.circuit.causes)))
-        return lead_currents(self.circuit, solved, self._likely, self._worst)
+        return lead_currents(self.circuit, self._solved, self._likely, self._worst)
 
     def case_voltages(self, cases: Sequence[tuple[str, int]], first_functional: int) -> tuple[CaseVoltage, ...]:
         """What a voltmeter would read on each floating case; `cases` were the solver's ports, in this order, the first
@@ -224,16 +221,10 @@ class Disturbed:
         mechanisms: list[tuple[MechanismCode, Phasors]] = []
         if by_mechanism:
             known = nominal_by_mechanism(self.circuit, self._solved, effects.receivers, np.array(causes))
-            masks = tolerance_masks(effects.codes)
-            nothing = np.zeros(nominal.shape)
-            for code, part in zip(MECHANISMS, known, strict=True):
-                mask = masks.get(code)
-                uncertain = (
-                    (nothing, nothing)
-                    if mask is None
-                    else (effects.added(mask[:, None] * squares), effects.added(mask[:, None] * sizes))
-                )
-                mechanisms.append((code, Phasors(part, *uncertain)))
+            group = mechanism_numbers(effects.codes)
+            uncertain = (effects.added_by_group(values, group, len(MECHANISMS)) for values in (squares, sizes))
+            parts = zip(known, *uncertain, strict=True)
+            mechanisms += [(code, Phasors(*part)) for code, part in zip(MECHANISMS, parts, strict=True)]
         return Phasors(nominal, effects.added(squares), effects.added(sizes), tuple(mechanisms))
 
     def together(self, added: "Phasors") -> tuple[float, float]:

@@ -21,8 +21,11 @@ SAME_SHARE = 1e-7
 SAME_AT_LEAST = 1e-10
 """Volts, or volts a volt, that are no difference whatever stands beside them: -198 dBu. The lowest level shown, -140,
 is off by a hundredth of a decibel then."""
-MOST, EACH = 8192, 4
-"""Results kept in all, and of one run: as it is, as it was, as a preview or two would have it."""
+EACH = 4
+"""Results kept of one run: as it is, as it was, as a preview or two would have it."""
+MOST_BYTES = 128 * 2**20
+MOST_FIGURES = 40_000
+"""Of a run with more figures none are kept: on so large a rig there is no room for all, and comparing costs more."""
 
 
 Figures = list[Complexes | Floats]
@@ -35,12 +38,17 @@ class _Kept:
     figures: Figures
     result: RunResult
 
+    @property
+    def size_bytes(self) -> int:
+        """What its figures take; the record itself is small beside them."""
+        return sum(array.nbytes for array in self.figures)
+
 
 class KeptResults:
     """The results last used, a few for each run."""
 
-    def __init__(self, most: int = MOST) -> None:
-        self._most = most
+    def __init__(self, most_bytes: int = MOST_BYTES) -> None:
+        self._most_bytes, self._bytes = most_bytes, 0
         self._kept: OrderedDict[tuple[str, str], list[_Kept]] = OrderedDict()
         self._lock = Lock()
 
@@ -59,9 +67,11 @@ class KeptResults:
             of_run = self._kept.setdefault((rig_id, run_id), [])
             self._kept.move_to_end((rig_id, run_id))
             of_run.insert(0, _Kept(key, figures, result))
+            self._bytes += of_run[0].size_bytes - sum(old.size_bytes for old in of_run[EACH:])
             del of_run[EACH:]
-            while len(self._kept) > self._most:
-                self._kept.popitem(last=False)
+            while self._bytes > self._most_bytes and self._kept:
+                _, oldest = self._kept.popitem(last=False)
+                self._bytes -= sum(old.size_bytes for old in oldest)
 
 
 def same(before: Figures, after: Figures) -> bool:

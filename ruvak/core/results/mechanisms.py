@@ -83,9 +83,6 @@ def _unloading(circuit: Circuit, solved: Solved, receivers: list[int]) -> Comple
     return values
 
 
-def tolerance_masks(codes: list[ToleranceCode | HumToleranceCode]) -> dict[MechanismCode, Floats]:
-    """For each mechanism that any of these tolerances is a part of, 1 where it is and 0 where not."""
-    mechanisms = [MECHANISM_OF[code] for code in codes]
-    return {
-        mechanism: np.array([float(of == mechanism) for of in mechanisms]) for mechanism in dict.fromkeys(mechanisms)
-    }
+def mechanism_numbers(codes: list[ToleranceCode | HumToleranceCode]) -> Ints:
+    """Which of MECHANISMS each of these tolerances is a part of, by its place."""
+    return np.array([MECHANISMS.index(MECHANISM_OF[code]) for code in codes], dtype=np.int64)

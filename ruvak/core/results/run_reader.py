@@ -14,7 +14,7 @@ from ruvak.core.results.destinations import Destinations
 from ruvak.core.results.gains import Gains
 from ruvak.core.results.hum import Phasors
 from ruvak.core.results.hum_records import CaseVoltage, Hum, LeadCurrent
-from ruvak.core.results.kept_results import Figures, KeptResults, digest
+from ruvak.core.results.kept_results import MOST_FIGURES, Figures, KeptResults, digest
 from ruvak.core.results.loudspeaker import loudspeaker_line
 from ruvak.core.results.noise import noise
 from ruvak.core.results.prefetched import prefetch
@@ -153,6 +153,8 @@ class RunReader:
 
     def kept_result(self, kept: KeptResults) -> RunResult:
         """As result(); the same record as before where nothing that it is made from has changed."""
+        if sum(phasors.nominal.size for phasors in self.phasors.values()) > MOST_FIGURES:
+            return self.result()
         rig_id, run_id, key, figures = self.rig.id, self.run_record.id, self._content(), self._figures()
         known = kept.find(rig_id, run_id, key, figures)
         if known is None:

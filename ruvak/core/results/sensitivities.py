@@ -162,6 +162,18 @@ class Sensitivities:
             result[:, some] = np.add.reduceat(values, self.first[some], axis=1)
         return result
 
+    def added_by_group(self, values: Floats, group: Ints, count: int) -> Floats:
+        """(frequencies, tolerances, columns) added up to (groups, frequencies, receivers, columns); `group`: which of
+        `count` groups each tolerance belongs to."""
+        receivers = len(self.receivers)
+        place = np.repeat(np.arange(receivers), np.diff(self.first))
+        ones = np.ones(len(group))
+        where = (group * receivers + place, np.arange(len(group)))
+        summing = sparse.csr_matrix((ones, where), shape=(count * receivers, len(group)))
+        sums = np.stack([summing @ at_frequency for at_frequency in values])
+        result: Floats = sums.reshape(len(values), count, receivers, values.shape[2]).transpose(1, 0, 2, 3)
+        return result
+
     def driving(self, solved: Solved) -> Complexes:
         """(frequencies, elements): what multiplies the adjoint between an element's a and b."""
         constant, slope, *_ = self._factors
