@@ -15,6 +15,7 @@ from ruvak.core.rig.rig import Rig
 from ruvak.service.computer import Computer
 from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
+from ruvak.service.pool import search_seldom_for_cycles
 from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
 from ruvak.store.database import engine_for, sessions_for
@@ -36,6 +37,7 @@ class _Process:
 
 def main() -> None:
     """Prints medians, 95th percentiles and ratios."""
+    search_seldom_for_cycles()
     for runs, aim_ms in SIZES_AND_AIMS_MS:
         rig = earthed_rig(runs)
         cache = AnalysisCache()

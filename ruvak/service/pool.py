@@ -125,8 +125,12 @@ def _start(database_url: str) -> None:
     ctypes.CDLL(None).prctl(_DEATH_SIGNAL, signal.SIGTERM)
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     _Process.computer = Computer(sessions_for(engine_for(database_url)), KeptRigs())
-    # Records hold no cycles, and an analysis makes a hundred thousand of them: looking for cycles after every 700 would
-    # take a tenth of its time.
+    search_seldom_for_cycles()
+
+
+def search_seldom_for_cycles() -> None:
+    """Records hold no cycles, and an analysis makes a hundred thousand of them: looking for cycles after every 700
+    would take a tenth of its time."""
     gc.freeze()
     gc.set_threshold(100_000, 50, 100)
 
