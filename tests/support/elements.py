@@ -1,5 +1,7 @@
 """Looks into a built circuit: what lies between two points, as a textbook would list it."""
 
+import cmath
+import unittest
 from dataclasses import dataclass
 
 from ruvak.core.circuit.build import build
@@ -95,3 +97,11 @@ def chassis(owner: str) -> NodeRef:
 
 def reference(owner: str) -> NodeRef:
     return NodeRef(owner, "g")
+
+
+class ElementTest(unittest.TestCase):
+    """Farads and henries are too small for a number of decimal places to say anything: what counts is the share."""
+
+    def close(self, value: complex, expected: complex) -> None:
+        """Equal to nine digits; nought to a millionth of a picofarad."""
+        self.assertTrue(cmath.isclose(value, expected, rel_tol=1e-9, abs_tol=1e-18), f"{value} instead of {expected}")

@@ -6,7 +6,7 @@ from typing import Any
 from ruvak.core.rig.rig import Rig
 from tests.support.earths import class_1, earthed, outlets, ts_input, ts_source, xlr_cable, xlr_input
 from tests.support.earths import xlr_source as balanced_source
-from tests.support.elements import Elements, inner
+from tests.support.elements import Elements, ElementTest, inner
 
 XLR = [[("source.out", "lead.in"), ("lead.out", "desk.in")]]
 TS = [[("source.out1", "box.in"), ("box.out", "desk.in1")]]
@@ -44,36 +44,36 @@ def with_box(elements: list[dict[str, Any]], **more: Any) -> Rig:
     return earthed(parts, TS, {"box": {"part": "box"}}, AT, outlets(here=0.0, there=0.0))
 
 
-class Leads(unittest.TestCase):
+class Leads(ElementTest):
     def test_series_resistance_by_the_metre(self) -> None:
         found = Elements(on_a_lead(20.0, **PAIR))
-        self.assertAlmostEqual(found.between("lead.in.2", "lead.out.2").ohm, 1.6)
-        self.assertAlmostEqual(found.between("lead.in.1", "lead.out.1").ohm, 0.6)
+        self.close(found.between("lead.in.2", "lead.out.2").ohm, 1.6)
+        self.close(found.between("lead.in.1", "lead.out.1").ohm, 0.6)
 
     def test_half_of_each_capacitance_at_either_end(self) -> None:
         found = Elements(on_a_lead(20.0, **PAIR))
         for end in ("in", "out"):
-            self.assertAlmostEqual(found.farad(f"lead.{end}.2", f"lead.{end}.3"), 600e-12)
+            self.close(found.farad(f"lead.{end}.2", f"lead.{end}.3"), 600e-12)
             for core in ("2", "3"):
-                self.assertAlmostEqual(found.farad(f"lead.{end}.{core}", f"lead.{end}.1"), 1000e-12)
+                self.close(found.farad(f"lead.{end}.{core}", f"lead.{end}.1"), 1000e-12)
 
     def test_screen_and_cores_share_the_external_inductance(self) -> None:
         """Without the mutual inductance, screen current would not induce into the cores what it drops along the screen:
         a balanced line's rejection at high frequencies rests on it."""
         found = Elements(on_a_lead(20.0, **PAIR))
         screen, hot, cold = (found.between(f"lead.in.{contact}", f"lead.out.{contact}") for contact in ("1", "2", "3"))
-        self.assertAlmostEqual(screen.henry, 20e-6)
-        self.assertAlmostEqual(found.henry(screen, hot), 20e-6)
-        self.assertAlmostEqual(found.henry(screen, cold), 20e-6)
-        self.assertAlmostEqual(found.henry(hot, cold), 20e-6)
-        self.assertAlmostEqual(hot.henry, 20e-6 + 6e-6)
+        self.close(screen.henry, 20e-6)
+        self.close(found.henry(screen, hot), 20e-6)
+        self.close(found.henry(screen, cold), 20e-6)
+        self.close(found.henry(hot, cold), 20e-6)
+        self.close(hot.henry, 20e-6 + 6e-6)
         # Out by one core and back by the other: the pair's loop inductance and no more.
-        self.assertAlmostEqual(hot.henry + cold.henry - 2 * found.henry(hot, cold), 12e-6)
+        self.close(hot.henry + cold.henry - 2 * found.henry(hot, cold), 12e-6)
 
     def test_a_stated_screen_coupling_is_more_to_one_core_than_to_the_other(self) -> None:
         found = Elements(on_a_lead(20.0, **PAIR, screen_coupling_h_per_m=1e-9))
         screen, hot, cold = (found.between(f"lead.in.{contact}", f"lead.out.{contact}") for contact in ("1", "2", "3"))
-        self.assertAlmostEqual(found.henry(screen, hot) - found.henry(screen, cold), 20e-9, places=15)
+        self.close(found.henry(screen, hot) - found.henry(screen, cold), 20e-9)
 
     def test_a_coupling_and_a_capacitance_of_unknown_sign_are_tolerances(self) -> None:
         spread = {"likely": 0.02, "worst": 0.05}
@@ -81,28 +81,28 @@ class Leads(unittest.TestCase):
         found = Elements(on_a_lead(20.0, **PAIR, screen_coupling_h_per_m=coupling, core_screen_mismatch=spread))
         one = found.tolerance("screen_coupling")
         self.assertEqual((one.owner, one.likely, one.worst), ("lead#0", 1e-9, 1e-8))
-        self.assertAlmostEqual(sum(henry for _, _, henry in one.branch_henries), 0.0)
-        self.assertAlmostEqual(max(henry for _, _, henry in one.branch_henries), 10.0)
+        self.close(sum(henry for _, _, henry in one.branch_henries), 0.0)
+        self.close(max(henry for _, _, henry in one.branch_henries), 10.0)
         other = found.tolerance("core_screen_mismatch")
         self.assertEqual(len(other.capacitances), 4)
-        self.assertAlmostEqual(sum(farad for _, farad in other.capacitances), 0.0)
-        self.assertAlmostEqual(max(farad for _, farad in other.capacitances), 500e-12)
+        self.close(sum(farad for _, farad in other.capacitances), 0.0)
+        self.close(max(farad for _, farad in other.capacitances), 500e-12)
 
     def test_a_long_lead_has_equal_sections_and_the_same_in_all(self) -> None:
         short, long = Elements(on_a_lead(100.0, **PAIR)), Elements(on_a_lead(301.0, **PAIR))
         self.assertEqual(len(short.circuit.cables[0][1]), 3)
         first = long.between("lead.in.2", inner("lead", "joint0-1", 0))
-        self.assertAlmostEqual(first.ohm, 301.0 * 0.08 / 4)
-        self.assertAlmostEqual(first.henry, 301.0 * 1.3e-6 / 4)
-        self.assertAlmostEqual(long.farad("lead.in.2", "lead.in.1"), 0.5 * 301.0 * 100e-12 / 4)
+        self.close(first.ohm, 301.0 * 0.08 / 4)
+        self.close(first.henry, 301.0 * 1.3e-6 / 4)
+        self.close(long.farad("lead.in.2", "lead.in.1"), 0.5 * 301.0 * 100e-12 / 4)
         joint = [inner("lead", "joint0-1", number) for number in (0, 2)]
-        self.assertAlmostEqual(long.farad(joint[0], joint[1]), 301.0 * 100e-12 / 4)
+        self.close(long.farad(joint[0], joint[1]), 301.0 * 100e-12 / 4)
         # It can be opened once, and is clamped once.
         self.assertEqual([one.owner for one in long.circuit.openable_connections], ["lead"])
         self.assertEqual(len(long.circuit.cables), 1)
 
 
-class Components(unittest.TestCase):
+class Components(ElementTest):
     COIL: dict[str, Any] = {  # noqa: RUF012
         "type": "transformer",
         "primary_a": "in.T",
@@ -120,8 +120,8 @@ class Components(unittest.TestCase):
     def test_a_transformer_has_half_its_winding_capacitance_at_each_end(self) -> None:
         """All of it at one end would turn what both legs carry into programme, and half of it cancels."""
         found = Elements(with_box([self.COIL]))
-        self.assertAlmostEqual(found.farad("box.in.T", "box.out.T"), 75e-12)
-        self.assertAlmostEqual(found.farad("box.in.S", "box.out.S"), 75e-12)
+        self.close(found.farad("box.in.T", "box.out.T"), 75e-12)
+        self.close(found.farad("box.in.S", "box.out.S"), 75e-12)
 
     def test_a_transformer_has_its_losses_around_an_ideal_ratio(self) -> None:
         found = Elements(with_box([{**self.COIL, "turns_ratio": 12}]))
@@ -129,7 +129,7 @@ class Components(unittest.TestCase):
         series = found.between("box.in.T", primary)
         self.assertEqual((series.ohm, series.henry), (60.0, 1e-3))
         self.assertEqual(found.between(primary, "box.in.S").henry, 10.0)
-        self.assertAlmostEqual(found.siemens(secondary, "box.out.T"), 1 / 70)
+        self.close(found.siemens(secondary, "box.out.T"), 1 / 70)
         (ideal,) = found.network.transformers
         self.assertEqual(
             (ideal.p, ideal.q, ideal.s), (found.node(primary), found.node("box.in.S"), found.node(secondary))
@@ -152,8 +152,8 @@ class Components(unittest.TestCase):
                 ]
             )
         )
-        self.assertAlmostEqual(found.siemens("box.in.T", "box.out.T"), 1 / 470)
-        self.assertAlmostEqual(found.farad("box.in.T", "box.in.S"), 1e-9)
+        self.close(found.siemens("box.in.T", "box.out.T"), 1 / 470)
+        self.close(found.farad("box.in.T", "box.in.S"), 1e-9)
         coil = found.between("box.in.S", "box.out.S")
         self.assertEqual((coil.ohm, coil.henry), (5.0, 2.0))
 
@@ -169,10 +169,10 @@ class Components(unittest.TestCase):
             "gain_db": 20,
         }
         found = Elements(with_box([stage], wires=[{"a": "in.S", "b": "out.S"}]))
-        self.assertAlmostEqual(found.siemens("box.in.T", "box.in.S"), 1e-6)
+        self.close(found.siemens("box.in.T", "box.in.S"), 1e-6)
         self.assertEqual(found.between(inner("box", "stage"), "box.out.T").ohm, 75.0)
         (ideal,) = found.network.amplifiers
-        self.assertAlmostEqual(ideal.gain, 10.0)
+        self.close(ideal.gain, 10.0)
         self.assertEqual((ideal.p, ideal.t), (found.node("box.in.T"), found.node("box.out.S")))
 
 

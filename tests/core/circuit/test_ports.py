@@ -7,7 +7,7 @@ from ruvak.core.circuit.circuit import Sink
 from ruvak.core.rig.rig import Rig
 from tests.support.earths import class_1, earthed, outlets, ts_input, ts_source, xlr_cable, xlr_input, xlr_source
 from tests.support.earths import ts_cable as two_contact_lead
-from tests.support.elements import Elements, inner, reference
+from tests.support.elements import Elements, ElementTest, inner, reference
 
 XLR = [[("source.out", "lead.in"), ("lead.out", "desk.in")]]
 TS = [[("source.out1", "lead.in"), ("lead.out", "desk.in1")]]
@@ -21,7 +21,7 @@ def balanced(output: dict[str, Any] | None = None, pin1_ohm: Any = 0, **mode: An
     return earthed([source, desk, xlr_cable()], XLR, LEAD, AT, outlets(here=0.0, there=0.0))
 
 
-class Outputs(unittest.TestCase):
+class Outputs(ElementTest):
     def gains(self, topology: str, **more: Any) -> list[float]:
         (drive,) = Elements(balanced({"topology": topology, **more})).circuit.drives
         return [gain for _, gain in drive.branch_gains]
@@ -38,14 +38,14 @@ class Outputs(unittest.TestCase):
         found = Elements(balanced({"topology": "cross-coupled", "common_ohm": 5000, "winding_f": 2e-10}))
         middle = inner("source", "out-middle")
         self.assertEqual(found.between(middle, "source.out.3").ohm, 50.0)
-        self.assertAlmostEqual(found.siemens(middle, reference("source")), 1 / 5000)
-        self.assertAlmostEqual(found.farad("source.out.2", reference("source")), 1e-10)
+        self.close(found.siemens(middle, reference("source")), 1 / 5000)
+        self.close(found.farad("source.out.2", reference("source")), 1e-10)
 
     def test_a_stated_mismatch_is_shared_by_the_legs_and_an_unknown_one_is_a_tolerance(self) -> None:
         found = Elements(balanced({"leg_mismatch": 0.2}))
         ohms = [found.between(reference("source"), f"source.out.{contact}").ohm for contact in ("2", "3")]
-        self.assertAlmostEqual(ohms[0], 55.0)
-        self.assertAlmostEqual(ohms[1], 45.0)
+        self.close(ohms[0], 55.0)
+        self.close(ohms[1], 45.0)
         found = Elements(balanced({"leg_mismatch": {"likely": 0.02, "worst": 0.2}}))
         tolerance = found.tolerance("source_leg_mismatch")
         self.assertEqual([ohm for _, ohm in tolerance.branch_ohms], [25.0, -25.0])
@@ -76,30 +76,30 @@ class Outputs(unittest.TestCase):
         self.assertEqual(len(unknown.tolerance("pin1").transresistances), 1)
 
 
-class Inputs(unittest.TestCase):
+class Inputs(ElementTest):
     def test_a_balanced_input_loads_between_and_to_its_reference(self) -> None:
         found = Elements(balanced(z_differential_ohm=22_000, z_common_mismatch=0.1))
-        self.assertAlmostEqual(found.siemens("desk.in.2", "desk.in.3"), 1 / 22_000)
-        self.assertAlmostEqual(found.siemens("desk.in.2", reference("desk")), 1 / 10_500)
-        self.assertAlmostEqual(found.siemens("desk.in.3", reference("desk")), 1 / 9_500)
+        self.close(found.siemens("desk.in.2", "desk.in.3"), 1 / 22_000)
+        self.close(found.siemens("desk.in.2", reference("desk")), 1 / 10_500)
+        self.close(found.siemens("desk.in.3", reference("desk")), 1 / 9_500)
         (receiver,) = found.circuit.receivers
-        self.assertAlmostEqual(receiver.own_ohm, 1 / (1 / 22_000 + 1 / 20_000))
+        self.close(receiver.own_ohm, 1 / (1 / 22_000 + 1 / 20_000))
         self.assertEqual(receiver.leg_siemens, (1 / 10_500, 1 / 9_500))
 
     def test_a_stated_rejection_is_a_gain_and_an_unknown_one_a_tolerance(self) -> None:
         (receiver,) = Elements(balanced(rejection_db=60)).circuit.receivers
-        self.assertAlmostEqual(receiver.stated_rejection, 1e-3)
+        self.close(receiver.stated_rejection, 1e-3)
         found = Elements(balanced(rejection_db={"likely": 80, "worst": 40}))
         self.assertEqual(found.circuit.receivers[0].stated_rejection, 0.0)
         tolerance = found.tolerance("receiver_rejection")
-        self.assertAlmostEqual(tolerance.likely, 1e-4)
-        self.assertAlmostEqual(tolerance.worst, 1e-2)
+        self.close(tolerance.likely, 1e-4)
+        self.close(tolerance.worst, 1e-2)
 
     def test_an_input_mismatch_of_unknown_sign_moves_both_legs_against_each_other(self) -> None:
         found = Elements(balanced(z_common_mismatch={"likely": 0.01, "worst": 0.1}))
         changes = dict(found.tolerance("input_leg_mismatch").conductances)
-        self.assertAlmostEqual(sum(changes.values()), 0.0)
-        self.assertAlmostEqual(max(changes.values()), 0.5 / 10_000)
+        self.close(sum(changes.values()), 0.0)
+        self.close(max(changes.values()), 0.5 / 10_000)
 
     def test_pin_1_of_an_input_adds_to_what_it_reads(self) -> None:
         (receiver,) = Elements(balanced(pin1_ohm=0.03)).circuit.receivers
@@ -111,11 +111,11 @@ class Inputs(unittest.TestCase):
         found = Elements(earthed(parts, TS, LEAD, AT, outlets(here=0.0, there=0.0)))
         (receiver,) = found.circuit.receivers
         self.assertEqual(receiver.cold, receiver.reference)
-        self.assertAlmostEqual(found.siemens("desk.in1.T", reference("desk")), 1 / 47_000)
+        self.close(found.siemens("desk.in1.T", reference("desk")), 1 / 47_000)
         self.assertEqual(receiver.leg_siemens, (0.0, 0.0))
 
 
-class Phantom(unittest.TestCase):
+class Phantom(ElementTest):
     def sink(self, **need: Any) -> Sink:
         (found,) = Elements(balanced({"phantom": {"ampere": 0.003, "leg_ohm": 2200, **need}})).circuit.sinks
         return found
