@@ -18,6 +18,9 @@ class HumOnScreen(BrowserTest):
         table = page.locator(".hum table")
         table.get_by_text(f"earth of Slides laptop{APOSTROPHE}s outlet").wait_for()
         self.assertIn("nobody has named", page.locator(".hum .note").inner_text())
+        ways = page.get_by_role("table", name="How it gets in")
+        self.assertIn("in series with the programme", ways.locator("tr").first.inner_text())
+        self.assertIn("clamp round M31", page.get_by_role("table", name="What meters would read").inner_text())
         self.assertEqual(self.serious(), [])
         page.get_by_label("Mains plug of Slides laptop").select_option("in another strip")
         page.get_by_label("Mains plug of Left speaker").locator("option", has_text="in Strip 1").wait_for(

@@ -43,6 +43,7 @@ class FindingCode(StrEnum):
     PHANTOM_MISSING = "phantom_missing"
     PHANTOM_LOW = "phantom_low"
     PHANTOM_HARMS = "phantom_harms"
+    CASE_LIVE = "case_live"
     SOURCE_LOST = "source_lost"
     LOAD_LOW = "load_low"
     CONTACT_UNCERTAIN = "contact_uncertain"

@@ -19,6 +19,7 @@ from ruvak.core.judge.rules.sides import sides
 from ruvak.core.judge.rules.silence import silence
 from ruvak.core.judge.rules.sleeve import sleeve
 from ruvak.core.judge.rules.tone import tone
+from ruvak.core.judge.rules.touch import touch
 from ruvak.core.judge.sentences import number, written
 from ruvak.core.results.line_records import DataLine
 from ruvak.core.results.records import InputResult, Levels, RunResult
@@ -39,6 +40,7 @@ RULES: tuple[Rule, ...] = (
     saturation,
     hum,
     crosstalk,
+    touch,
 )
 OF_SOUND: frozenset[Rule] = frozenset({load, level, tone, saturation, hum, crosstalk})
 """What nobody asks of a run that carries data."""

@@ -194,6 +194,11 @@ CATALOGUE: dict[FindingCode, Words] = {
         "{source} gets {volts} of {power} and wants {wanted_v} V: it may be noisy, distort, or stop.",
         "Too much is drawn from one supply, or a contact on the way is bad; give it an input of its own.",
     ),
+    FindingCode.CASE_LIVE: Words(
+        "The case of {device} stands at {volt} V and lets {current_ma} mA through whoever touches it and an earth.",
+        "Unplug it and have a licensed person test it; a sound two-pin device stays under 0.25 mA.",
+        "Nobody touches it until then. An earth elsewhere is no cure, and none is ever opened.",
+    ),
     FindingCode.PHANTOM_HARMS: Words(
         "Phantom power drives {current_ma} mA of direct current into {source}, which was not made for it.",
         "Switch phantom off at this input before plugging in, or put a transformer between; do not try it out.",
