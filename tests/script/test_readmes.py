@@ -55,6 +55,7 @@ class Readmes(unittest.TestCase):
         order = layers()
         place = {name: index for index, layer in enumerate(order) for name in layer}
         for room in ROOMS:
+            self.assertIn(room.name, place, "its place among the layers in pyproject.toml is missing")
             for other in may_import(room):
                 self.assertGreater(place[other], place[room.name], f"{room.name} may import {other}")
 
