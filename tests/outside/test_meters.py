@@ -73,7 +73,7 @@ class Clamp(unittest.TestCase):
 class Cases(unittest.TestCase):
     """A two-pin device by itself: half of 230 V through its interference capacitor, 50 pF to the room."""
 
-    def reading(self, touch_a: float, stray_f: float = 50e-12) -> tuple[float, float]:
+    def reading(self, touch_a: float) -> tuple[float, float]:
         keys = ts_source("source", 1000, {"earthing": {"type": "class-2", "touch_a": touch_a}})
         recorder = ts_input("desk", 1e6, {"earthing": {"type": "floating"}})
         leads = {"lead": {"part": "lead", "length_m": 1.0}}

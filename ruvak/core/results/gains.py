@@ -7,7 +7,7 @@ from functools import cached_property
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
-from ruvak.core.results.sensitivities import receive
+from ruvak.core.results.sensitivities import leg_adjoints, receive
 from ruvak.core.results.solving import Solved
 from ruvak.core.solve.network import Complexes, Floats
 
@@ -56,21 +56,12 @@ class Gains:
 
     @cached_property
     def _legs(self) -> Complexes:
-        """(frequencies, receivers, hot cold reference, hot's and cold's adjoint)."""
-        chosen = [self.circuit.receivers[number] for number in self.receivers]
-        nodes = np.array([(choice.hot, choice.cold, choice.reference) for choice in chosen], dtype=np.int64).reshape(
-            -1, 3, 1
-        )
-        legs = 2 * np.array(self.receivers, dtype=np.int64)[:, None, None] + np.array([0, 1])
-        rows, functionals = np.broadcast_arrays(nodes, legs)
-        result = self.spots.adjoint_at(rows.ravel(), functionals.ravel())
-        return result.reshape(-1, *rows.shape)
+        return leg_adjoints(self.circuit, self.spots, self.receivers)
 
     def figures(self, receivers: Sequence[int], drives: Sequence[int]) -> list[Complexes]:
         """Everything that impedances at these inputs and loads of these drives are made from."""
         rows = [self.receivers.index(number) for number in receivers]
-        legs = [self._legs[:, rows]] if rows else []
-        return [*legs, *(self._drive_amperes(number) for number in drives)]
+        return [self._legs[:, rows], *(self._drive_amperes(number) for number in drives)]
 
     def load_ohm(self, number: int) -> float:
         """What is left of a drive's emf over current once its own impedance is taken off, its worst leg, as loop."""

@@ -236,36 +236,32 @@ class Disturbed:
     def hum(self, phasors: "Phasors", programme_dbu: float | None, brief: bool = False) -> Hum:
         """`programme_dbu`: what arrives there on average; `brief`: totals and the largest cause, without tones."""
         volts = self.volts(phasors)
-        likely_v = np.sqrt((volts.likely_v**2).sum(axis=1))
-        worst_v = volts.worst_v.sum(axis=1)
-        weighted = _level(self._weights * likely_v)
-        weighted_worst = _level(self._weights * worst_v)
+        totals = self._totals(volts)
+        weighted, weighted_worst = totals["weighted_dbu"], totals["weighted_worst_dbu"]
         return Hum(
-            likely_dbu=_level(likely_v),
-            worst_dbu=_level(worst_v),
-            weighted_dbu=weighted,
-            weighted_worst_dbu=weighted_worst,
+            **totals,
             below_programme_db=programme_dbu - weighted if programme_dbu is not None else None,
             below_programme_worst_db=programme_dbu - weighted_worst if programme_dbu is not None else None,
-            tones=NO_TONES if brief else self._tones(likely_v[:, None], worst_v[:, None])[0],
+            tones=NO_TONES if brief else self._tones(*(each_v[:, None] for each_v in _over_causes(volts)))[0],
             mechanisms=() if brief else tuple(self._mechanism_shares(phasors)),
             **self._shares(volts, brief),
         )
+
+    def _totals(self, volts: HumVolts) -> dict[str, float]:
+        """Levels over all causes and frequencies, likely and worst, as they are and A-weighted."""
+        likely_v, worst_v = _over_causes(volts)
+        return {
+            "likely_dbu": _level(likely_v),
+            "worst_dbu": _level(worst_v),
+            "weighted_dbu": _level(self._weights * likely_v),
+            "weighted_worst_dbu": _level(self._weights * worst_v),
+        }
 
     def _mechanism_shares(self, phasors: "Phasors") -> Iterator[MechanismShare]:
         """What each mechanism leaves by itself, largest first; those that leave nothing at all are left out."""
         shares = []
         for code, part in phasors.mechanisms:
-            volts = self.volts(part)
-            likely_v = np.sqrt((volts.likely_v**2).sum(axis=1))
-            worst_v = volts.worst_v.sum(axis=1)
-            share = MechanismShare(
-                code=code,
-                likely_dbu=_level(likely_v),
-                worst_dbu=_level(worst_v),
-                weighted_dbu=_level(self._weights * likely_v),
-                weighted_worst_dbu=_level(self._weights * worst_v),
-            )
+            share = MechanismShare(code=code, **self._totals(self.volts(part)))
             if share.worst_dbu > QUIETEST_DBU:
                 shares.append(share)
         yield from sorted(shares, key=lambda share: -share.weighted_dbu)
@@ -309,6 +305,11 @@ class Disturbed:
             )
             result.append(Tones.model_construct(frequencies_hz=hertz, likely_dbu=likely, worst_dbu=worst))
         return result
+
+
+def _over_causes(volts: HumVolts) -> tuple[Floats, Floats]:
+    """(frequencies,): all causes together, likely as powers and worst as sizes."""
+    return np.sqrt((volts.likely_v**2).sum(axis=1)), volts.worst_v.sum(axis=1)
 
 
 def levels_dbu(volts: Floats) -> Floats:

@@ -12,7 +12,7 @@ import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit, HumToleranceCode, ToleranceCode
 from ruvak.core.results.hum_records import MechanismCode
-from ruvak.core.results.sensitivities import rejection_fall
+from ruvak.core.results.sensitivities import leg_adjoints, rejection_fall
 from ruvak.core.results.solving import Solved
 from ruvak.core.solve.network import Complexes, Floats, Ints
 
@@ -72,13 +72,11 @@ def _unloading(circuit: Circuit, solved: Solved, receivers: list[int]) -> Comple
 
     Woodbury's identity: solved with it, the legs' voltages become those with the conductances taken off.
     """
-    chosen = [circuit.receivers[number] for number in receivers]
-    nodes = np.array([(choice.hot, choice.cold, choice.reference) for choice in chosen], dtype=np.int64)
-    functionals = 2 * np.array(receivers, dtype=np.int64)[:, None] + np.array([0, 1])
-    rows, which = np.broadcast_arrays(nodes[:, None, :], functionals[:, :, None])
-    adjoint = solved.adjoint_at(rows.ravel(), which.ravel()).reshape(-1, *rows.shape)
-    ohms = adjoint[:, :, :, :2] - adjoint[:, :, :, 2:]
-    taken_off: Floats = (1.0 - REMAINING_SHARE) * np.array([choice.leg_siemens for choice in chosen])
+    seen = leg_adjoints(circuit, solved, receivers)
+    ohms = (seen[:, :, :2] - seen[:, :, 2:]).swapaxes(2, 3)
+    taken_off: Floats = (1.0 - REMAINING_SHARE) * np.array(
+        [circuit.receivers[number].leg_siemens for number in receivers]
+    )
     values: Complexes = np.eye(2) - ohms * taken_off[None, :, None, :]
     return values
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from operator import itemgetter
 
 import numpy as np
 
@@ -143,7 +144,7 @@ class RunReader:
             sources=tuple(self._source(group) for group in self.groups),
             inputs=tuple(self._input(number) for number in self.receivers),
             mixes=self._mixes(),
-            floating=tuple(owner for owner in self.circuit.floating if owner in self._owners()),
+            floating=self._floating(),
             phantom=self._phantom(flat),
             cores=tuple(core_results(self.circuit, self.shared.over, cores_of(self.circuit, self.ports), flat)),
             lead_currents=self._currents(),
@@ -164,9 +165,10 @@ class RunReader:
 
     def _content(self) -> bytes:
         """A name for everything in the result that is no solved figure."""
-        floating = [owner for owner in self.circuit.floating if owner in self._owners()]
         own = content_of_run(self.rig, self.shared.traced, self.run_record)
-        return digest(own, self.shared.solved.content, repr(floating), repr((self.groups, self.receivers, self._brief)))
+        return digest(
+            own, self.shared.solved.content, repr((self._floating(), self.groups, self.receivers, self._brief))
+        )
 
     def _figures(self) -> Figures:
         """Everything solved that result() reads."""
@@ -174,7 +176,8 @@ class RunReader:
         rows = [shared.row[number] for number in self.receivers]
         columns = [shared.column[number] for number in flat]
         cores = [node for core in cores_of(self.circuit, self.ports) for node in (core.a, core.b)]
-        phantom = [(supply.volt, supply.volt_low, supply.volt_high, supply.across_v) for supply in self._phantom(flat)]
+        supplies = self._phantom(flat)
+        phantom = [(supply.volt, supply.volt_low, supply.volt_high, supply.across_v) for supply in supplies]
         return [
             self.nominal,
             self.effects,
@@ -184,7 +187,7 @@ class RunReader:
             shared.over.rows(np.array(cores, dtype=np.int64), np.array(flat, dtype=np.int64)),
             *(array for phasors in self.phasors.values() for array in phasors.arrays()),
             np.array(phantom),
-            np.array([supply.leg_a for supply in self._phantom(flat)]),
+            np.array([supply.leg_a for supply in supplies]),
             *(np.array([reading.likely_a, reading.worst_a]) for reading in self._currents()),
             *(np.array([reading.likely_v, reading.worst_v]) for reading in self._cases()),
         ]
@@ -199,10 +202,14 @@ class RunReader:
         return phantom.at(drives) if phantom else ()
 
     def _currents(self) -> tuple[LeadCurrent, ...]:
-        return tuple(reading for reading in self.shared.solved.lead_currents if reading.item in self.run_record.pieces)
+        current_of = self.shared.solved.current_of
+        own = {current_of[piece] for piece in self.run_record.pieces if piece in current_of}
+        return tuple(reading for _, reading in sorted(own, key=itemgetter(0)))
 
     def _cases(self) -> tuple[CaseVoltage, ...]:
-        return tuple(reading for reading in self.shared.solved.case_voltages if reading.gear in self._owners())
+        case_of = self.shared.solved.case_of
+        own = {case_of[owner] for owner in self.run_record.owners if owner in case_of}
+        return tuple(reading for _, reading in sorted(own, key=itemgetter(0)))
 
     @property
     def _brief(self) -> bool:
@@ -210,9 +217,9 @@ class RunReader:
         solved = self.shared.solved
         return solved.brief or solved.detailed_run not in (None, self.run_record.id)
 
-    def _owners(self) -> set[str]:
-        run = self.run_record
-        return {*run.pieces, *run.owners}
+    def _floating(self) -> tuple[str, ...]:
+        owners = {*self.run_record.pieces, *self.run_record.owners}
+        return tuple(owner for owner in self.circuit.floating if owner in owners)
 
     def _source(self, group: Group) -> SourceResult:
         drives = self._drives(group)

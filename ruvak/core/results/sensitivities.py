@@ -284,6 +284,19 @@ def rejection_fall(corner_hz: Floats, frequencies_hz: Floats) -> Floats:
     return np.maximum(1.0, frequencies_hz[:, None] / corner_hz)
 
 
+def leg_adjoints(circuit: Circuit, solved: Solved, receivers: Sequence[int]) -> Complexes:
+    """(frequencies, receivers, hot cold reference, hot's and cold's functional): volts that an ampere into one of an
+    input's nodes leaves at one of its legs."""
+    chosen = [circuit.receivers[number] for number in receivers]
+    nodes = np.array(
+        [(receiver.hot, receiver.cold, receiver.reference) for receiver in chosen], dtype=np.int64
+    ).reshape(-1, 3, 1)
+    legs = 2 * np.array(receivers, dtype=np.int64)[:, None, None] + np.array([0, 1])
+    rows, functionals = np.broadcast_arrays(nodes, legs)
+    values: Complexes = solved.adjoint_at(rows.ravel(), functionals.ravel())
+    return values.reshape(len(solved.frequencies_hz), *rows.shape)
+
+
 def leg_rows(circuit: Circuit, receiver: Receiver) -> set[int]:
     """The unknowns of the network that an input reads."""
     branches = {circuit.network.node_count + branch for branch, _ in receiver.pin1}

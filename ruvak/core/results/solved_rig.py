@@ -1,6 +1,7 @@
 """The whole rig solved once: programme at every frequency asked for, every disturbance, phantom."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -49,13 +50,7 @@ class Options:
 class SolvedRig:
     """A rig's network solved for everything that its runs' results are made from."""
 
-    def __init__(
-        self,
-        rig: Rig,
-        traced: Trace,
-        circuit: Circuit,
-        options: Options,
-    ) -> None:
+    def __init__(self, rig: Rig, traced: Trace, circuit: Circuit, options: Options) -> None:
         self.rig, self.traced, self.circuit = rig, traced, circuit
         self.detailed_run, self.sweep_hz = options.detailed_run, options.sweep_hz
         self.full, self.brief = options.hum == "full", options.hum == "brief"
@@ -72,20 +67,25 @@ class SolvedRig:
         self.swept = solved.at(np.array([every_hz.index(hz) for hz in self.sweep_hz], dtype=np.int64))
         self.disturbed = Disturbed(circuit, solver, norton=options.norton) if options.hum != "none" else None
         self.figures = len(circuit.causes) * len(self.disturbed.frequencies_hz) if self.disturbed is not None else 0
-        self.lead_currents: tuple[LeadCurrent, ...] = ()
-        self.case_voltages: tuple[CaseVoltage, ...] = ()
+        # By lead and by device, with the place in the circuit's order.
+        self.current_of: dict[str, tuple[int, LeadCurrent]] = {}
+        self.case_of: dict[str, tuple[int, CaseVoltage]] = {}
         if self.full and self.disturbed is not None:
-            self.lead_currents = self.disturbed.lead_currents()
-            self.case_voltages = self.disturbed.case_voltages(cases, first_functional=2 * len(circuit.receivers))
+            readings = self.disturbed.case_voltages(cases, first_functional=2 * len(circuit.receivers))
+            self.current_of = {reading.item: (at, reading) for at, reading in enumerate(self.disturbed.lead_currents())}
+            self.case_of = {reading.gear: (at, reading) for at, reading in enumerate(readings)}
         self.phantom = Phantom(circuit) if options.hum != "none" else None
-        assumptions = assumptions_of(rig).model_dump_json()
-        causes = [(cause.code, cause.owner, cause.likely, cause.worst) for cause in circuit.causes]
-        drives = [
-            (drive.gear, drive.output.id, drive.channel, drive.nominal_dbu, drive.peak_dbu, drive.mono)
-            for drive in circuit.drives
-        ]
-        hertz = (self.sweep_hz, self.disturbed.frequencies_hz.tolist() if self.disturbed is not None else None)
-        self.content = digest(assumptions, rig.alignment.model_dump_json(), repr((causes, drives, hertz, options.hum)))
-        """A name for what all runs' results are made from besides their own."""
         self.audio_of = by_owner(circuit.tolerances)
         self.hum_of = by_owner((*circuit.tolerances, *circuit.hum_tolerances))
+
+    @cached_property
+    def content(self) -> bytes:
+        """A name for what all runs' results are made from besides their own; only kept results ask for it."""
+        causes = [(cause.code, cause.owner, cause.likely, cause.worst) for cause in self.circuit.causes]
+        drives = [
+            (drive.gear, drive.output.id, drive.channel, drive.nominal_dbu, drive.peak_dbu, drive.mono)
+            for drive in self.circuit.drives
+        ]
+        hertz = (self.sweep_hz, self.disturbed.frequencies_hz.tolist() if self.disturbed is not None else None)
+        stated = assumptions_of(self.rig).model_dump_json(), self.rig.alignment.model_dump_json()
+        return digest(*stated, repr((causes, drives, hertz, self.full, self.brief)))
