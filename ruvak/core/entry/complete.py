@@ -4,10 +4,10 @@ import re
 
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.sockets import Role, tokens, usable
-from ruvak.core.entry.words import expanded, find_length, plain
+from ruvak.core.entry.words import expand_ranges, find_length, plain
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import Gear, Rig, plugged
+from ruvak.core.rig.rig import Gear, Rig, connectors_in_use
 
 MOST = 8
 _ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
@@ -20,20 +20,20 @@ def completions(rig: Rig, line: str) -> tuple[str, ...]:
     role: Role = "goal" if done else "source"
     if find_length(current) or "," in current:
         return ()
-    taken = plugged(rig)
+    taken = connectors_in_use(rig)
     result = [*_names(rig, current, role, taken), *_sockets(rig, current, role, taken)]
-    if role == "source" and _known(rig, current):
+    if role == "source" and _find_gear(rig, current):
         result.insert(0, f"{current.rstrip()} > ")
-    elif role == "goal" and _known(rig, current):
+    elif role == "goal" and _find_gear(rig, current):
         unit = "ft" if rig.length_unit == "ft" else "m"
         result += [f"{current.rstrip()}, {length} {unit}" for length in ((30, 60) if unit == "ft" else (10, 20))]
     whole = (head + entry for entry in result)
     return tuple(dict.fromkeys(part for part in whole if part.strip() != line.strip()))[:MOST]
 
 
-def _known(rig: Rig, text: str) -> Gear | None:
+def _find_gear(rig: Rig, text: str) -> Gear | None:
     """The gear whose full name the text begins with."""
-    words = plain(expanded(plain(text)))
+    words = plain(expand_ranges(plain(text)))
     names = Directory(rig).by_name
     matching = [name for name in names if words == name or words.startswith(f"{name} ")]
     return names[max(matching, key=len)] if matching else None
@@ -59,13 +59,13 @@ def _names(rig: Rig, typed: str, role: Role, taken: set[Endpoint]) -> list[str]:
 
 def _sockets(rig: Rig, typed: str, role: Role, taken: set[Endpoint]) -> list[str]:
     """After a full name: its free sockets; channels by their number alone."""
-    gear = _known(rig, typed)
+    gear = _find_gear(rig, typed)
     if gear is None:
         return []
     part = rig.parts_by_id[gear.part]
     if len(usable(part, role)) == 1:
         return []
-    rest = plain(expanded(plain(typed))).removeprefix(plain(expanded(gear.name))).strip()
+    rest = plain(expand_ranges(plain(typed))).removeprefix(plain(expand_ranges(gear.name))).strip()
     words = []
     # A channel's microphone and line sockets are one channel: where either is in use, its number is not offered.
     used = {

@@ -32,13 +32,13 @@ class Sentence:
     arrows: int = 0
 
 
-def parsed(line: str, metres_per_unit: float = 1.0) -> Sentence:
+def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     """The line in parts; a line without any arrow has one piece and no arrows."""
     number = _NUMBER_IN_FRONT.match(line)
-    text = _blanked(line, 0, number.end()) if number else line
+    text = _blank(line, 0, number.end()) if number else line
     length = find_length(text)
     if length is not None:
-        text = _blanked(text, length.start, length.end)
+        text = _blank(text, length.start, length.end)
     text = re.sub(r"[()]", " ", text)
     text = re.sub(r"[.;\s]+$", "", text)
     backwards = not _ARROW.search(text) and _BACK.search(text) is not None
@@ -52,7 +52,7 @@ def parsed(line: str, metres_per_unit: float = 1.0) -> Sentence:
     return sentence
 
 
-def _blanked(text: str, start: int, end: int) -> str:
+def _blank(text: str, start: int, end: int) -> str:
     """Spaces instead, so that every place in the text stays where it was."""
     return text[:start] + " " * (end - start) + text[end:]
 
@@ -60,13 +60,13 @@ def _blanked(text: str, start: int, end: int) -> str:
 def _split(text: str, arrow: re.Pattern[str]) -> list[Piece]:
     pieces, at = [], 0
     for entry in arrow.finditer(text):
-        pieces.append(_trimmed(text[at : entry.start()], at))
+        pieces.append(_trim(text[at : entry.start()], at))
         at = entry.end()
-    pieces.append(_trimmed(text[at:], at))
+    pieces.append(_trim(text[at:], at))
     return pieces
 
 
-def _trimmed(text: str, start: int) -> Piece:
+def _trim(text: str, start: int) -> Piece:
     bare = text.strip(" \t,")
     return Piece(bare, start + (text.index(bare) if bare else 0))
 
@@ -92,7 +92,7 @@ def _take_tail(sentence: Sentence, metres_per_unit: float) -> None:
         elif bare is not None and sentence.length is None and sentence.bare_m is None:
             sentence.bare_m = bare
         else:
-            sentence.extras.append(_trimmed(part, start))
+            sentence.extras.append(_trim(part, start))
     sentence.pieces[place] = Piece(kept.strip(" \t,"), last.start)
 
 

@@ -29,6 +29,8 @@ class Side:
     devices: tuple[tuple[Gear, Part, Sockets], ...]
     piece: Piece
     meaning: Meaning
+    new: frozenset[str]
+    """Those of the devices that the rig does not have yet."""
 
 
 def speaks(part: Part, role: Role) -> bool:
@@ -53,7 +55,7 @@ def is_stereo(part: Part, named: Sockets, mono: bool) -> bool:
     if len(named.positions) == 2:
         return True
     ids = {name for position in named.positions for name in position}
-    outputs = [output for output in part.outputs if not ids or ids & set(output.connectors)]
+    outputs = [output for output in part.outputs if ids & set(output.connectors)] if ids else [main_output(part)]
     return (
         any(len(output.channels) == 2 for output in outputs[:1])
         and len(named.positions) <= 1
@@ -77,24 +79,23 @@ def _whole(connectors: tuple[str, ...], ids: set[str]) -> bool:
 
 def one_each(side: Side, role: Role, mono: bool) -> list[End]:
     """An end for each device."""
-    new = side.meaning.new is not None
     result = []
     for gear, part, named in side.devices:
         lines = len(named.positions) or (2 if role == "source" and _two_sockets(part) and not mono else 1)
-        result.append(end_of(gear, part, named, lines, role, new))
+        result.append(end_of(gear, part, named, lines, role, gear.id in side.new))
     return result
 
 
 def _two_sockets(part: Part) -> bool:
-    return bool(part.outputs) and len(part.outputs[0].connectors) == 2
+    return bool(part.outputs) and len(main_output(part).connectors) == 2
 
 
 def split_up(side: Side, role: Role, count: int) -> list[End]:
     """One end a run: each device, or each named place of one device."""
-    new = side.meaning.new is not None
     if len(side.devices) > 1:
-        return [end_of(*device, 1, role, new) for device in side.devices]
+        return [end_of(*device, 1, role, device[0].id in side.new) for device in side.devices]
     gear, part, named = side.devices[0]
+    new = gear.id in side.new
     positions = named.positions or tuple((name,) for name in main_output(part).connectors)[:count]
     return [End(gear, part, tuple((Endpoint(gear.id, name),) for name in position), new) for position in positions]
 

@@ -8,12 +8,13 @@ from functools import cached_property, lru_cache
 from rapidfuzz import process
 from rapidfuzz.distance import OSA
 
-from ruvak.core.entry.words import expanded, numbers, plain
+from ruvak.core.entry.sockets import SIDES, tokens
+from ruvak.core.entry.words import expand_ranges, numbers, plain
 from ruvak.core.parts.library import library
 from ruvak.core.pieces.pool import MOST_CONNECTORS
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import Gear, KitItem, Rig, plugged
+from ruvak.core.rig.rig import Gear, KitItem, Rig, connectors_in_use
 
 MOST_NEW = 24
 MANY_SOCKETS = 4
@@ -48,7 +49,7 @@ class Directory:
     @cached_property
     def by_name(self) -> dict[str, Gear]:
         """Plain full names."""
-        return {plain(expanded(gear.name)): gear for gear in self.rig.gear}
+        return {plain(expand_ranges(gear.name)): gear for gear in self.rig.gear}
 
     @cached_property
     def groups(self) -> dict[str, dict[int, Gear]]:
@@ -64,20 +65,30 @@ class Directory:
     def by_alias(self) -> dict[str, tuple[Gear, ...]]:
         """What people call a part, where the rig has gear of it with a socket to spare."""
         result: dict[str, list[Gear]] = {}
-        used = plugged(self.rig)
+        used = connectors_in_use(self.rig)
         for gear in self.rig.gear:
             part = self.rig.parts_by_id[gear.part]
-            # "Choir condenser" is not the one condenser that stands elsewhere already.
-            if any(Endpoint(gear.id, connector.id) not in used for connector in part.connectors):
-                for word in part.called:
-                    result.setdefault(plain(word), []).append(gear)
+            sockets = {Endpoint(gear.id, connector.id) for connector in part.connectors}
+            # "Choir condenser" is not the one condenser that stands elsewhere already, and beside a "wireless handheld"
+            # in use a "wireless lapel" is another.
+            if sockets <= used:
+                continue
+            own = set(plain(gear.name).split()) if sockets & used and not has_many_sockets(part) else None
+            for word in map(plain, part.called):
+                if own is None or set(word.split()) <= own:
+                    result.setdefault(word, []).append(gear)
         return {word: tuple(gear) for word, gear in result.items()}
 
     @cached_property
-    def new_gear(self) -> dict[str, Part]:
-        """What people call the library's gear, and the rig's own."""
-        parts = [*library().values(), *self.rig.parts]
-        return {plain(word): part for part in parts if part.kind == "gear" for word in (*part.called, part.name)}
+    def new_gear(self) -> dict[str, tuple[Part, ...]]:
+        """What people call the rig's own gear and the library's: parts of one name in that order, since more sockets
+        may be wanted than the first has."""
+        result: dict[str, list[Part]] = {}
+        own = {part.id for part in self.rig.parts}
+        for part in (*self.rig.parts, *(part for part in library().values() if part.id not in own)):
+            for word in dict.fromkeys(map(plain, (*part.called, part.name))) if part.kind == "gear" else ():
+                result.setdefault(word, []).append(part)
+        return {word: tuple(parts) for word, parts in result.items()}
 
     @cached_property
     def built_in(self) -> dict[str, KitItem]:
@@ -95,7 +106,7 @@ class Directory:
         """Single leads, adapters and boxes by tag."""
         return {plain(item.tag): item for item in self.rig.kit}
 
-    def parts_called(self, text: str) -> tuple[Part, ...]:
+    def find_parts(self, text: str) -> tuple[Part, ...]:
         """Boxes, adapters and leads of that name, or whose name ends in it: "di" takes in every DI box."""
         text = plain(text)
         result: dict[str, Part] = {}
@@ -107,7 +118,7 @@ class Directory:
 
     def meanings(self, text: str) -> Iterator[Meaning]:
         """Ways to take a piece of a line as gear, the most literal first."""
-        words = plain(expanded(plain(text))).split()
+        words = plain(expand_ranges(plain(text))).split()
         typed = {word.lower(): word for word in re.split(r"[\s/&+,#]+", text)}
         yield from self._numbered_group(words)
         for count in range(len(words), 0, -1):
@@ -120,9 +131,9 @@ class Directory:
             yield from self._part_of_name(name, rest)
             if len(self.by_alias.get(name, ())) == 1:
                 yield Meaning(self.by_alias[name], rest)
-        yield from self._mistyped(words)
+        yield from self._correct_typing(words)
         for meaning in self._new(words):
-            yield replace(meaning, gear=tuple(self._spelled(gear, typed) for gear in meaning.gear))
+            yield replace(meaning, gear=tuple(self._spell(gear, typed) for gear in meaning.gear))
 
     def _numbered_group(self, words: list[str]) -> Iterator[Meaning]:
         """ "choir 1 2 3": each is a device of its own."""
@@ -147,13 +158,17 @@ class Directory:
         """Words that stand in the names of some gear: "laptop" for "Slides laptop", "speakers" for all of them."""
         for singular in dict.fromkeys((name, name.removesuffix("s"))):
             wanted = set(singular.split())
-            result = tuple(gear for full, gear in self.by_name.items() if wanted <= set(full.split()))
+            result = tuple(
+                gear
+                for full, gear in self.by_name.items()
+                if wanted <= set(full.split()) and not _other_side(full.split(), rest)
+            )
             if len(result) == 1:
                 yield Meaning(result, rest)
             elif result:
                 yield Meaning(result, rest, several=singular == name)
 
-    def _mistyped(self, words: list[str]) -> Iterator[Meaning]:
+    def _correct_typing(self, words: list[str]) -> Iterator[Meaning]:
         known = {**{alias: gear for alias, gear in self.by_alias.items() if len(gear) == 1}}
         known |= {name: (gear,) for name, gear in self.by_name.items()}
         for count in range(len(words), 0, -1):
@@ -164,11 +179,11 @@ class Directory:
     def _near(self, name: str, known: Iterable[str]) -> list[str]:
         """The closest known names, by letters left out, added, changed or exchanged.
 
-        Numbers must be the same: "radio 1" is never taken for "radio 2".
+        Numbers and sides must be the same: "radio 1" is never taken for "radio 2", nor "overhead L" for "overhead R".
         """
         if len(name) < 4:
             return []
-        same = [entry for entry in known if numbers(entry.split()) == numbers(name.split())]
+        same = [entry for entry in known if _marks(entry) == _marks(name)]
         slips = 1 if len(name) < 6 else 2 if len(name) < 10 else 3
         return [entry[0] for entry in process.extract(name, same, scorer=OSA.distance, score_cutoff=slips, limit=4)]
 
@@ -177,10 +192,12 @@ class Directory:
         "small desk 5" are one and its socket."""
         yield from self._new_by_number(words, plural=bool(words) and words[-1].isdigit())
         for stop in range(len(words) - 1, 0, -1):
-            known = self._kind_at_the_end(words[:stop], plural=False)
-            if known is not None:
-                part, title = known
-                yield Meaning((self._made(title, part),), tuple(words[stop:]), new=part)
+            for part, title in self._kinds_at_the_end(words[:stop], plural=False):
+                rest = tuple(words[stop:])
+                if len(rest) == 1 and rest[0] in SIDES and not has_sides(part):
+                    # "overhead L": two such microphones are told apart by their sides.
+                    yield Meaning((self._made(f"{title} {rest[0]}", part),), (), new=part)
+                yield Meaning((self._made(title, part),), rest, new=part)
         # Last, or "laptop phones" were a phone.
         yield from self._new_by_number(words, plural=True)
 
@@ -190,25 +207,24 @@ class Directory:
         while count and words[count - 1].isdigit():
             count -= 1
         named, figures = words[:count], words[count:]
-        known = self._kind_at_the_end(named, plural)
-        if known is None or len(figures) > MOST_NEW or (figures and has_many_sockets(known[0])):
-            return
-        part, title = known
-        labels = [title] if not figures else [f"{title} {number}" for number in figures]
-        yield Meaning(tuple(self._made(label, part) for label in labels), (), new=part)
+        for part, title in self._kinds_at_the_end(named, plural):
+            if len(figures) <= MOST_NEW and not (figures and has_many_sockets(part)):
+                labels = [title] if not figures else [f"{title} {number}" for number in figures]
+                yield Meaning(tuple(self._made(label, part) for label in labels), (), new=part)
 
-    def _kind_at_the_end(self, named: list[str], plural: bool) -> tuple[Part, str] | None:
-        """The part that the most of the last words stand for, and what such a device would be called."""
+    def _kinds_at_the_end(self, named: list[str], plural: bool) -> list[tuple[Part, str]]:
+        """The parts that the most of the last words stand for, and what such a device would be called."""
         for first in range(len(named)):
             kinds = (" ".join(named[first:]), " ".join(named[first:]).removesuffix("s"))
             for kind in dict.fromkeys(kinds if plural else kinds[:1]):
-                if (part := self.new_gear.get(kind)) is not None:
+                if (parts := self.new_gear.get(kind)) is not None:
                     alone = first > 0 and kind in KINDS_ALONE
-                    return part, " ".join(named[:first] if alone else (*named[:first], kind))
-        return None
+                    title = " ".join(named[:first] if alone else (*named[:first], kind))
+                    return [(part, title) for part in parts]
+        return []
 
     @staticmethod
-    def _spelled(gear: Gear, typed: dict[str, str]) -> Gear:
+    def _spell(gear: Gear, typed: dict[str, str]) -> Gear:
         """With capitals where the line or the library has them, and one at the beginning."""
         words = [_capitals().get(word) or typed.get(word, word) for word in gear.name.split()]
         name = " ".join(words)
@@ -221,11 +237,28 @@ class Directory:
         return Gear(id=next(id_ for id_ in ids if id_ not in taken), name=name, part=part.id)
 
 
+def _marks(name: str) -> tuple[list[int], list[str]]:
+    """What tells devices of one name apart: numbers and sides."""
+    words = name.split()
+    return numbers(words), [word[0] for word in words if word in SIDES]
+
+
+def _other_side(name: Iterable[str], rest: Iterable[str]) -> bool:
+    """Whether a side is typed and the name has the other."""
+    typed, named = ({word[0] for word in words if word in SIDES} for words in (rest, name))
+    return bool(typed and named and not typed & named)
+
+
 @lru_cache(maxsize=1)
 def _capitals() -> dict[str, str]:
     """Words that the library writes in capitals throughout: FOH, PA, USB."""
     words = [word for part in library().values() for entry in part.called for word in entry.split()]
     return {word.lower(): word for word in words if len(word) > 1 and word.isalpha() and word.isupper()}
+
+
+def has_sides(part: Part) -> bool:
+    """Whether it has sockets for a left and a right."""
+    return any(SIDES & tokens(connector) for connector in part.connectors)
 
 
 def has_many_sockets(part: Part) -> bool:

@@ -1,8 +1,9 @@
 """From a taken-apart line to the runs it wants: which devices, which sockets, through what, how far."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from ruvak.core.entry.grammar import Piece, Sentence, parsed
+from ruvak.core.entry.grammar import Piece, Sentence, parse
 from ruvak.core.entry.line_ends import (
     End,
     Side,
@@ -16,14 +17,16 @@ from ruvak.core.entry.line_ends import (
     split_up,
     takes_stereo,
 )
-from ruvak.core.entry.names import Directory, Meaning
+from ruvak.core.entry.lists import numbered, split_list
+from ruvak.core.entry.names import Directory, Meaning, has_many_sockets
 from ruvak.core.entry.reading import ProblemCode, ReadProblem
 from ruvak.core.entry.sockets import Role, sockets, usable
-from ruvak.core.entry.words import expanded, plain
+from ruvak.core.entry.words import expand_ranges, plain
+from ruvak.core.pieces.named import NamedPiece
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, KitItem, Rig
-from ruvak.core.units import METRES_PER_FOOT
+from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, Gear, KitItem, Rig
+from ruvak.core.units import METRES_PER_UNIT
 
 PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
 MONO = {"mono"}
@@ -61,26 +64,37 @@ class Wanted:
     """Kit named by tag."""
     length_m: float | None
     options: tuple[str, ...]
+    named: tuple[NamedPiece, ...] = ()
+    """What stands between the arrows, in its order; `parts` and `items` have it too, and what was added behind a
+    comma."""
+    goal_beside: End | None = None
+    """A second destination device of the same run: one stereo socket to two speakers."""
+
+    @property
+    def goals(self) -> tuple[End, ...]:
+        """Every destination; none where it is built in."""
+        return tuple(end for end in (self.goal, self.goal_beside) if end is not None)
 
 
-def problem(code: ProblemCode, piece: Piece, sentence: str, suggestions: tuple[str, ...] = ()) -> Refused:
+def problem(code: ProblemCode, piece: Piece, sentence: str) -> Refused:
     """A refusal about one piece of the line."""
     end = piece.start + max(1, len(piece.text))
-    return Refused(ReadProblem(code=code, start=piece.start, end=end, sentence=sentence, suggestions=suggestions))
+    return Refused(ReadProblem(code=code, start=piece.start, end=end, sentence=sentence))
 
 
 class Planner:
     """Reads lines against one rig. Raises Refused."""
 
-    def __init__(self, rig: Rig) -> None:
-        self.rig = rig
+    def __init__(self, rig: Rig, places: Mapping[str, frozenset[str]] | None = None) -> None:
+        """`places`: the numbers that other lines of the same list name behind a name."""
+        self.rig, self._places = rig, places or {}
         self.directory = Directory(rig)
         self.corrections: list[str] = []
 
     def plan(self, line: str) -> tuple[Sentence, tuple[Wanted, ...]]:
         """The runs a line asks for."""
         self.corrections = []
-        sentence = parsed(line, METRES_PER_FOOT if self.rig.length_unit == "ft" else 1.0)
+        sentence = parse(line, METRES_PER_UNIT[self.rig.length_unit])
         whole = Piece(line.strip(), len(line) - len(line.lstrip()))
         if sentence.arrows == 0:
             raise problem("no_arrow", whole, "Say where it goes: write > and the destination, as in “keys > desk 7/8”.")
@@ -92,21 +106,43 @@ class Planner:
         if not last.text:
             raise problem("no_destination", whole, "Nothing stands after the arrow: write where the sound goes.")
         length_m = self._length(sentence, whole)
-        parts, items, options = self._extras(sentence)
+        last = self._with_more_goals(sentence, last)
+        added, options = self._extras(sentence)
         passed: list[tuple[KitItem, Piece]] = []
-        for piece in middle:
-            self._way(piece, passed, parts, items)
+        boxes: list[NamedPiece] = []
+        sources = [self._source(piece, boxes) for piece in _split_sum(first)]
+        named = [*boxes, *(thing for piece in middle if (thing := self._way(piece, passed)) is not None)]
         built_in = self._built_in_name(last)
-        sources = [self._source(piece, parts) for piece in _added(first)]
         goal = None if built_in else self._side(last, "goal")
         if built_in:
             passed.append((built_in, last))
         runs = self._runs(sources, passed, goal, "mono" in options or any(s.mono for _, _, s in sources[0].devices))
         made = tuple(
-            replace(run, parts=(*run.parts, *parts), items=tuple(items), length_m=length_m, options=options)
+            replace(
+                run,
+                parts=(*run.parts, *(thing.parts for thing in (*named, *added) if thing.item is None)),
+                items=tuple(thing.item for thing in (*named, *added) if thing.item is not None),
+                length_m=length_m,
+                options=options,
+                named=tuple(named),
+            )
             for run in runs
         )
         return sentence, made
+
+    def _with_more_goals(self, sentence: Sentence, last: Piece) -> Piece:
+        """In "desk aux 1-2 > wedge left, wedge right" what stands behind the comma is one more destination."""
+        for extra in list(sentence.extras):
+            word = plain(extra.text)
+            if word in PHANTOM | MONO or word.startswith("with ") or self._thing(word) is not None:
+                break
+            try:
+                self._meant(extra, "goal")
+            except Refused:
+                break
+            sentence.extras.remove(extra)
+            last = Piece(f"{last.text}, {extra.text}", last.start)
+        return last
 
     def _length(self, sentence: Sentence, whole: Piece) -> float | None:
         if sentence.length is None and sentence.bare_m is None:
@@ -118,34 +154,31 @@ class Planner:
             raise problem("bad_length", whole, sentence_)
         return round(metres, 6)
 
-    def _extras(self, sentence: Sentence) -> tuple[list[tuple[str, ...]], list[str], tuple[str, ...]]:
-        parts: list[tuple[str, ...]] = []
-        items: list[str] = []
+    def _extras(self, sentence: Sentence) -> tuple[list[NamedPiece], tuple[str, ...]]:
+        """What stands behind commas: pieces wherever they fit, and options."""
+        pieces: list[NamedPiece] = []
         options: list[str] = []
         for extra in sentence.extras:
-            word = plain(extra.text).removeprefix("with ").removeprefix("via ").removeprefix("and ")
-            if word in PHANTOM:
-                options.append("phantom")
-            elif word in MONO:
-                options.append("mono")
-            elif not self._thing(word, parts, items):
+            option = option_of(extra)
+            if option is not None:
+                options.append(option)
+            elif (thing := self._thing(_bare_word(extra))) is not None:
+                pieces.append(thing)
+            else:
                 sentence_ = f"“{extra.text}” is neither a length, an option (phantom, mono) nor a lead, adapter or box."
                 raise problem("unknown_option", extra, sentence_)
-        return parts, items, tuple(dict.fromkeys(options))
+        return pieces, tuple(dict.fromkeys(options))
 
-    def _thing(self, text: str, parts: list[tuple[str, ...]], items: list[str]) -> bool:
+    def _thing(self, text: str) -> NamedPiece | None:
         """A lead, adapter or box named on the way: a tagged one, or any of a kind."""
         tagged = self.directory.by_tag.get(plain(text))
         if tagged is not None and not tagged.installed:
-            items.append(tagged.id)
-            return True
-        result = self.directory.parts_called(text)
-        if result:
-            parts.append(_ids(result))
-        return bool(result)
+            return NamedPiece((tagged.part,), tagged.id)
+        result = self.directory.find_parts(text)
+        return NamedPiece(_ids(result)) if result else None
 
     def _built_in_name(self, piece: Piece) -> KitItem | None:
-        words = plain(expanded(plain(piece.text))).split()
+        words = plain(expand_ranges(plain(piece.text))).split()
         for count in range(len(words), 0, -1):
             name = " ".join(words[:count])
             if name in self.directory.by_name:
@@ -157,34 +190,51 @@ class Planner:
                     return known.get(wanted) or squeezed[wanted]
         return None
 
-    def _way(
-        self, piece: Piece, passed: list[tuple[KitItem, Piece]], parts: list[tuple[str, ...]], items: list[str]
-    ) -> None:
+    def _way(self, piece: Piece, passed: list[tuple[KitItem, Piece]]) -> NamedPiece | None:
+        """What is named between two arrows; None for what is built in, which joins `passed`."""
         item = self._built_in_name(piece)
         if item is not None:
             passed.append((item, piece))
-        elif not self._thing(plain(piece.text), parts, items):
+            return None
+        thing = self._thing(plain(piece.text))
+        if thing is None:
             sentence = f"“{piece.text}” is neither built in here nor a lead, adapter or box."
             raise problem("unknown_way", piece, sentence)
+        return thing
 
-    def _source(self, piece: Piece, parts: list[tuple[str, ...]]) -> Side:
+    def _source(self, piece: Piece, named: list[NamedPiece]) -> Side:
         """Where the sound starts; in "guitar DI" the last words name the box it goes through."""
         try:
             return self._side(piece, "source")
         except Refused:
             words = piece.text.split()
             for first in range(max(1, len(words) - 2), len(words)):
-                boxes = [entry for entry in self.directory.parts_called(" ".join(words[first:])) if entry.kind == "box"]
+                boxes = [entry for entry in self.directory.find_parts(" ".join(words[first:])) if entry.kind == "box"]
                 if boxes:
                     side = self._side(Piece(" ".join(words[:first]), piece.start), "source")
-                    parts.append(tuple(box.id for box in boxes))
+                    named.append(NamedPiece(tuple(box.id for box in boxes)))
                     return side
             raise
 
     def _side(self, piece: Piece, role: Role) -> Side:
-        """One end of the line: the first meaning whose sockets exist."""
+        """One end of the line: several devices where it lists them, else what the words mean together."""
+        names = split_list(piece.text, role)
+        if len(names) < 2 or plain(expand_ranges(piece.text)) in self.directory.by_name:
+            return self._meant(piece, role)
+        start, sides = piece.start, list[Side]()
+        for name in names:
+            start = piece.start + piece.text.index(name, start - piece.start)
+            sides.append(self._meant(Piece(name, start), role))
+        devices = tuple(device for side in sides for device in side.devices)
+        if len({gear.id for gear, _, _ in devices}) < len(devices):
+            raise problem("ambiguous_name", piece, f"“{piece.text}” names one device twice: give each its own name.")
+        meaning = replace(sides[0].meaning, gear=tuple(gear for gear, _, _ in devices))
+        return Side(devices, piece, meaning, frozenset(name for side in sides for name in side.new))
+
+    def _meant(self, piece: Piece, role: Role) -> Side:
+        """The first meaning whose sockets exist."""
         unknown: tuple[Meaning, str] | None = None
-        for meaning in self.directory.meanings(piece.text):
+        for meaning in self.directory.meanings(numbered(piece.text)):
             if meaning.missing is not None:
                 code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
                 raise problem(code, piece, f"There is no “{meaning.missing}” in this rig.")
@@ -192,22 +242,33 @@ class Planner:
             for gear in meaning.gear:
                 part = meaning.new or self.rig.parts_by_id[gear.part]
                 named = sockets(part, meaning.rest, role)
+                if meaning.new is not None and self._is_too_small(part, gear, role):
+                    break
                 if not usable(part, role) or not speaks(part, role):
                     break
                 if named.unknown is not None:
                     if meaning.new is None or named.unknown.isdigit():
                         unknown = unknown or (meaning, named.unknown)
-                    if meaning.exact and named.unknown.isdigit():
-                        raise self._not_found(piece, role, unknown)
+                    # "Lead vocal 2" beside a "Lead vocal" is another microphone; a desk's number is a socket.
+                    if meaning.exact and named.unknown.isdigit() and has_many_sockets(part):
+                        raise self._refuse(piece, role, unknown)
                     break
                 devices.append((gear, part, named))
             if len(devices) == len(meaning.gear):
                 if meaning.corrected:
                     self.corrections.append(f"“{piece.text}” was taken for {meaning.corrected}.")
-                return Side(tuple(devices), piece, meaning)
-        raise self._not_found(piece, role, unknown)
+                new = frozenset(gear.id for gear in meaning.gear) if meaning.new is not None else frozenset[str]()
+                return Side(tuple(devices), piece, meaning, new)
+        raise self._refuse(piece, role, unknown)
 
-    def _not_found(self, piece: Piece, role: Role, unknown: tuple[Meaning, str] | None) -> Refused:
+    def _is_too_small(self, part: Part, gear: Gear, role: Role) -> bool:
+        """Whether a device that would be added lacks a socket that another line of the list names, though a larger part
+        of the same name may have it."""
+        figures = self._places.get(plain(gear.name), frozenset())
+        larger = [other for other in self.directory.new_gear.get(plain(gear.name), ()) if other.id != part.id]
+        return bool(larger) and has_many_sockets(part) and any(sockets(part, (f,), role).unknown for f in figures)
+
+    def _refuse(self, piece: Piece, role: Role, unknown: tuple[Meaning, str] | None) -> Refused:
         if unknown is not None:
             meaning, word = unknown
             gear = meaning.gear[0]
@@ -215,9 +276,26 @@ class Planner:
             have = ", ".join(usable_way.label for usable_way in usable(part, role)[:6])
             return problem("unknown_socket", piece, f"{gear.name} has no “{word}” here; it has {have}, …")
         code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
-        what, kind = ("sends sound", "dynamic mic") if role == "source" else ("takes sound", "powered speaker")
-        sentence = f"Nothing here called “{piece.text}” {what}. Write a name from this rig, or add what it is, "
-        return problem(code, piece, f"{sentence}as in “{piece.text} {kind}”.")
+        if (sentence := self._wrong_way(piece, role)) is not None:
+            return problem(code, piece, sentence)
+        what = "sends sound" if role == "source" else "takes sound"
+        sentence = f"Nothing called “{piece.text}” {what} here. Write a name from this rig or what kind of thing it is."
+        return problem(code, piece, sentence)
+
+    def _wrong_way(self, piece: Piece, role: Role) -> str | None:
+        """Of an output written as a destination, or an input written as a source: that it is so."""
+        other: Role = "goal" if role == "source" else "source"
+        for meaning in self.directory.meanings(numbered(piece.text)):
+            for gear in meaning.gear:
+                part = meaning.new or self.rig.parts_by_id[gear.part]
+                named = sockets(part, meaning.rest, other)
+                if named.positions and named.unknown is None and meaning.rest:
+                    label = next(way.label for way in part.connectors if way.id == named.positions[0][0])
+                    have = ", ".join(way.label for way in usable(part, role)[:6])
+                    kinds = ("an output", "inputs") if role == "goal" else ("an input", "outputs")
+                    instead = f"its {kinds[1]} are {have}, …" if have else f"it has no {kinds[1]}."
+                    return f"{label} of {gear.name} is {kinds[0]}; {instead}"
+        return None
 
     def _runs(
         self, sources: list[Side], passed: list[tuple[KitItem, Piece]], goal: Side | None, mono: bool
@@ -226,17 +304,18 @@ class Planner:
         if goal is not None and {g.id for g, _, _ in first.devices} & {g.id for g, _, _ in goal.devices}:
             raise problem("no_destination", goal.piece, "Source and destination are the same; write where it goes.")
         if len(sources) > 1:
-            ends = tuple(end_of(*side.devices[0], 1, "source", side.meaning.new is not None) for side in sources)
+            ends = tuple(end_of(*side.devices[0], 1, "source", bool(side.new)) for side in sources)
             if goal is None:
                 raise problem("no_destination", first.piece, "Two sources need one destination to meet at.")
             return [self._one(ends, passed, goal, 0, 1)]
         starts = one_each(first, "source", mono)
         if goal is None:
             return [self._one((end,), passed, None, i, len(starts)) for i, end in enumerate(starts)]
-        return self._paired(first, goal, passed, mono)
+        return self._pair(first, goal, passed, mono)
 
-    def _paired(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
+    def _pair(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
         """As many runs as there are pairs of devices; one where both ends are one device."""
+        goal = self._one_for_each_side(first, goal, mono)
         many_from, many_to = len(first.devices), len(goal.devices)
         if many_from == 1 and many_to == 1:
             return self._between_two(first, goal, passed, mono)
@@ -247,6 +326,8 @@ class Planner:
         places_to = many_to if many_to > 1 else len(goal.devices[0][2].positions)
         if many_to == 1 and places_to == 0 and many_from > 1:
             raise problem("unknown_socket", goal.piece, f"Say which inputs of {goal.devices[0][0].name} these go to.")
+        if many_from == places_from == 1 and places_to == many_to == 2 and not goal.meaning.several:
+            return [self._to_both(first, goal, passed)]
         if places_from != places_to:
             for side in (first, goal):
                 if side.meaning.several:
@@ -255,6 +336,24 @@ class Planner:
             sentence = f"{places_from} on the left and {places_to} on the right: write as many places on both sides."
             raise problem("counts_differ", goal.piece, sentence)
         return self._one_each(first, goal, passed, places_from)
+
+    def _to_both(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]]) -> Wanted:
+        """One socket to two devices, in one run."""
+        gear, part, named = first.devices[0]
+        start = end_of(gear, part, named, 1, "source", gear.id in first.new)
+        ends = split_up(goal, "goal", 2)
+        return Wanted((start,), self._passing(passed, 0, 1, 1), ends[0], (), (), None, (), goal_beside=ends[1])
+
+    def _one_for_each_side(self, first: Side, goal: Side, mono: bool) -> Side:
+        """A stereo source into "speakers" that are not there yet: one for each side."""
+        (_, part, named), (gear, target, places) = first.devices[0], goal.devices[0]
+        one_each_way = len(first.devices) == len(goal.devices) == 1 and gear.id in goal.new and not places.positions
+        if not (one_each_way and is_stereo(part, named, mono) and has_one_place(target) and not takes_stereo(target)):
+            return goal
+        words = goal.piece.text.split()
+        if not words[-1].lower().endswith("s") or plain(words[-1]) in map(plain, target.called):
+            return goal
+        return self._meant(Piece(f"{goal.piece.text} 1-2", goal.piece.start), "goal")
 
     def _one_each(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], count: int) -> list[Wanted]:
         """A run for each of so many places, first to first."""
@@ -267,7 +366,7 @@ class Planner:
     def _between_two(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
         (gear, part, named), (_, target, places) = first.devices[0], goal.devices[0]
         count_from, count_to = len(named.positions), len(places.positions)
-        new = first.meaning.new is not None
+        new = gear.id in first.new
         if count_to == 0 and not has_one_place(target):
             labels = [usable_way.label for usable_way in usable(target, "goal")]
             how = " or ".join(labels) if len(labels) <= FEW else f"write its number, as in “{goal.piece.text} 3”"
@@ -281,12 +380,12 @@ class Planner:
         from_lines = 2 if needs_both(part, named) and not passed else lines
         start = end_of(gear, part, named, 1 if mono else from_lines, "source", new)
         insert = self._returning(start, goal)
-        end = end_of(*goal.devices[0], 1 if insert else lines, "goal", goal.meaning.new is not None)
+        end = end_of(*goal.devices[0], 1 if insert else lines, "goal", bool(goal.new))
         wide = max(len(start.choices[0]), len(end.choices[0]))
         through = self._passing(passed, 0, wide, wide)
         if insert:
             return [
-                Wanted((start, insert), through, end, (_ids(self.directory.parts_called("insert lead")),), (), None, ())
+                Wanted((start, insert), through, end, (_ids(self.directory.find_parts("insert lead")),), (), None, ())
             ]
         return [Wanted((start,), through, end, (), (), None, ())]
 
@@ -302,7 +401,7 @@ class Planner:
     def _one(
         self, ends: tuple[End, ...], passed: list[tuple[KitItem, Piece]], goal: Side | None, index: int, many: int
     ) -> Wanted:
-        end = end_of(*goal.devices[0], 1, "goal", goal.meaning.new is not None) if goal else None
+        end = end_of(*goal.devices[0], 1, "goal", bool(goal.new)) if goal else None
         wide = len(ends[0].choices[0])
         return Wanted(ends, self._passing(passed, index, wide, many * wide), end, (), (), None, ())
 
@@ -310,7 +409,7 @@ class Planner:
         """What is built in, with the entries this run takes: `wide` of them, the line naming `many` altogether."""
         result = []
         for item, piece in passed:
-            words = plain(expanded(plain(piece.text))).split()
+            words = plain(expand_ranges(plain(piece.text))).split()
             part = self.rig.part_of(item.id)
             places = [word for word in words if word.isdigit()]
             kinds = [word for word in words if word in ("return", "returns", "send", "sends")]
@@ -326,11 +425,21 @@ class Planner:
         return tuple(result)
 
 
+def option_of(extra: Piece) -> str | None:
+    """What stands behind a comma, where it is an option."""
+    word = _bare_word(extra)
+    return "phantom" if word in PHANTOM else "mono" if word in MONO else None
+
+
+def _bare_word(extra: Piece) -> str:
+    return plain(extra.text).removeprefix("with ").removeprefix("via ").removeprefix("and ")
+
+
 def _ids(parts: tuple[Part, ...]) -> tuple[str, ...]:
     return tuple(part.id for part in parts)
 
 
-def _added(piece: Piece) -> list[Piece]:
+def _split_sum(piece: Piece) -> list[Piece]:
     """ "A + B" with a name on both sides: two sources. "L + R" and "7 + 8" are sockets of one."""
     halves = piece.text.split(" + ")
     if len(halves) == 2 and all(len(half.split()) > 1 for half in halves):

@@ -3,38 +3,43 @@
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from heapq import nsmallest
 from itertools import chain, islice, zip_longest
 
-from ruvak.core.analyse import quick_findings, sub_rig
+from ruvak.core.analyse import quick_findings
+from ruvak.core.entry.hosts import hosts_for
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.plan import Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.parts.library import embed
 from ruvak.core.pieces.cures import cures, ids_of
+from ruvak.core.pieces.named import named_routes
 from ruvak.core.pieces.pool import Pool, Ways, data_of, pool_for
+from ruvak.core.pieces.practice import misuses_di, practice_cost
 from ruvak.core.pieces.routes import Route, put_ops, routes, simplicity
-from ruvak.core.rig.connectors import fits
+from ruvak.core.rig.connectors import SHAPES, fits
 from ruvak.core.rig.controls import phantom_settings
 from ruvak.core.rig.edits import Edit, Op, PutThing, SetField, replay, set_setting
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact, Endpoint
+from ruvak.core.rig.prune import sub_rig
 from ruvak.core.rig.rig import Gear, Join, Rig, Run
 from ruvak.core.trace.layout import inside_links
 from ruvak.core.trace.trace import Trace, connector_at, merge_groups, points_of, trace
 
 ASSUMED_REACH_M = 3.0
 """How far a lead has to reach where the line does not say: a lead beside the desk, common practice."""
-SOLVED, SOLVED_AT_MOST = 4, 12
-"""How many wirings of one run are solved before one is chosen, and how many while every one leaves something wrong."""
-CURING, LOOKED_AT_TO_CURE = 6, 80
+SOLVED = 3
+"""How many wirings of one run are solved before one is chosen."""
+CURING, LOOKED_AT_TO_CURE = 3, 120
 """How many wirings are solved with what is made against what the best of them leaves wrong, and out of how many."""
-LOOKED_AT = 10
+LOOKED_AT = 120
 LOOKED_AT_FOR_NAMED = 400
 """How many wirings are put together, and how many when one must contain what the line names."""
 
 
 @dataclass(frozen=True)
-class Solved:
+class SubRigResult:
     """A run's findings, the small rig it was solved in, and that rig's trace."""
 
     findings: tuple[Finding, ...]
@@ -51,7 +56,7 @@ class Built:
     route: Route
     ops: tuple[Op, ...]
     rig: Rig
-    solved: Solved | None
+    solved: SubRigResult | None
 
 
 @dataclass(frozen=True)
@@ -62,7 +67,7 @@ class Proposal:
     run: Run
     route: Route
     ops: tuple[Op, ...]
-    solved: Solved
+    solved: SubRigResult
 
 
 @dataclass(frozen=True)
@@ -72,6 +77,8 @@ class _Wiring:
     sources: tuple[Endpoint, ...]
     goals: tuple[Endpoint, ...]
     route: Route
+    cost: tuple[float, float, float]
+    """Smaller is tried first: what has to be got and what is against practice, then the number of pieces, then lead."""
 
 
 @dataclass(frozen=True)
@@ -80,12 +87,25 @@ class _Tried:
 
     rank: tuple[float, ...]
     built: Built
-    solved: Solved
+    solved: SubRigResult
 
     @property
     def grade(self) -> Grade:
         """Its worst."""
         return self.solved.findings[0].grade
+
+
+def _names_pieces(wanted: Wanted) -> bool:
+    """Whether the line says what to use, so that practice has no say."""
+    return bool(wanted.named or wanted.parts or wanted.items)
+
+
+def _wiring(
+    pool: Pool, wanted: Wanted, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], route: Route
+) -> _Wiring:
+    to_get, pieces, lead_m = simplicity(route)
+    against = 0.0 if _names_pieces(wanted) else practice_cost(pool, route, sources, goals)
+    return _Wiring(sources, goals, route, (to_get + against, pieces, lead_m))
 
 
 class _Search:
@@ -103,9 +123,10 @@ class _Search:
         if _only_hums(one.solved.findings):
             self._humming.append(Counter(_parts_of(wiring.route)))
 
-    def is_done(self, enough: tuple[Grade, ...]) -> bool:
+    @property
+    def is_clear(self) -> bool:
         """Candidates come simplest first, so nothing that follows can rank before a clear one."""
-        return self.best is not None and self.best.grade in enough
+        return self.best is not None and self.best.grade is Grade.CLEAR
 
     def is_only_longer(self, pool: Pool, wiring: _Wiring) -> bool:
         """Whether it adds nothing but leads and adapters to one that only hums: they would not quieten it."""
@@ -128,14 +149,21 @@ class Proposer:
 
         `named`: the run's id, number, name and note.
         """
-        new: dict[str, Gear] = {end.gear.id: end.gear for end in (*wanted.sources, wanted.goal) if end and end.is_new}
-        base = embed(self.rig.with_fields(gear=(*self.rig.gear, *new.values()))) if new else self.rig
+        # What an earlier run of this line has brought is there already, with its switches as that run set them.
+        known = self.rig.owners_by_id
+        ends = [end for end in (*wanted.sources, *wanted.goals) if end.is_new]
+        new: dict[str, Gear] = {end.gear.id: end.gear for end in ends if end.gear.id not in known}
+        base = self.rig
+        if new:
+            new, bonds = hosts_for(self.rig, new.values())
+            base = self.rig.with_fields(gear=(*self.rig.gear, *new.values()), bonds=(*self.rig.bonds, *bonds))
+            base = embed(base)
         # What the line names by its tag is preferred to what would do as well.
         signal = data_of(base, (socket for end in wanted.sources for choice in end.choices[:1] for socket in choice))
         pool = replace(pool_for(base, known=self._known, signal=signal), first=frozenset(wanted.items))
         like_before = self._like_before(pool, wanted)
         if like_before is not None:
-            chosen = self._built(base, new, wanted, named, like_before)
+            chosen = self._build(base, new, wanted, named, like_before)
         else:
             result = self._best(base, new, wanted, named, pool)
             if result is None:
@@ -149,7 +177,7 @@ class Proposer:
     def _sockets(self, wanted: Wanted) -> Iterator[tuple[tuple[Endpoint, ...], tuple[Endpoint, ...]]]:
         """Each choice of sockets at the two ends of which none is in use."""
         for sources in _source_choices(wanted.sources):
-            for goals in wanted.goal.choices if wanted.goal else ((),):
+            for goals in _goal_choices(wanted):
                 if not any(end in self.users for end in (*sources, *goals)):
                     yield sources, goals
 
@@ -159,49 +187,56 @@ class Proposer:
         """Candidates solved one after the other until one is clear.
 
         First a few, simplest first; then with what is made against what the best of these leaves wrong, for there are
-        too many longer wirings to come upon that by chance; then the others, as long as something has to be mended.
+        too many longer wirings to come upon that by chance.
         """
         search = _Search()
         plain = chain(self._plainest(pool, wanted), self._candidates(pool, wanted))
 
-        def tries(some: Iterator[_Wiring], most: int, enough: tuple[Grade, ...]) -> None:
-            while search.count < most and not search.is_done(enough):
+        def tries(some: Iterator[_Wiring], most: int) -> None:
+            while search.count < most and not search.is_clear:
                 wiring = next(some, None)
                 if wiring is None:
                     return
                 if not search.is_only_longer(pool, wiring):
-                    search.add(wiring, self._tried(base, new, wanted, named, wiring))
+                    search.add(wiring, self._try(base, new, wanted, named, wiring))
 
-        tries(plain, SOLVED, (Grade.CLEAR,))
-        if search.best is not None and not search.is_done((Grade.CLEAR,)):
+        if wanted.named:
+            # What was typed is what is planned; what would do better is for the remedies to say.
+            tries(islice(plain, SOLVED), SOLVED)
+            return search.best.built if search.best is not None else None
+        tries(plain, SOLVED)
+        if search.best is not None and not search.is_clear:
             needed = ids_of(cures(finding.code.cure for finding in search.best.solved.findings), pool.parts.values())
             if needed:
-                more = replace(wanted, parts=(*wanted.parts, *needed))
-                tries(self._curing(pool, more), search.count + CURING, (Grade.CLEAR,))
-        tries(plain, search.count + SOLVED_AT_MOST - SOLVED, (Grade.CLEAR, Grade.WATCH))
+                tries(self._curing(pool, wanted, needed), search.count + CURING)
         return search.best.built if search.best is not None else None
 
-    def _curing(self, pool: Pool, wanted: Wanted) -> Iterator[_Wiring]:
+    def _curing(self, pool: Pool, wanted: Wanted, needed: tuple[tuple[str, ...], ...]) -> Iterator[_Wiring]:
         """Wirings with what the line does not name but needs: the simplest of each number of pieces in turn."""
         by_pieces: dict[int, list[_Wiring]] = {}
         for sources, goals in self._sockets(wanted):
-            for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT_TO_CURE):
+            curing = (
+                wiring
+                for wiring in self._find_wirings(pool, wanted, sources, goals)
+                if wiring.route.has_one_of_each(needed)
+            )
+            for wiring in islice(curing, LOOKED_AT_TO_CURE):
                 by_pieces.setdefault(len(wiring.route.items), []).append(wiring)
-        columns = [sorted(by_pieces[count], key=lambda one: simplicity(one.route)) for count in sorted(by_pieces)]
+        columns = [sorted(by_pieces[count], key=lambda wiring: wiring.cost) for count in sorted(by_pieces)]
         for row in zip_longest(*columns):
             yield from (entry for entry in row if entry is not None)
 
-    def _tried(
+    def _try(
         self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], wiring: _Wiring
     ) -> "_Tried":
-        built = self._built(base, new, wanted, named, wiring)
-        solved = _solved(built.rig, (built.run.id,))[0]
+        built = self._build(base, new, wanted, named, wiring)
+        solved = _solve(built.rig, (built.run.id,))[0]
         grade = solved.findings[0].grade
         many = len([finding for finding in solved.findings if finding.grade is grade])
-        rank = (-SEVERITY[grade], many, *simplicity(wiring.route))
+        rank = (-SEVERITY[grade], many, *wiring.cost)
         return _Tried(rank, replace(built, solved=solved), solved)
 
-    def _built(
+    def _build(
         self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], wiring: _Wiring
     ) -> Built:
         run_id, number, name, said = named
@@ -212,6 +247,7 @@ class Proposer:
         switches = tuple(_phantom_on(base, wiring.goals)) if phantom else ()
         ops: tuple[Op, ...] = (
             *self._gear_ops(base, new),
+            *(PutThing(kind="bonds", thing=bond) for bond in base.bonds[len(self.rig.bonds) :]),
             *put_ops(base, wiring.route.items),
             *switches,
             PutThing(kind="runs", thing=run),
@@ -234,8 +270,8 @@ class Proposer:
         if wanted.parts or wanted.items or wanted.through:
             return
         for sources, goals in self._sockets(wanted):
-            first = next(self._wired(pool, wanted, sources, goals), None)
-            if first is not None and simplicity(first.route)[:2] == (0, float(len(sources))):
+            first = next(self._find_wirings(pool, wanted, sources, goals), None)
+            if first is not None and first.cost[:2] == (0.0, float(len(sources))):
                 yield first
                 return
 
@@ -244,7 +280,7 @@ class Proposer:
         if self._kinds_before is None:
             return None
         for sources, goals in self._sockets(wanted):
-            for wiring in islice(self._wired(pool, wanted, sources, goals), LOOKED_AT):
+            for wiring in islice(self._find_wirings(pool, wanted, sources, goals), LOOKED_AT):
                 if self._kinds_before == _kinds(wiring.route):
                     return wiring
         return None
@@ -253,40 +289,46 @@ class Proposer:
         """The simplest wirings of each choice of sockets."""
         result: list[_Wiring] = []
         for sources, goals in self._sockets(wanted):
-            if wanted.length_m is None and not wanted.through and _straight(pool.rig, sources, goals):
-                yield _Wiring(sources, goals, Route((), (Join(a=sources[0], b=goals[0]),)))
+            plain = not (wanted.through or wanted.parts or wanted.items)
+            if wanted.length_m is None and plain and _straight(pool.rig, sources, goals):
+                route = Route((), (Join(a=sources[0], b=goals[0]),))
+                yield _wiring(pool, wanted, sources, goals, route)
                 return
-            few = islice(self._wired(pool, wanted, sources, goals), LOOKED_AT)
-            result += sorted(few, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
-        yield from sorted(result, key=lambda wiring: simplicity(wiring.route))[:SOLVED_AT_MOST]
+            few = islice(self._find_wirings(pool, wanted, sources, goals), LOOKED_AT)
+            result += nsmallest(SOLVED, few, key=lambda wiring: wiring.cost)
+        yield from nsmallest(SOLVED, result, key=lambda wiring: wiring.cost)
 
-    def _wired(
+    def _find_wirings(
         self, pool: Pool, wanted: Wanted, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]
     ) -> Iterator[_Wiring]:
-        need_m = wanted.length_m if wanted.length_m is not None else ASSUMED_REACH_M
-        if wanted.through:
+        need_m = wanted.length_m
+        if need_m is None:
+            need_m = 0.0 if _brings_its_lead(pool.rig, sources, goals) else ASSUMED_REACH_M
+        if wanted.named and not wanted.through and len(sources) == len(goals) == 1:
+            result = named_routes(pool, wanted.named, sources[0], goals[0], need_m)
+        elif wanted.through:
             result = _through(pool, wanted.through, sources, goals, need_m)
         else:
             result = routes(pool, sources, goals, need_m)
         for route in islice(result, LOOKED_AT_FOR_NAMED):
-            if _has(route, wanted):
-                yield _Wiring(sources, goals, route)
+            if _has(route, wanted) and (_names_pieces(wanted) or not misuses_di(pool, route, goals)):
+                yield _wiring(pool, wanted, sources, goals, route)
 
 
 def solved_together(built: list[Built]) -> list[Proposal]:
     """Solves together what was not solved while it was chosen."""
     rest = tuple(entry.run.id for entry in built if entry.solved is None)
-    later = dict(zip(rest, _solved(built[-1].rig, rest), strict=True)) if rest else {}
+    later = dict(zip(rest, _solve(built[-1].rig, rest), strict=True)) if rest else {}
     return [
         Proposal(entry.wanted, entry.run, entry.route, entry.ops, entry.solved or later[entry.run.id])
         for entry in built
     ]
 
 
-def _solved(rig: Rig, run_ids: tuple[str, ...]) -> list[Solved]:
+def _solve(rig: Rig, run_ids: tuple[str, ...]) -> list[SubRigResult]:
     small = sub_rig(rig, *run_ids)
     traced = trace(small)
-    return [Solved(findings, small, traced) for findings in quick_findings(small, traced)]
+    return [SubRigResult(findings, small, traced) for findings in quick_findings(small, traced)]
 
 
 def _only_hums(findings: tuple[Finding, ...]) -> bool:
@@ -299,6 +341,12 @@ def _only_hums(findings: tuple[Finding, ...]) -> bool:
 def _only_longer(pool: Pool, tried: Counter[str], pieces: Counter[str]) -> bool:
     """Whether a wiring adds nothing but leads and adapters to one that only hums: they would not quieten it."""
     return tried <= pieces and all(pool.parts[part].kind != "box" for part in pieces - tried)
+
+
+def _brings_its_lead(rig: Rig, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> bool:
+    """Whether everything at one end has a lead of its own, whose plug it is (not an XLR on a panel): that reaches."""
+    sides = [[connector_at(rig, end).form for end in ends] for ends in (sources, goals) if ends]
+    return any(all(SHAPES[form].plug and not form.startswith("xlr") for form in forms) for forms in sides)
 
 
 def _straight(rig: Rig, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> bool:
@@ -342,6 +390,16 @@ def _source_choices(sources: tuple[End, ...]) -> Iterator[tuple[Endpoint, ...]]:
     first, *rest = sources
     for choice in first.choices:
         yield (*choice, *(end for other in rest for end in other.choices[0]))
+
+
+def _goal_choices(wanted: Wanted) -> Iterator[tuple[Endpoint, ...]]:
+    if wanted.goal is None:
+        yield ()
+    elif wanted.goal_beside is None:
+        yield from wanted.goal.choices
+    else:
+        for choice, other in zip(wanted.goal.choices, wanted.goal_beside.choices, strict=False):
+            yield (*choice, *other)
 
 
 def _has(route: Route, wanted: Wanted) -> bool:

@@ -1,13 +1,17 @@
 """Typed lines in, readings out: what was understood, the runs, their pieces and result, the edit that makes them."""
 
 import re
+from collections.abc import Mapping
 from dataclasses import replace
 from itertools import chain
 
+from ruvak.core.entry.better import find_better
+from ruvak.core.entry.lists import places_named
 from ruvak.core.entry.plan import Planner, Refused, Wanted
 from ruvak.core.entry.propose import Built, Proposal, Proposer, solved_together
 from ruvak.core.entry.reading import Reading, ReadPiece, ReadProblem, ReadRun
 from ruvak.core.entry.rows import InputRow, line_of, note_of
+from ruvak.core.entry.suggest import suggest_lines
 from ruvak.core.entry.words import plain
 from ruvak.core.judge.finding import Grade
 from ruvak.core.rig.edits import Edit, is_setting
@@ -23,7 +27,9 @@ MANY_OUTPUTS = 3
 
 def read(rig: Rig, line: str) -> Reading:
     """One line against a prepared rig."""
-    return _Reader(rig).read(line)
+    reader = _Reader(rig)
+    reading = reader.read(line)
+    return reading.model_copy(update={"better": find_better(rig, reading, _Reader(rig).read)})
 
 
 def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: str) -> tuple[Reading, ...]:
@@ -34,22 +40,24 @@ def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: str) -> tuple[Reading,
 
 def read_all(rig: Rig, text: str) -> tuple[Reading, ...]:
     """Many lines, each building on those before it; empty lines and lines that start with # are skipped."""
-    reader = _Reader(rig)
-    lines = [line for line in text.splitlines() if line.strip() and not line.lstrip().startswith("#")]
-    return tuple(reader.read(line) for line in lines[:MOST_LINES])
+    lines = [line for line in text.splitlines() if line.strip() and not line.lstrip().startswith("#")][:MOST_LINES]
+    reader = _Reader(rig, places_named(lines))
+    return tuple(reader.read(line) for line in lines)
 
 
 class _Reader:
-    def __init__(self, rig: Rig) -> None:
-        self.rig = rig
+    def __init__(self, rig: Rig, places: Mapping[str, frozenset[str]] | None = None) -> None:
+        """`places`: see Planner."""
+        self.rig, self._places = rig, places or {}
 
     def read(self, line: str, note: str = "") -> Reading:
-        planner = Planner(self.rig)
+        planner = Planner(self.rig, self._places)
         try:
-            sentence, wanted = planner.plan(line)
-            proposals = self._proposed(wanted, sentence.number, line, note)
+            proposals = self._plan(planner, line, note)
         except Refused as refused:
             result = refused.problem
+            lines = suggest_lines(self.rig, line, result, self._problem_of)
+            result = result.model_copy(update={"suggestions": lines})
             return Reading(line=line, sentence=result.sentence, taken_for=(), runs=(), problems=(result,), edit=None)
         runs = tuple(_read_run(self.rig, proposal) for proposal in proposals)
         label = _label(runs)
@@ -57,12 +65,25 @@ class _Reader:
         taken_for = tuple(dict.fromkeys(planner.corrections))
         return Reading(line=line, sentence=_sentence(runs), taken_for=taken_for, runs=runs, problems=(), edit=edit)
 
-    def _proposed(self, wanted: tuple[Wanted, ...], number: int | None, line: str, note: str) -> list[Proposal]:
+    def _problem_of(self, line: str) -> ReadProblem | None:
+        """Why it makes no run, or None; nothing is kept of it."""
+        try:
+            _Reader(self.rig, self._places)._plan(Planner(self.rig, self._places), line, "")
+        except Refused as refused:
+            return refused.problem
+        return None
+
+    def _plan(self, planner: Planner, line: str, note: str) -> list[Proposal]:
+        """Every run of a line. Raises Refused."""
+        sentence, wanted = planner.plan(line)
+        return self._propose(wanted, sentence.number, line, note)
+
+    def _propose(self, wanted: tuple[Wanted, ...], number: int | None, line: str, note: str) -> list[Proposal]:
         """Every run's pieces; the reader goes on from the rig that has them."""
         proposer = Proposer(self.rig)
         all_built: list[Built] = []
         for index, entry in enumerate(wanted):
-            taken = _taken(proposer.rig, proposer.users, entry)
+            taken = _find_socket_in_use(proposer.rig, proposer.users, entry)
             if taken is not None:
                 raise Refused(_problem("socket_taken", line, taken))
             first = number + index if number is not None else None
@@ -94,7 +115,7 @@ def _problem(code: str, line: str, sentence: str) -> ReadProblem:
 
 
 def _too_far(wanted: Wanted) -> str:
-    goal = wanted.goal.gear.name if wanted.goal else "there"
+    goal = " and ".join(end.gear.name for end in wanted.goals) or "there"
     return (
         f"No leads reach {wanted.length_m:g} m from {wanted.sources[0].gear.name} to {goal}, though shorter ones do: "
         "bring the two nearer, or go through a box to a balanced line or a multicore."
@@ -102,7 +123,7 @@ def _too_far(wanted: Wanted) -> str:
 
 
 def _no_route(wanted: Wanted) -> str:
-    goal = wanted.goal.gear.name if wanted.goal else "there"
+    goal = " and ".join(end.gear.name for end in wanted.goals) or "there"
     if wanted.parts or wanted.items:
         return f"What you named on the way does not fit between {wanted.sources[0].gear.name} and {goal}; leave it out."
     if wanted.length_m is not None and wanted.length_m > 50:
@@ -112,9 +133,9 @@ def _no_route(wanted: Wanted) -> str:
     return f"No leads or adapters lead from {wanted.sources[0].gear.name} to {goal}; check the two sockets."
 
 
-def _taken(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> str | None:
+def _find_socket_in_use(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> str | None:
     """A sentence where a socket that the line may mean is in use."""
-    ends = [*wanted.sources, *((wanted.goal,) if wanted.goal else ())]
+    ends = [*wanted.sources, *wanted.goals]
     for end in ends:
         # A channel's microphone and line sockets are one channel: where either is in use, so is the channel.
         if any(socket in user for choice in end.choices for socket in choice):
@@ -153,7 +174,7 @@ def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
         from_words=_ends(rig, tuple(ends_of(rig, proposal.run, "out"))),
         to_words=_ends(rig, tuple(ends_of(rig, proposal.run, "in"))) or wanted.through[-1].item.tag,
         pieces=pieces,
-        new_gear=tuple(end.gear.part for end in (*wanted.sources, wanted.goal) if end is not None and end.is_new),
+        new_gear=tuple(end.gear.part for end in (*wanted.sources, *wanted.goals) if end.is_new),
         length_m=wanted.length_m,
         reach_assumed=wanted.length_m is None,
         options=wanted.options,

@@ -90,6 +90,17 @@ class ReadRun(Record):
     """Its conductors from source to destination."""
 
 
+class Better(Record):
+    """The same line without the pieces it names, where that comes out better."""
+
+    line: str
+    """What to type for it."""
+    grade: Grade
+    """Its worst grade."""
+    pieces: tuple[str, ...]
+    """What would be used instead, in words."""
+
+
 class Reading(Record):
     """One typed line. Without problems it has runs and the edit that makes them."""
 
@@ -105,3 +116,5 @@ class Reading(Record):
     """What was not understood."""
     edit: Edit | None
     """The change that makes them; null where it was not understood."""
+    better: Better | None = None
+    """Of a single line whose named pieces leave something wrong: what would do better."""

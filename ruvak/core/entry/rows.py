@@ -3,7 +3,7 @@
 from ruvak.core.entry.names import Directory, has_many_sockets
 from ruvak.core.entry.plan import PHANTOM
 from ruvak.core.entry.sockets import sockets
-from ruvak.core.entry.words import expanded, plain
+from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
 
@@ -32,7 +32,7 @@ def destination(rig: Rig, rows: tuple[InputRow, ...]) -> str:
         return most.name
     channels = [row.channel.strip() for row in rows if row.channel.strip().isdigit()]
     last, known = max(channels, key=int, default="1"), Directory(rig).new_gear
-    return next((word for word in NEW_DESKS if sockets(known[word], (last,), "goal").unknown is None), NEW_DESKS[-1])
+    return next((word for word in NEW_DESKS if sockets(known[word][0], (last,), "goal").unknown is None), NEW_DESKS[-1])
 
 
 def line_of(rig: Rig, row: InputRow, goal: str) -> str:
@@ -56,7 +56,7 @@ def _source(rig: Rig, who: str, device: str, wants: bool, direct: bool) -> str:
     """The name, with what it is behind it where the name alone says nothing."""
     directory = Directory(rig)
     name = who.strip()
-    if plain(expanded(name)) in directory.by_name:
+    if plain(expand_ranges(name)) in directory.by_name:
         return name
     for word in (device, *device.split()[::-1]):
         if not direct and word in directory.new_gear:

@@ -12,6 +12,7 @@ from ruvak.core.rig.part import Connector, Part
 Role = Literal["source", "goal", "through"]
 
 _LEFT, _RIGHT = {"l", "left"}, {"r", "right"}
+SIDES = frozenset(_LEFT | _RIGHT)
 _NOISE = frozenset((
     "in", "ins", "input", "inputs", "out", "outs", "output", "outputs",
     "ch", "chan", "channel", "channels", "socket", "sockets", "and", "number",
@@ -57,7 +58,7 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     """Reads the words after a name; `unknown` holds the first that no socket answers to."""
     options = usable(part, role)
     known = set().union(*(tokens(option) for option in options))
-    kinds, places, sides, unknown = _sorted(words, known)
+    kinds, places, sides, unknown = _sort_words(words, known)
     mono = "mono" in words and not sides
     fitting = [option for option in options if kinds <= tokens(option)]
     if unknown is not None or not fitting:
@@ -72,7 +73,7 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     return Sockets(result, None, mono)
 
 
-def _sorted(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list[str], list[str], str | None]:
+def _sort_words(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list[str], list[str], str | None]:
     """Words as kinds of socket, numbers, sides, and the first that is none of these."""
     kinds: set[str] = set()
     places: list[str] = []
@@ -81,7 +82,7 @@ def _sorted(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list[str
         meant = _SYNONYMS.get(word, word)
         if word.isdigit():
             places.append(word)
-        elif word in _LEFT | _RIGHT:
+        elif word in SIDES:
             sides.append("left" if word in _LEFT else "right")
         elif len(word) == 2 and word in ("lr", "l/r"):
             sides += ["left", "right"]

@@ -60,7 +60,7 @@ _MOST = 64
 
 
 @lru_cache(maxsize=8192)
-def expanded(text: str) -> str:
+def expand_ranges(text: str) -> str:
     """Ranges written out: "1-4" as "1 2 3 4"; slashes, ampersands, plus signs and commas between places as spaces."""
 
     def run(result: re.Match[str]) -> str:

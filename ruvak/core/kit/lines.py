@@ -135,7 +135,7 @@ class _Reader:
         name = plain(re.sub(r"[.,;:\s]+$", "", text.strip(" ,.;:")))
         if not name:
             raise _Problem("Say what it is: microphone lead, passive DI, line isolator, …")
-        parts = self._called(name) or self._nearly(name)
+        parts = self._find_parts(name) or self._nearly(name)
         if not parts:
             raise _Problem(
                 f"Nothing here is called \N{LEFT DOUBLE QUOTATION MARK}{name}\N{RIGHT DOUBLE QUOTATION MARK}."
@@ -145,10 +145,10 @@ class _Reader:
             raise _Problem(f"That could be: {names}. Write more of its name.")
         return parts[0]
 
-    def _called(self, name: str) -> tuple[Part, ...]:
+    def _find_parts(self, name: str) -> tuple[Part, ...]:
         """By a full name first, then by the end of one."""
         for entry in dict.fromkeys((name, name.removesuffix("s"), name.removesuffix("es"))):
-            parts = self.directory.parts_called(entry)
+            parts = self.directory.find_parts(entry)
             full = tuple(part for part in parts if entry in {plain(word) for word in (*part.called, part.name)})
             if full or parts:
                 return full or parts

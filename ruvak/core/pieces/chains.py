@@ -41,7 +41,7 @@ def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> 
     Those with least to get first, then the shortest.
     """
     single = pool.single
-    missing = frozenset(way.part for way in single if not pool.owned(way.part))
+    missing = frozenset(way.part for way in single if not pool.owns(way.part))
     return _in_order(single, missing, start, goal, most, pool.twice)
 
 
@@ -72,6 +72,8 @@ def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int, twice: 
                     continue
                 if len(steps) > 1 and not (way.cabled or steps[-1].way.cabled):
                     continue
+                if steps and _goes_back(steps[-1], way):
+                    continue
                 grown = (*steps, Step(way, way.entries[0], way.exits[0]))
                 if made_for(way.exits[0].form, goal):
                     result.append(grown)
@@ -80,7 +82,12 @@ def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int, twice: 
     return tuple(result)
 
 
-def filled(
+def _goes_back(before: Step, way: Way) -> bool:
+    """Whether a lead or adapter only undoes what the one in front of it does: RCA to XLR, then XLR to RCA."""
+    return not (before.way.boxed or way.boxed) and way.exits[0].form == before.entry.form
+
+
+def fill_chain(
     pool: Pool,
     steps: tuple[Step, ...],
     start: Endpoint,
@@ -103,7 +110,7 @@ def filled(
         taken |= {picked[-1][0].id}
     if cabled and not _reach(pool, steps, picked, cabled, need_m, used):
         return None
-    return _joined(pool, steps, picked, start, goal)
+    return _join(pool, steps, picked, start, goal)
 
 
 def _reach(
@@ -131,17 +138,19 @@ def _reach(
     step = steps[main]
     if not made_for(step.exit.form, step.entry.form):
         return False
-    picked[main] = _several(pool, part, options, need_m - others)
+    picked[main] = _several(pool, part, options, need_m - others, taken)
     return bool(picked[main])
 
 
-def _several(pool: Pool, part: str, options: tuple[KitItem, ...], need_m: float) -> list[KitItem]:
+def _several(
+    pool: Pool, part: str, options: tuple[KitItem, ...], need_m: float, taken: frozenset[str]
+) -> list[KitItem]:
     """The fewest, longest first, that reach together; made up ones where the kit runs out. Empty if three do not."""
     chosen: list[KitItem] = []
     left = sorted(options, key=lambda item: -(item.length_m or 0.0))
     while len(chosen) < 3 and sum(item.length_m or 0.0 for item in chosen) < need_m:
         if not left:
-            more = pool.items(part, frozenset(i.id for i in (*options, *chosen)))
+            more = pool.items(part, taken | {item.id for item in (*options, *chosen)})
             left = sorted((i for i in more if not i.owned), key=lambda item: -(item.length_m or 0.0))
             if not left:
                 return []
@@ -169,7 +178,7 @@ def _form_at(pool: Pool, end: Endpoint) -> Form | None:
     return connector_at(pool.rig, end).form if end.owner in pool.rig.owners_by_id else None
 
 
-def _joined(pool: Pool, steps: tuple[Step, ...], picked: list[list[KitItem]], start: Endpoint, goal: Endpoint) -> Chain:
+def _join(pool: Pool, steps: tuple[Step, ...], picked: list[list[KitItem]], start: Endpoint, goal: Endpoint) -> Chain:
     items: list[KitItem] = []
     joins: list[Join] = []
     here = start

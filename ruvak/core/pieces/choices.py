@@ -37,12 +37,16 @@ def choices(rig: Rig, run: Run, at: int, replace: bool) -> tuple[PieceChoice, ..
     """For place `at` among the pieces, in front of what stands there or instead of it. Fitting and owned ones first."""
     pool = pool_for(rig, run.id)
     before, after = _neighbours(rig, run, at, at + 1 if replace else at)
-    piece_choices: list[PieceChoice] = []
+    # Some parts have two ways through them, since they may stand either way round.
+    fitting: dict[str, bool] = {}
     for way in pool.ways:
         good = any(before is None or fits(before, entry.form) for entry in way.entries) and any(
             after is None or fits(after, exit_.form) for exit_ in way.exits
         )
-        piece_choices += [_choice(pool, item, good) for item in pool.items(way.part, frozenset(run.pieces))]
+        fitting[way.part] = fitting.get(way.part, False) or good
+    piece_choices = [
+        _choice(pool, item, good) for part, good in fitting.items() for item in pool.items(part, frozenset(run.pieces))
+    ]
     piece_choices.sort(key=lambda choice: (not choice.fits, not choice.in_kit, choice.part, choice.length_m or 0.0))
     return tuple(piece_choices[:MOST])
 

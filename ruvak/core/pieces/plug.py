@@ -6,7 +6,7 @@ from ruvak.core.pieces.pool import MOST_CONNECTORS
 from ruvak.core.rig.connectors import SHAPES, fits
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import Join, Rig, Run, called
+from ruvak.core.rig.rig import Join, Rig, Run, name_of
 from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
@@ -19,7 +19,7 @@ class Plugged:
     gaps: tuple[str, ...]
 
 
-def plugged(rig: Rig, run: Run, pieces: tuple[str, ...]) -> Plugged:
+def plug_pieces(rig: Rig, run: Run, pieces: tuple[str, ...]) -> Plugged:
     """The run's own end sockets joined by these pieces, first to last. The rig knows all of them."""
     sources, goals = list(ends_of(rig, run, "out")), list(ends_of(rig, run, "in"))
     kept = {(join.a, join.b): join for join in run.joins}
@@ -74,4 +74,4 @@ def _gap(rig: Rig, endpoint: Endpoint, other: Endpoint) -> str:
 
 def _words(rig: Rig, end: Endpoint) -> str:
     connector: Connector = connector_at(rig, end)
-    return f"{called(rig, end.owner)}, {SHAPES[connector.form].words}"
+    return f"{name_of(rig, end.owner)}, {SHAPES[connector.form].words}"

@@ -6,7 +6,7 @@ from functools import cached_property
 from operator import is_
 
 from ruvak.core.parts.library import library
-from ruvak.core.rig.connectors import Form
+from ruvak.core.rig.connectors import SHAPES, Form
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import SignalClass
@@ -104,18 +104,18 @@ class Pool:
     @cached_property
     def ways(self) -> tuple[Way, ...]:
         """All ways, owned kinds first; of what would have to be got, nothing twice."""
-        wanted = (way for way in self.through.all if self.owned(way.part) or way.part not in self.through.twins)
-        return tuple(sorted(wanted, key=lambda way: not self.owned(way.part)))
+        wanted = (way for way in self.through.all if self.owns(way.part) or way.part not in self.through.twins)
+        return tuple(sorted(wanted, key=lambda way: not self.owns(way.part)))
 
     @cached_property
     def single(self) -> frozenset[Way]:
         """The same with one entry and one exit."""
-        owned = {twin for twin in self.through.twins if self.owned(twin)}
+        owned = {twin for twin in self.through.twins if self.owns(twin)}
         if not owned:
             return self.through.plain
         return self.through.plain | {way for way in self.through.single if way.part in owned}
 
-    def owned(self, part: str) -> bool:
+    def owns(self, part: str) -> bool:
         """Whether the kit has a free one, this run's own pieces included."""
         return part in self._free_of
 
@@ -148,17 +148,25 @@ class Pool:
 
 
 def _either_way(part: Part) -> bool:
-    """Whether a lead does not care which end is nearer the source: no XLR on it and its two ends differ in form.
+    """Whether a lead or adapter does not care which end is nearer the source: no XLR on it and its two ends differ in
+    form. An adapter must join contact to contact besides: one that feeds both sides of a plug sums them when turned.
 
     Nor does one made for data, whose outputs have female sockets as often as male ones.
     """
     if part.signal is not None:
         return True
     forms = [tuple(connector.form for connector in part.connectors if connector.side == side) for side in ("in", "out")]
-    turned = part.kind == "lead" and bool(part.cables) and not part.switches and forms[0] != forms[1]
+    wired = bool(part.cables) if part.kind == "lead" else part.kind == "adapter" and _joins_one_to_one(part)
+    turned = wired and not part.switches and forms[0] != forms[1]
     return turned and not any(
         connector.form.startswith("xlr") or connector.side == "both" for connector in part.connectors
     )
+
+
+def _joins_one_to_one(part: Part) -> bool:
+    """Whether an adapter has two connectors of as many contacts, wired straight through."""
+    counts = {len(SHAPES[connector.form].contacts) for connector in part.connectors}
+    return len(part.connectors) == 2 and len(counts) == 1 and not part.elements and len(part.wires) in counts
 
 
 def _twins(parts: tuple[Part, ...]) -> Iterator[str]:

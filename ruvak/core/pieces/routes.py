@@ -2,11 +2,11 @@
 
 from collections.abc import Collection, Iterable, Iterator
 from dataclasses import dataclass
-from itertools import islice, product
+from itertools import islice, product, zip_longest
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.parts.library import library
-from ruvak.core.pieces.chains import Chain, Step, filled, kinds
+from ruvak.core.pieces.chains import Chain, Step, fill_chain, kinds
 from ruvak.core.pieces.pool import Pool, Socket, Way
 from ruvak.core.rig.connectors import Form, made_for
 from ruvak.core.rig.edits import Op, PutThing
@@ -42,13 +42,20 @@ def routes(pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...
     """Ways to wire these sockets, simplest first; need_m is how far each line has to reach."""
     if len(sources) == len(goals):
         if len(sources) == 2:
-            yield from _twins(pool, sources, goals, need_m)
-            yield from _twins_in_line(pool, sources, goals, need_m)
-        yield from _side_by_side(pool, sources, goals, need_m)
+            # In turn, so that a few looked at are of each kind.
+            rows = zip_longest(
+                _twins(pool, sources, goals, need_m),
+                _side_by_side(pool, sources, goals, need_m),
+                _twins_in_line(pool, sources, goals, need_m),
+                _twins_then_singles(pool, sources, goals, need_m),
+            )
+            yield from (route for row in rows for route in row if route is not None)
+        else:
+            yield from _side_by_side(pool, sources, goals, need_m)
     elif len(sources) == 1:
-        yield from _forked(pool, sources[0], goals, need_m)
+        yield from _fork(pool, sources[0], goals, need_m)
     elif len(goals) == 1:
-        yield from _merged(pool, sources, goals[0], need_m)
+        yield from _merge(pool, sources, goals[0], need_m)
 
 
 def simplicity(route: Route) -> tuple[int, float, float]:
@@ -88,7 +95,7 @@ def _lines(
 ) -> Iterator[Chain]:
     """Filled chains between two connectors."""
     for steps in islice(kinds(pool, start[1], goal[1], most), 40 * CHAINS_EACH):
-        chain = filled(pool, steps, start[0], goal[0], need_m, used)
+        chain = fill_chain(pool, steps, start[0], goal[0], need_m, used)
         if chain is not None:
             yield chain
 
@@ -100,7 +107,7 @@ def _side_by_side(
     first, *rest = zip(sources, goals, strict=True)
     start, goal = (first[0], _form(pool, first[0])), (first[1], _form(pool, first[1]))
     for steps in islice(kinds(pool, start[1], goal[1]), 40 * CHAINS_EACH):
-        chain = filled(pool, steps, start[0], goal[0], need_m)
+        chain = fill_chain(pool, steps, start[0], goal[0], need_m)
         if chain is None:
             continue
         chains = [chain]
@@ -121,7 +128,7 @@ def _same_kinds(
     entries = [*(step.entry.form for step in steps), _form(pool, ends[1])]
     if not all(made_for(form, other) for form, other in zip(forms, entries, strict=True)):
         return None
-    return filled(pool, steps, ends[0], ends[1], need_m, used)
+    return fill_chain(pool, steps, ends[0], ends[1], need_m, used)
 
 
 def _twins(pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
@@ -137,7 +144,7 @@ def _twins_by(
 ) -> Iterator[Route]:
     for item in _items(pool, way, need_m):
         starts = [(Endpoint(item.id, exit_.id), exit_.form) for exit_ in way.exits]
-        for joins, leads, reached_m in _gathered(pool, item, way.entries, sources):
+        for joins, leads, reached_m in _gather(pool, item, way.entries, sources):
             taken = {lead.id for lead in leads}
             left_m = need_m - (item.length_m or 0.0) - reached_m
             for route in islice(_onward(pool, item, joins, starts, goals, left_m), 2):
@@ -162,6 +169,27 @@ def _twins_in_line(
                     yield route
 
 
+def _twins_then_singles(
+    pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
+) -> Iterator[Route]:
+    """A short twin lead into a box with two ways, and from there the same pieces for each line."""
+    twins = [way for way in pool.ways if len(way.entries) == 2 and len(way.exits) == 2]
+    start = _forms(pool, sources)
+    for box in (way for way in twins if not way.cabled):
+        for first in (way for way in twins if way.cabled and _fits(start, way.entries)):
+            if not _fits(_forms_of(first.exits), box.entries):
+                continue
+            leads, boxes = _items(pool, first, 0.0), _items(pool, box, 0.0)
+            if not leads or not boxes:
+                continue
+            lead, item = leads[0], boxes[0]
+            joins, ends = _join_twins([first, box], [lead, item], sources)
+            exits = list(zip(ends, _forms_of(box.exits), strict=True))
+            left_m = need_m - (lead.length_m or 0.0)
+            for route in islice(_onward(pool, item, joins, exits, goals, left_m), 2):
+                yield Route((lead, *route.items), route.joins, route.misfits)
+
+
 def _twin_items(
     pool: Pool, chain: list[Way], sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
 ) -> Route | None:
@@ -176,13 +204,20 @@ def _twin_items(
         left_m = max(0.0, left_m - (options[0].length_m or 0.0))
     if left_m > 0.0:
         return None
+    joins, ends = _join_twins(chain, items, sources)
+    return Route(tuple(items), (*joins, *(Join(a=end, b=goal) for end, goal in zip(ends, goals, strict=True))))
+
+
+def _join_twins(
+    chain: list[Way], items: list[KitItem], sources: tuple[Endpoint, ...]
+) -> tuple[tuple[Join, ...], tuple[Endpoint, ...]]:
+    """Pieces with two ways through them one behind the other: their joins, and the exits of the last."""
     joins: list[Join] = []
-    ends = list(sources)
+    ends = sources
     for way, item in zip(chain, items, strict=True):
         joins += [Join(a=end, b=Endpoint(item.id, entry.id)) for end, entry in zip(ends, way.entries, strict=True)]
-        ends = [Endpoint(item.id, entry.id) for entry in way.exits]
-    joins += [Join(a=end, b=goal) for end, goal in zip(ends, goals, strict=True)]
-    return Route(tuple(items), tuple(joins))
+        ends = tuple(Endpoint(item.id, entry.id) for entry in way.exits)
+    return tuple(joins), ends
 
 
 def _forms(pool: Pool, ends: tuple[Endpoint, ...]) -> tuple[Form, ...]:
@@ -197,7 +232,7 @@ def _forms_of(sockets: tuple[Socket, ...]) -> tuple[Form, ...]:
     return tuple(socket.form for socket in sockets)
 
 
-def _forked(pool: Pool, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
+def _fork(pool: Pool, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
     """A lead or box that takes the source apart, with lines to each goal behind it, perhaps a lead before it."""
     for way in pool.ways:
         if len(way.entries) != 1 or len(way.exits) != len(goals):
@@ -232,7 +267,7 @@ def _onward(
             used = frozenset({item.id, *(item.id for chain in chains for item in chain.items)})
             if not made_for(form, steps[0].entry.form if steps else _form(pool, goal)):
                 break
-            chain = filled(pool, steps, start, goal, max(0.0, need_m), used)
+            chain = fill_chain(pool, steps, start, goal, max(0.0, need_m), used)
             if chain is None:
                 break
             chains.append(chain)
@@ -241,7 +276,7 @@ def _onward(
             yield Route((item, *route.items), (*joins, *route.joins), route.misfits)
 
 
-def _merged(pool: Pool, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float) -> Iterator[Route]:
+def _merge(pool: Pool, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float) -> Iterator[Route]:
     """A lead or box that brings the sources together, with a line to the goal behind it."""
     for way in pool.ways:
         if len(way.entries) != len(sources) or len(way.exits) != 1:
@@ -252,14 +287,14 @@ def _merged(pool: Pool, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: f
 def _merged_by(pool: Pool, way: Way, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float) -> Iterator[Route]:
     for item in _items(pool, way, need_m):
         onward = (Endpoint(item.id, way.exits[0].id), way.exits[0].form)
-        for joins, leads, reached_m in _brought(pool, item, way.entries, sources):
+        for joins, leads, reached_m in _bring(pool, item, way.entries, sources):
             left_m = max(0.0, need_m - (item.length_m or 0.0) - reached_m)
             used = frozenset({item.id, *(lead.id for lead in leads)})
             for line in islice(_lines(pool, onward, (goal, _form(pool, goal)), left_m, used, 2), 2):
                 yield Route((*leads, item, *line.items), (*joins, *line.joins), line.misfits)
 
 
-def _gathered(
+def _gather(
     pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[Endpoint, ...]
 ) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
     """The sources into the entries in order, straight or each by one short lead of the same kind."""
@@ -271,7 +306,7 @@ def _gathered(
             goes = steps[-1].exit.form if steps else _form(pool, source)
             if not made_for(goes, entry.form) or (steps and not made_for(_form(pool, source), steps[0].entry.form)):
                 break
-            chain = filled(pool, steps, source, Endpoint(item.id, entry.id), 0.0, used)
+            chain = fill_chain(pool, steps, source, Endpoint(item.id, entry.id), 0.0, used)
             if chain is None:
                 break
             chains.append(chain)
@@ -280,11 +315,11 @@ def _gathered(
             yield together.joins, together.items, min(chain.length_m for chain in chains)
 
 
-def _brought(
+def _bring(
     pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[Endpoint, ...]
 ) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
     """Each by a lead of its own, or both by one."""
-    yield from _gathered(pool, item, entries, sources)
+    yield from _gather(pool, item, entries, sources)
     yield from _by_twins(pool, item, entries, sources)
 
 

@@ -3,7 +3,7 @@
 import unittest
 
 from ruvak.core.pieces.choices import choices
-from ruvak.core.pieces.plug import plugged
+from ruvak.core.pieces.plug import plug_pieces
 from ruvak.core.rig.rig import Rig, Run
 from tests.support.rigs import demo_rig, wired
 
@@ -15,23 +15,23 @@ def run_of(rig: Rig) -> Run:
 class Plugging(unittest.TestCase):
     def test_as_it_is_it_stays(self) -> None:
         rig = demo_rig()
-        self.assertEqual(plugged(rig, run_of(rig), run_of(rig).pieces).joins, run_of(rig).joins)
+        self.assertEqual(plug_pieces(rig, run_of(rig), run_of(rig).pieces).joins, run_of(rig).joins)
 
     def test_another_adapter_of_the_same_kind_takes_its_place(self) -> None:
-        found = plugged(demo_rig(), run_of(demo_rig()), ("adapter-7", "lead-31"))
+        found = plug_pieces(demo_rig(), run_of(demo_rig()), ("adapter-7", "lead-31"))
         self.assertEqual([(str(join.a), str(join.b)) for join in found.joins], [
             ("laptop.phones", "adapter-7.in"), ("adapter-7.out", "lead-31.in"), ("lead-31.out", "speaker.in1"),
         ])  # fmt: skip
         self.assertEqual(found.gaps, ())
 
     def test_what_does_not_fit_is_left_out_and_said(self) -> None:
-        found = plugged(demo_rig(), run_of(demo_rig()), ("lead-31",))
+        found = plug_pieces(demo_rig(), run_of(demo_rig()), ("lead-31",))
         self.assertEqual([str(join.b) for join in found.joins], ["speaker.in1"])
         self.assertEqual(len(found.gaps), 1)
         self.assertIn("does not go into", found.gaps[0])
 
     def test_no_legs_at_all(self) -> None:
-        found = plugged(demo_rig(), run_of(demo_rig()), ())
+        found = plug_pieces(demo_rig(), run_of(demo_rig()), ())
         self.assertEqual((found.joins, len(found.gaps)), ((), 1))
 
     def test_a_looked_at_sleeve_is_remembered(self) -> None:
@@ -42,7 +42,7 @@ class Plugging(unittest.TestCase):
         joins = [{"a": "laptop.phones", "b": "four.in", "sleeve": "R2"}]
         changed_run = {**run_of(rig).model_dump(), "pieces": ["four"], "joins": joins}
         changed = wired(embed(rig.with_fields(kit=wired_kit(kit))), runs=[changed_run])
-        self.assertEqual(plugged(changed, run_of(changed), ("four",)).joins[0].sleeve, "R2")
+        self.assertEqual(plug_pieces(changed, run_of(changed), ("four",)).joins[0].sleeve, "R2")
 
 
 def wired_kit(kit: list[dict[str, object]]) -> tuple[object, ...]:
@@ -60,6 +60,8 @@ class Choices(unittest.TestCase):
 
     def test_between_two_xlrs_what_has_xlrs_on_both_sides_fits(self) -> None:
         found = choices(demo_rig(), run_of(demo_rig()), 1, replace=False)
+        named = [(one.item, one.length_m) for one in found]
+        self.assertEqual(len(named), len(set(named)), "each once, though some may stand either way round")
         fitting = {one.part for one in found if one.fits}
         self.assertLessEqual({"mic-lead", "isolator-xlr", "pad-20", "lift-xlr", "adapter-xlr-turn"}, fitting)
         self.assertNotIn("di-passive", fitting)

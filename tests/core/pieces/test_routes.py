@@ -4,7 +4,7 @@ import unittest
 from collections.abc import Iterable
 from itertools import islice
 
-from ruvak.core.pieces.chains import filled, kinds, misfit
+from ruvak.core.pieces.chains import fill_chain, kinds, misfit
 from ruvak.core.pieces.pool import Pool, pool_for
 from ruvak.core.pieces.routes import Route, routes, simplicity
 from ruvak.core.rig.connectors import Form, made_for
@@ -49,7 +49,7 @@ class OneLine(unittest.TestCase):
             one for one in kinds(pool(), Form.XLR3_MALE, Form.XLR3_FEMALE) if len(one) == 1 and one[0].way.cabled
         )
         vox, mic = ends(("vox.out", "desk.mic1"))
-        self.assertIsNone(filled(pool(), steps, vox, mic, 900.0))
+        self.assertIsNone(fill_chain(pool(), steps, vox, mic, 900.0))
 
     def test_a_plug_made_for_the_socket_comes_first(self) -> None:
         self.assertEqual(misfit(Form.TS635_PLUG, Form.TS635_SOCKET), 0)

@@ -1,0 +1,47 @@
+"""Several devices at one end of a line: listed by name, or counted."""
+
+import re
+from collections.abc import Iterable
+
+from ruvak.core.entry.grammar import parse
+from ruvak.core.entry.sockets import Role
+from ruvak.core.entry.words import expand_ranges, plain
+
+_BETWEEN = re.compile(r"\s*,\s*(?:and\s+)?|\s+and\s+|\s*/\s*", re.IGNORECASE)
+_BETWEEN_GOALS = re.compile(rf"{_BETWEEN.pattern}|\s+\+\s+", re.IGNORECASE)
+_NO_NAME = re.compile(r"(?:l|r|left|right|[\d\s\-\N{EN DASH}]*|\d.*|in|out|mono|stereo)", re.IGNORECASE)
+"""Sides, places and words for sockets: "keys left/right" is one device."""
+_COUNTS = {"two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8}
+_COUNTED = re.compile(rf"(?:({'|'.join(_COUNTS)})|(\d\d?)(?:\s*x)?)\s+(?P<name>\D+s)", re.IGNORECASE)
+_ONE_THING = re.compile(r"(?:.*\s)?(?:keys|drums|strings|headphones|earphones|phones|cans|bass|mains)", re.IGNORECASE)
+"""Plural words for a single device: "7 keys" is no seven keyboards."""
+
+
+def places_named(lines: Iterable[str]) -> dict[str, frozenset[str]]:
+    """All numbers that several lines name behind one name: a desk that the first of them adds must have them all."""
+    result: dict[str, set[str]] = {}
+    for line in lines:
+        sentence = parse(line)
+        for piece in (sentence.pieces[0], sentence.pieces[-1]):
+            words = plain(expand_ranges(piece.text)).split()
+            first = next((place for place, word in enumerate(words) if word.isdigit()), len(words))
+            figures = {word for word in words[first:] if word.isdigit()}
+            result.setdefault(" ".join(words[:first]), set()).update(figures)
+    return {name: frozenset(figures) for name, figures in result.items() if name and figures}
+
+
+def split_list(text: str, role: Role) -> list[str]:
+    """The names in "kick, snare and hat"; of two sources with a plus sign between them one run is made, not two."""
+    names = [name.strip() for name in (_BETWEEN_GOALS if role == "goal" else _BETWEEN).split(text)]
+    if any(_NO_NAME.fullmatch(name) for name in names):
+        return [text]
+    return names
+
+
+def numbered(text: str) -> str:
+    """ "two speakers" as "speakers 1-2"."""
+    counted = _COUNTED.fullmatch(text.strip())
+    if counted is None or (counted[2] and _ONE_THING.fullmatch(counted["name"])):
+        return text
+    count = _COUNTS[counted[1].lower()] if counted[1] else int(counted[2])
+    return f"{counted['name']} 1-{count}" if count > 1 else text

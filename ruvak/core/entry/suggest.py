@@ -1,0 +1,60 @@
+"""Whole lines near to one that was not understood: the unknown name exchanged for those most like it."""
+
+import re
+from collections.abc import Callable
+
+from rapidfuzz import fuzz, process
+
+from ruvak.core.entry.names import Directory
+from ruvak.core.entry.reading import ReadProblem
+from ruvak.core.entry.words import plain
+from ruvak.core.parts.library import library
+from ruvak.core.rig.rig import Rig
+
+MOST = 3
+LOOKED_AT = 6
+NEAR = 70.0
+"""Likeness below this, out of 100, is none."""
+UNKNOWN_NAMES = ("unknown_source", "unknown_destination", "unknown_way")
+
+
+def suggest_lines(
+    rig: Rig, line: str, problem: ReadProblem, problem_of: Callable[[str], ReadProblem | None]
+) -> tuple[str, ...]:
+    """At most three lines that can be read, the nearest first; none for other problems than unknown names.
+
+    `problem_of`: what is wrong with another line. Where something else is wrong too, lines that mend this much.
+    """
+    if problem.code not in UNKNOWN_NAMES:
+        return ()
+    typed = line[problem.start : problem.end]
+    name, places = _split(typed)
+    words = _pieces() if problem.code == "unknown_way" else _devices(rig)
+    near = process.extract(plain(name), words, scorer=fuzz.WRatio, score_cutoff=NEAR, limit=LOOKED_AT)
+    result: list[str] = []
+    partly: list[str] = []
+    for word, _, _ in near:
+        other = f"{line[: problem.start]}{word}{places}{line[problem.end :]}"
+        left = problem_of(other) if len(result) < MOST else problem
+        if left is None:
+            result.append(other)
+        elif left.code in UNKNOWN_NAMES and left.start > problem.start:
+            partly.append(other)
+    return tuple(result or partly[:MOST])
+
+
+def _split(typed: str) -> tuple[str, str]:
+    """The name, and the numbers and sides behind it."""
+    found = re.search(r"(\s+(?:\d|[lr]\b|left\b|right\b).*)$", typed, re.IGNORECASE)
+    return (typed[: found.start()], found[1]) if found else (typed, "")
+
+
+def _devices(rig: Rig) -> list[str]:
+    """Names of the rig's gear first, then what the library calls gear."""
+    directory = Directory(rig)
+    return list(dict.fromkeys([*(gear.name for gear in rig.gear), *directory.new_gear]))
+
+
+def _pieces() -> list[str]:
+    parts = (part for part in library().values() if part.kind != "gear")
+    return list(dict.fromkeys(word for part in parts for word in part.called))

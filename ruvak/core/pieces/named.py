@@ -1,0 +1,155 @@
+"""Wirings with what a line names on the way, in the order in which it was typed.
+
+A named piece is kept, whatever it does to the sound: it may be plugged either way round, and into whatever it fits,
+since people do that too. Between named pieces stand as few others as the connectors ask for.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from heapq import nsmallest
+from itertools import pairwise, permutations
+
+from ruvak.core.pieces.chains import Step, fill_chain, kinds
+from ruvak.core.pieces.pool import Pool, Socket, Way
+from ruvak.core.pieces.routes import Route
+from ruvak.core.rig.connectors import Form, fits, made_for
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Endpoint
+from ruvak.core.trace.trace import connector_at
+
+FOLLOWED, TRIED = 20, 60
+"""How many beginnings of a wiring are followed from one named piece to the next, and how many whole ones are tried."""
+MANY = 24
+"""A word that may mean more ways through parts than this ("lead") is taken for those that plug in directly."""
+MOST_BETWEEN = 2
+"""Unnamed pieces between two that are named, where their connectors do not fit."""
+FEW_BETWEEN = 8
+"""How many kinds of such pieces are looked at in each place."""
+
+
+@dataclass(frozen=True)
+class NamedPiece:
+    """Something a line names on the way: the parts it may be, and the item where it was named by its tag."""
+
+    parts: tuple[str, ...]
+    item: str | None = None
+
+
+def named_routes(
+    pool: Pool, named: tuple[NamedPiece, ...], source: Endpoint, goal: Endpoint, need_m: float
+) -> Iterator[Route]:
+    """Ways to wire one socket to another through these pieces, reaching `need_m` with as few others as possible."""
+    start, end = (connector_at(pool.rig, entry).form for entry in (source, goal))
+    boxes = _boxes(pool, named)
+    every = sorted(_sequences(pool, named, start, end), key=lambda steps: _additions(pool, len(named), boxes, steps))
+    items = {piece.item for piece in named if piece.item is not None}
+    least: tuple[float, ...] | None = None
+    for steps in every[:TRIED]:
+        additions = _additions(pool, len(named), boxes, steps)[:3]
+        if least is not None and additions > least:
+            # What needs more, or a piece turned round, is not what was meant.
+            return
+        for chosen in _long_enough(pool, named, steps, (start, end), need_m):
+            chain = fill_chain(pool, chosen, source, goal, need_m)
+            if chain is not None and items <= {item.id for item in chain.items}:
+                least = additions
+                yield Route(chain.items, chain.joins, chain.misfits)
+                break
+
+
+def _long_enough(
+    pool: Pool, named: tuple[NamedPiece, ...], steps: tuple[Step, ...], ends: tuple[Form, Form], need_m: float
+) -> Iterator[tuple[Step, ...]]:
+    """As they are where a lead among them may reach, and with one lead more. Farther than an unbalanced line should go
+    a box stands near the player: there the lead behind it is tried first, unless the line names a lead itself."""
+    boxes = [place for place, step in enumerate(steps) if pool.parts[step.way.part].kind == "box"]
+    behind = steps[boxes[-1] + 1 :] if boxes else ()
+    lead_named = any(pool.parts[part].cables for piece in named for part in piece.parts)
+    limit_m = pool.rig.venue.house.unbalanced_limit_m.value
+    near_the_player = need_m > limit_m and boxes and not lead_named and not any(step.way.cabled for step in behind)
+    longer = list(_with_a_lead(pool, steps, *ends)) if need_m else []
+    has_length = not need_m or any(step.way.cabled for step in steps)
+    as_they_are = [steps] if has_length else []
+    yield from (*longer, *as_they_are) if near_the_player else (*as_they_are, *longer)
+
+
+def _sequences(pool: Pool, named: tuple[NamedPiece, ...], start: Form, end: Form) -> Iterator[tuple[Step, ...]]:
+    """The named pieces in order, each by one of its parts and one way through it, with what joins them. Piece by piece
+    only the nearest to what was typed are followed, so that a long line costs no more than its length."""
+    known: dict[tuple[Form, Form], list[tuple[Step, ...]]] = {}
+
+    def between(form: Form, other: Form) -> list[tuple[Step, ...]]:
+        if (form, other) not in known:
+            known[form, other] = _between(pool, form, other)
+        return known[form, other]
+
+    partial: list[tuple[Step, ...]] = [()]
+    for count, piece in enumerate(named, 1):
+        every = [step for part in piece.parts for step in _steps_through(pool.parts[part])]
+        grown = []
+        for steps in partial:
+            form = steps[-1].exit.form if steps else start
+            fitting = [step for step in every if fits(form, step.entry.form)] if len(every) > MANY else []
+            grown += [
+                (*steps, *joining, step) for step in fitting or every for joining in between(form, step.entry.form)
+            ]
+        boxes = _boxes(pool, named[:count])
+        ranked = [(_additions(pool, count, boxes, steps), place) for place, steps in enumerate(grown)]
+        partial = [grown[place] for _, place in nsmallest(FOLLOWED, ranked)]
+    for steps in partial:
+        for joining in between(steps[-1].exit.form if steps else start, end):
+            yield (*steps, *joining)
+
+
+def _between(pool: Pool, form: Form, other: Form) -> list[tuple[Step, ...]]:
+    """Nothing where the two fit; else the kinds of pieces that join them, the fewest first."""
+    if fits(form, other):
+        return [()]
+    result = kinds(pool, form, other, MOST_BETWEEN)
+    least = min((len(steps) for steps in result), default=0)
+    return [steps for steps in result if len(steps) == least][:FEW_BETWEEN]
+
+
+def _with_a_lead(pool: Pool, steps: tuple[Step, ...], start: Form, end: Form) -> Iterator[tuple[Step, ...]]:
+    """With one lead more, since none of these has any length: last of all, else in front."""
+    leaving = [start, *(step.exit.form for step in steps)]
+    entering = [*(step.entry.form for step in steps), end]
+    for place in range(len(steps), -1, -1):
+        for lead in kinds(pool, leaving[place], entering[place], 1):
+            if lead and lead[0].way.cabled:
+                yield (*steps[:place], *lead, *steps[place:])
+                break
+
+
+def _boxes(pool: Pool, named: tuple[NamedPiece, ...]) -> int:
+    """How many of the named pieces can be nothing but boxes."""
+    return sum(all(pool.parts[part].kind == "box" for part in piece.parts) for piece in named)
+
+
+def _additions(pool: Pool, named: int, named_boxes: int, steps: tuple[Step, ...]) -> tuple[float, ...]:
+    """Smaller is nearer to what was typed: boxes in their own direction, little added (a box counts as two), other
+    pieces in their direction, plugs in what they are made for, things that are owned."""
+    turned = [step for step in steps if step.way.entries[0] != step.entry]
+    boxes = sum(pool.parts[step.way.part].kind == "box" for step in steps)
+    unsure = sum(not made_for(step.exit.form, following.entry.form) for step, following in pairwise(steps))
+    return (
+        sum(pool.parts[step.way.part].kind == "box" for step in turned),
+        len(steps) - named + max(0, boxes - named_boxes),
+        len(turned),
+        unsure,
+        sum(not pool.owns(step.way.part) for step in steps),
+    )
+
+
+def _steps_through(part: Part) -> Iterator[Step]:
+    """From each connector of a part to each other: in its own direction first."""
+    sockets = {connector.id: Socket(connector.id, connector.form) for connector in part.connectors}
+    side = {connector.id: connector.side for connector in part.connectors}
+    entries = tuple(sockets[name] for name in sockets if side[name] != "out")
+    for one, other in permutations(sockets, 2):
+        if side[one] == side[other] != "both":
+            continue
+        # The way is as the part is meant; a step whose entry is none of its entries is a piece turned round.
+        as_meant = side[one] != "out" and side[other] != "in"
+        way = Way(part.id, (sockets[one],) if as_meant else entries[:1], (sockets[other],), bool(part.cables))
+        yield Step(way, sockets[one], sockets[other])

@@ -1,0 +1,101 @@
+"""Lines typed into an empty rig come out as they were meant: devices, pieces in their order, the computed grade."""
+
+import unittest
+from pathlib import Path
+
+from ruvak.core.analyse import analyse
+from ruvak.core.entry.reader import read, read_all
+from ruvak.core.judge.finding import SEVERITY
+from ruvak.core.rig.edits import apply
+from ruvak.core.rig.rig import Rig, Run
+from tests.support.typed import empty_rig, typed_rig
+
+LINES = Path(__file__).with_name("empty_rig.txt")
+
+
+def pieces_of(rig: Rig, run: Run) -> str:
+    items = {item.id: item for item in rig.kit}
+    lengths = [items[piece].length_m for piece in run.pieces]
+    return ", ".join(
+        rig.part_of(piece).id + (f" {length:g}" if length else "")
+        for piece, length in zip(run.pieces, lengths, strict=True)
+    )
+
+
+class EmptyRig(unittest.TestCase):
+    def test_every_line_is_planned_as_it_was_meant(self) -> None:
+        lines = [line for line in LINES.read_text(encoding="utf-8").splitlines() if line and not line.startswith("#")]
+        self.assertGreater(len(lines), 85)
+        for entry in lines:
+            line, devices, pieces, grade = (field.strip() for field in entry.split("||"))
+            with self.subTest(line):
+                reading = read(empty_rig(), line)
+                self.assertEqual([problem.sentence for problem in reading.problems], [])
+                rig = apply(empty_rig(), reading.edit or self.fail("not read"))
+                self.assertEqual(", ".join(f"{gear.name}={gear.part}" for gear in rig.gear), devices)
+                self.assertEqual("; ".join(pieces_of(rig, run) for run in rig.runs), pieces)
+                worst = min((run.findings[0].grade for run in analyse(rig).runs), key=lambda each: SEVERITY[each])
+                self.assertEqual(worst.value, grade)
+
+
+class LongLines(unittest.TestCase):
+    def test_a_piece_named_many_times_is_there_as_often(self) -> None:
+        line = f"laptop >{' di >' * 5} desk 3"
+        rig = typed_rig(line)
+        self.assertEqual(sum(rig.part_of(piece).id.startswith("di-") for piece in rig.runs[0].pieces), 5)
+
+
+class Lists(unittest.TestCase):
+    """Lines that follow each other: what the first adds, the next tells from what it adds itself."""
+
+    def devices(self, *lines: str) -> list[str]:
+        rig = empty_rig()
+        for reading in read_all(rig, "\n".join(lines)):
+            self.assertEqual([problem.sentence for problem in reading.problems], [])
+            rig = apply(rig, reading.edit or self.fail("not read"))
+        return [f"{gear.name}={gear.part}" for gear in rig.gear if gear.name != "Desk"]
+
+    def test_a_second_radio_beside_the_first(self) -> None:
+        found = self.devices("wireless handheld > desk 1", "wireless lapel > desk 2")
+        self.assertEqual(found, ["Wireless handheld=wireless-receiver", "Wireless lapel=wireless-receiver"])
+
+    def test_the_other_side_is_another_microphone(self) -> None:
+        found = self.devices("overhead L > desk 1", "overhead R > desk 2")
+        self.assertEqual(found, ["Overhead L=mic-condenser", "Overhead R=mic-condenser"])
+
+    def test_a_number_behind_a_microphone_is_another(self) -> None:
+        found = self.devices("lead vocal > desk 1", "lead vocal 2 > desk 2")
+        self.assertEqual(found, ["Lead vocal=mic-dynamic", "Lead vocal 2=mic-dynamic"])
+
+    def test_a_desk_is_chosen_for_the_whole_list(self) -> None:
+        rig = empty_rig()
+        readings = read_all(rig, "kick > desk 1\nkeys L/R > desk 17/18")
+        self.assertEqual([problem for reading in readings for problem in reading.problems], [])
+        self.assertEqual(readings[0].runs[0].new_gear, ("mic-dynamic", "desk-digital-32"))
+
+
+class Suggestions(unittest.TestCase):
+    def test_near_names_are_offered_as_whole_lines_that_are_read(self) -> None:
+        for line, first in (
+            ("laptp > desk 3", "laptop > desk 3"),
+            ("keys > mixr 3", "keys > mixer 3"),
+            ("laptop > ground loop isolator > desk 15/16", "laptop > isolator > desk 15/16"),
+            ("vocl 2 > desk 2", "vocal 2 > desk 2"),
+        ):
+            (found,) = read(empty_rig(), line).problems
+            self.assertEqual(found.suggestions[0], first)
+            self.assertLessEqual(len(found.suggestions), 3)
+            for other in found.suggestions:
+                self.assertEqual(read(empty_rig(), other).problems, (), other)
+
+    def test_of_two_unknown_names_the_first_is_mended_first(self) -> None:
+        (found,) = read(empty_rig(), "laptp > mixr 3").problems
+        self.assertEqual(found.suggestions[0], "laptop > mixr 3")
+
+    def test_nothing_is_near_to_what_is_like_nothing(self) -> None:
+        (found,) = read(empty_rig(), "xqzzv > desk 3").problems
+        self.assertEqual(found.suggestions, ())
+
+
+if __name__ == "__main__":
+    unittest.main()

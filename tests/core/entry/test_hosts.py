@@ -1,0 +1,44 @@
+"""A box that belongs to a computer brings it along, and without one its run is not called clear."""
+
+import unittest
+
+from ruvak.core.analyse import analyse
+from ruvak.core.judge.assumed import list_assumptions
+from ruvak.core.judge.codes import FindingCode
+from tests.support.typed import typed_rig
+
+
+class Hosts(unittest.TestCase):
+    def test_a_computer_comes_with_the_box(self) -> None:
+        rig = typed_rig("usb box > small mixer 5/6, 3 m")
+        box = next(gear for gear in rig.gear if gear.part == "usb-sound-adapter")
+        self.assertEqual(box.host, "usb-box-computer")
+        self.assertEqual([(str(bond.a), str(bond.b), bond.kind) for bond in rig.bonds], [(box.id, box.host, "usb")])
+
+    def test_the_only_computer_of_the_rig_is_the_host(self) -> None:
+        rig = typed_rig("laptop > desk 1", "usb box > desk 5/6, 3 m")
+        self.assertEqual([gear.host for gear in rig.gear if gear.part == "usb-sound-adapter"], ["laptop"])
+
+    def test_on_battery_it_floats_and_on_an_earthed_supply_it_hums(self) -> None:
+        rig = typed_rig("usb box > 3.5 mm to two jacks > small mixer 5/6, 3 m")
+        hums = {}
+        for supply in ("battery", "earthed plug"):
+            gear = tuple(
+                device.model_copy(update={"settings": {**device.settings, "supply": supply}})
+                if device.id == "usb-box-computer"
+                else device
+                for device in rig.gear
+            )
+            result = analyse(rig.with_fields(gear=gear)).runs[0].result.inputs[0]
+            hums[supply] = result.hum.weighted_dbu if result.hum is not None else self.fail("no hum")
+        self.assertLess(hums["battery"], hums["earthed plug"] - 20.0)
+
+    def test_a_plan_without_the_computer_says_so_and_asks(self) -> None:
+        rig = typed_rig("usb box > small mixer 5/6, 3 m")
+        alone = rig.with_fields(
+            gear=tuple(gear.model_copy(update={"host": None}) for gear in rig.gear if gear.id != "usb-box-computer"),
+            bonds=(),
+        )
+        self.assertIn(FindingCode.HOST_UNKNOWN, [finding.code for finding in analyse(alone).runs[0].findings])
+        self.assertIn("host", [question.code for question in list_assumptions(alone)])
+        self.assertNotIn("host", [question.code for question in list_assumptions(rig)])
