@@ -13,6 +13,8 @@ QUIETEST_DBU = -200.0
 """Volts below this (0.1 nV) are not told apart; what is quieter is reported as this figure."""
 
 METRES_PER_FOOT = 0.3048
+METRES_PER_UNIT = {"m": 1.0, "ft": METRES_PER_FOOT}
+"""By the unit that a rig states lengths in."""
 
 
 def ratio_db(ratio: float) -> float:

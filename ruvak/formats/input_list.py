@@ -35,7 +35,7 @@ def rows_from_csv(text: str) -> tuple[InputRow, ...]:
         sentence = "An input list has a line of headings (channel, who, mic or DI, stand, phantom) and rows below it."
         raise BadInputList((Fault("too_short", "file", sentence),))
     table = list(csv.reader(io.StringIO("\n".join(lines)), delimiter=_delimiter(lines[0])))
-    columns = matched(table[0])
+    columns = match_headings(table[0])
     missing = [name for name in ("channel", "who") if name not in columns.values()]
     if missing:
         have = ", ".join(heading.strip() or "(empty)" for heading in table[0])
@@ -44,7 +44,7 @@ def rows_from_csv(text: str) -> tuple[InputRow, ...]:
     return tuple(_row(number, cells, columns) for number, cells in enumerate(table[1 : MOST_ROWS + 1], 2) if any(cells))
 
 
-def matched(headings: list[str]) -> dict[int, str]:
+def match_headings(headings: list[str]) -> dict[int, str]:
     """Index of each heading that was recognised to what it is; each kind once, the closest heading winning."""
     words = {word: name for name, known in COLUMNS.items() for word in known}
     scored = []

@@ -40,7 +40,7 @@ def netlists(rig: Rig) -> dict[str, str]:
     }
 
 
-def zipped(files: dict[str, str]) -> bytes:
+def zip_files(files: dict[str, str]) -> bytes:
     """As one archive; the same files always give the same bytes."""
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as archive:
@@ -57,7 +57,7 @@ def excitations(rig: Rig, circuit: Circuit, programme_hz: tuple[float, ...] = (1
     ]
     for number, drive in enumerate(circuit.drives):
         emfs = tuple((branch, complex(gain)) for branch, gain in drive.branch_gains)
-        words = f"programme from {_named(rig, drive.gear)}, channel {drive.channel}, 1 V of emf"
+        words = f"programme from {_name_owner(rig, drive.gear)}, channel {drive.channel}, 1 V of emf"
         result.append(Excitation(f"p{number:03d}-programme", words, tuple((hz, emfs) for hz in programme_hz)))
     return result
 
@@ -202,10 +202,10 @@ def _words(rig: Rig, cause: Cause) -> str:
         "computer": "computer noise of",
         "supply_fault": "failing supply of",
     }
-    return f"{kinds[cause.code]} {_named(rig, cause.owner)}"
+    return f"{kinds[cause.code]} {_name_owner(rig, cause.owner)}"
 
 
-def _named(rig: Rig, owner: str) -> str:
+def _name_owner(rig: Rig, owner: str) -> str:
     """What people call it."""
     id_ = owner.removeprefix("somewhere:")
     thing = rig.owners_by_id.get(id_)

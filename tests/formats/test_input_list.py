@@ -5,7 +5,7 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ruvak.formats.input_list import BadInputList, matched, rows_from_csv
+from ruvak.formats.input_list import BadInputList, match_headings, rows_from_csv
 
 PLAIN = "channel,who,microphone or DI,stand,phantom\n1,Kick,dynamic,short,no\n2,Choir left,condenser,tall boom,yes\n"
 
@@ -31,7 +31,7 @@ class Reading(unittest.TestCase):
         self.assertEqual([(row.who, row.device) for row in rows], [("Kick", "")])
 
     def test_each_kind_of_column_is_found_once(self) -> None:
-        self.assertEqual(sorted(matched(["channel", "ch", "who", "name"]).values()), ["channel", "who"])
+        self.assertEqual(sorted(match_headings(["channel", "ch", "who", "name"]).values()), ["channel", "who"])
 
     def test_refusals(self) -> None:
         for text, word in (("", "headings"), ("ch,who", "headings"), ("a,b\n1,2", "channel and who"),

@@ -82,6 +82,17 @@ class SumsThatWork(unittest.TestCase):
         self.assertAlmostEqual(one.sum.centre_db, 20 * math.log10(2), places=4)
         self.assertEqual(one.balance.verdict, "unbalanced")
 
+    def test_what_differs_between_the_sides_is_left_by_the_channels_mismatch_alone(self) -> None:
+        spread = {"likely": 0.2, "worst": 0.5}
+        source = source_part(channel_match_db=spread)
+        rig = stated_rig(wires=list(self.RETURN), elements=list(self.RESISTORS), source=source)
+        one = analyse(rig).runs[0].result.inputs[0]
+        (levels,) = (level for level in one.levels if level.active)
+        # One side is 0.2 dB louder: the difference is 10^(0.2/20) - 1 of one side.
+        expected_db = one.channels[0].gain_db + 20 * math.log10(10 ** (0.2 / 20) - 1)
+        nominal_dbu = levels.arriving_dbu - (one.channels[0].gain_db + 20 * math.log10(2))
+        self.assertAlmostEqual(levels.sides_dbu - nominal_dbu, expected_db, delta=0.1)
+
     def test_one_side_alone_brings_the_centre_at_its_own_level(self) -> None:
         one = analyse(stated_rig(wires=[("in.T", "out1.2"), *self.RETURN])).runs[0].result.inputs[0]
         assert one.sum is not None

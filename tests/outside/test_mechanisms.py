@@ -63,11 +63,31 @@ class Ways(unittest.TestCase):
         self.only(shares(rig), "leg_imbalance", 0.01 * (10_000 / 10_050.5 - 10_000 / 10_051.5))
         self.only(shares(rig, worst=True), "leg_imbalance", 0.01 * (10_000 / 10_046 - 10_000 / 10_056))
 
+    def test_unequal_capacitances_of_the_cores_to_the_screen(self) -> None:
+        # 50 nF a leg at the far end, a fifth more on one: i = w dC V into the legs' 51 ohm beside 10 kohm.
+        at_the_pins = 0.01 * 10_000 / 10_051
+        expected_v = 314.159 * 0.2 * 50e-9 * at_the_pins * (51 * 10_000 / 10_051)
+        for mismatch in (0.2, {"likely": 0.2, "worst": 0.4}):
+            lead = {"screen_ohm_per_m": 1e6, "core_to_screen_f_per_m": 1e-8, "core_screen_mismatch": mismatch}
+            hum = hum_of(balanced(0.01, lead, {}, 10_000))
+            self.assertAlmostEqual(volts_from_dbu(hum.likely_dbu) / expected_v, 1.0, delta=0.015)
+
     def test_the_receivers_own_rejection_stated_and_of_unknown_sign(self) -> None:
         at_the_pins = 0.01 * 10_000 / 10_051
         for rejection in (50, {"likely": 50, "worst": 40}):
             rig = balanced(0.01, {"screen_ohm_per_m": 1e6}, {}, 10_000, rejection_db=rejection)
             self.only(shares(rig), "rejection", at_the_pins * 10 ** (-50 / 20))
+
+    def test_a_rejection_falls_by_6_db_an_octave_above_its_corner(self) -> None:
+        # 50 Hz is an octave and a half above 17.7 Hz: 50 / 17.678 = 2.828 times as much.
+        at_the_pins = 0.01 * 10_000 / 10_051
+        for rejection in (50, {"likely": 50, "worst": 40}):
+            rig = balanced(
+                0.01, {"screen_ohm_per_m": 1e6}, {}, 10_000, rejection_db=rejection, rejection_corner_hz=50 / 8**0.5
+            )
+            expected_v = at_the_pins * 10 ** (-50 / 20) * 8**0.5
+            self.only(shares(rig), "rejection", expected_v)
+            self.assertAlmostEqual(volts_from_dbu(hum_of(rig).likely_dbu) / expected_v, 1.0, delta=0.002)
 
     def test_pin_1_stated_and_of_unknown_sign(self) -> None:
         # 70 mV drive 0.1 A through 0.2 ohm of earth and 0.5 of screen; 30 mohm of it count.

@@ -1,16 +1,25 @@
 """The real interface in headless Chromium, served by gunicorn on a database of its own."""
 
+import atexit
+import contextlib
 import os
 import tempfile
+import unittest
 from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 from typing import ClassVar
 
-from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
 
+from ruvak.service.edits import Edits
+from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
+from ruvak.service.upkeep import migrate
+from script.shared.open_run import open_run
 from script.shared.web_server import ARGUMENTS, CHROMIUM, WebServer
-from tests.support.database import DatabaseTest
+from tests.support.database import new_database, process_at
 from tests.support.rigs import demo_rig
 
 AXE = Path("frontend/node_modules/axe-core/axe.min.js")
@@ -21,27 +30,48 @@ SOMEBODY = Person(id="somebody", name="Somebody else")
 expect.set_options(timeout=30_000)
 
 
-class BrowserTest(DatabaseTest):
+@dataclass(frozen=True)
+class Served:
+    """The application on a migrated database, and the browser that looks at it."""
+
+    url: str
+    server: WebServer
+    browser: Browser
+
+
+@cache
+def start_application() -> Served:
+    """Starts it when the first browser test asks, for all of them: a start takes longer than most tests."""
+    ending = contextlib.ExitStack()
+    atexit.register(ending.close)
+    folder = ending.enter_context(tempfile.TemporaryDirectory())
+    url = new_database()
+    migrate(url)
+    server = WebServer(url, Path(folder) / "web.log")
+    server.start()
+    ending.callback(server.stop)
+    playwright = ending.enter_context(sync_playwright())
+    sandbox = os.geteuid() != 0
+    browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS, chromium_sandbox=sandbox)
+    ending.callback(browser.close)
+    return Served(url, server, browser)
+
+
+class BrowserTest(unittest.TestCase):
     """`page` on a fresh copy of a demo rig at 1280x800, with every console error collected."""
 
     demo: ClassVar[str] = "lantern-evening"
+    rigs: ClassVar[Rigs]
+    edits: ClassVar[Edits]
     server: ClassVar[WebServer]
-    playwright: ClassVar[Playwright]
     browser: ClassVar[Browser]
 
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        folder = tempfile.TemporaryDirectory()
-        cls.addClassCleanup(folder.cleanup)
-        cls.server = WebServer(cls.url, Path(folder.name) / "web.log")
-        cls.server.start()
-        cls.addClassCleanup(cls.server.stop)
-        cls.playwright = sync_playwright().start()
-        cls.addClassCleanup(cls.playwright.stop)
-        sandbox = os.geteuid() != 0
-        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS, chromium_sandbox=sandbox)
-        cls.addClassCleanup(cls.browser.close)
+        served = start_application()
+        cls.server, cls.browser = served.server, served.browser
+        cls.rigs, cls.edits = process_at(served.url)
 
     def setUp(self) -> None:
         for rig in self.rigs.list_all():
@@ -84,6 +114,14 @@ class BrowserTest(DatabaseTest):
     def run_card(self) -> Locator:
         """The demo's only run."""
         return self.page.locator("article[data-run='slides']")
+
+    def open_run(self, run: str) -> Locator:
+        """Its line, opened by its address."""
+        return open_run(self.page, run)
+
+    def expect_runs(self, count: int) -> None:
+        """As the list counts them."""
+        expect(self.page.locator(".above .count")).to_have_text("1 run" if count == 1 else f"{count} runs")
 
     def remedy(self, words: str) -> Locator:
         """The card of a remedy, by words in it."""

@@ -22,7 +22,7 @@ OTHER_TYPES: tuple[Any, ...] = (
     None, True, False, "", "x", "g", "chassis", "in.T", "0", [], {}, [1], {"value": 1}, {"likely": 1, "worst": 2},
     {"likely": -1, "worst": -2}, "\u0000", "1e5", ["g"], 7,
 )  # fmt: skip
-Place = tuple[Any, Any]
+Position = tuple[Any, Any]
 """A dictionary or list, and the key or index that is changed in it."""
 
 
@@ -55,9 +55,9 @@ def _bases() -> list[Any]:
     return [rig.model_dump(mode="json", exclude_none=True) for rig in rigs]
 
 
-def _places(node: Any) -> list[Place]:
+def _places(node: Any) -> list[Position]:
     """Every field and entry of a document."""
-    found: list[Place] = []
+    found: list[Position] = []
     keys: list[Any] = list(node) if isinstance(node, dict) else list(range(len(node))) if isinstance(node, list) else []
     for key in keys:
         found.append((node, key))

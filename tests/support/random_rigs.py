@@ -10,7 +10,7 @@ from typing import Any
 from hypothesis import strategies as st
 
 from ruvak.core.parts.library import default_disturbances
-from ruvak.core.rig.earth import MainsRun, Place
+from ruvak.core.rig.earth import MainsRun, Position
 from ruvak.core.rig.rig import Rig
 from tests.support.earths import Doc, cable, earthed, ts_input, ts_source, xlr_input, xlr_source
 
@@ -81,8 +81,8 @@ def random_rig(seed: int, most_runs: int = 20) -> Rig:
 def _planned(pick: Random, rig: Rig) -> Rig:
     """Most of it put on a plan, now and then beside mains cables drawn there."""
 
-    def place() -> Place:
-        return Place(x_m=round(pick.uniform(0, 30), 2), y_m=round(pick.uniform(0, 20), 2))
+    def place() -> Position:
+        return Position(x_m=round(pick.uniform(0, 30), 2), y_m=round(pick.uniform(0, 20), 2))
 
     mains = [
         {"id": f"feed-{n}", "name": f"feed {n}", "points": [place() for _ in range(pick.randint(2, 4))]}

@@ -9,7 +9,7 @@ from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, Collector, Internal
 from ruvak.core.circuit.spectra import Harmonic, preset
 from ruvak.core.circuit.tree import gear_somewhere
-from ruvak.core.rig.earth import Disturbances, Place
+from ruvak.core.rig.earth import Disturbances, Position
 from ruvak.core.rig.part import Cable
 from ruvak.core.rig.points import Contact
 from ruvak.core.rig.rig import KitItem, Rig
@@ -97,7 +97,7 @@ class Exposure:
         areas += [(branch, share * loop_area_m2(self.plan.bar, path)) for branch, path, share in paths]
         areas = [(branch, area) for branch, area in areas if area]
         if worst and areas:
-            lines = self._induced(areas, preset(self.disturbances, self.disturbances.mains_spectrum))
+            lines = self._induce(areas, preset(self.disturbances, self.disturbances.mains_spectrum))
             self.causes.append(Cause("field", "venue", likely, worst, lines))
 
     def _mains_on_the_plan(self, paths: list[ExposedPath]) -> None:
@@ -114,7 +114,7 @@ class Exposure:
                 if weber:
                     flux.append((branch, share * weber))
             if flux:
-                lines = self._induced(
+                lines = self._induce(
                     flux, preset(self.disturbances, mains.spectrum or self.disturbances.mains_spectrum)
                 )
                 self.causes.append(Cause("mains_pair", mains.id, 1.0, 1.0, lines))
@@ -141,14 +141,14 @@ class Exposure:
             exposed_paths.append((self.earthings.bonds[bond.id], (self.plan.end(bond.a), self.plan.end(bond.b)), 1.0))
         return exposed_paths
 
-    def _point(self, point: str | None) -> Place:
+    def _point(self, point: str | None) -> Position:
         """An earth point, or the outlet nobody named, which is where its device is."""
         if point is None:
             return self.plan.bar
         unnamed = gear_somewhere(point)
         return self.plan.gear(unnamed) if unnamed else self.plan.point(point)
 
-    def _induced(self, flux: list[tuple[int, float]], shape: Sequence[Harmonic]) -> tuple[CauseLine, ...]:
+    def _induce(self, flux: list[tuple[int, float]], shape: Sequence[Harmonic]) -> tuple[CauseLine, ...]:
         """Emfs from flux per unit of the cause, with the harmonics of mains currents, each times its order."""
         omega = 2.0 * math.pi * self.rig.venue.mains_hz
         return tuple(
@@ -176,9 +176,7 @@ class Exposure:
             return
         shape = preset(disturbances, beside.spectrum or disturbances.mains_spectrum)
         weber = per_m * beside.length_m.value
-        lines = self._induced(
-            [(branch, weber / cable.sections) for cable in cables for branch in cable.branches], shape
-        )
+        lines = self._induce([(branch, weber / cable.sections) for cable in cables for branch in cable.branches], shape)
         self.causes.append(Cause("mains_pair", item.id, 1.0, 1.0, lines))
 
     def _electric(self, cables: list[CableBranches]) -> None:

@@ -89,7 +89,7 @@ class Inputs:
         ]
         owner = f"{gear.id}.{receiver.id}"
         if isinstance(mismatch, Spread):
-            self._leg_unknown(owner, mismatch, legs, 0.5 / z_common_ohm)
+            self._add_leg_tolerance(owner, mismatch, legs, 0.5 / z_common_ohm)
         self.pending.append(
             _Pending(
                 gear.id,
@@ -118,7 +118,7 @@ class Inputs:
             )
         return ()
 
-    def _leg_unknown(self, owner: str, mismatch: Spread, legs: list[int | None], half: float) -> None:
+    def _add_leg_tolerance(self, owner: str, mismatch: Spread, legs: list[int | None], half: float) -> None:
         changes = tuple((index, change) for index, change in zip(legs, (-half, half), strict=True) if index is not None)
         self.tolerances.append(
             Tolerance(

@@ -29,7 +29,7 @@ class Outputs:
     def add(self, gear: Gear, part: Part, output: Output) -> None:
         """One output of one device."""
         legs = self._unbalanced(gear, output) if output.type == "unbalanced" else self._balanced(gear, output)
-        self._matched(gear, output, legs)
+        self._add_channel_tolerance(gear, output, legs)
         self._pin1(gear, output, [channel[0][0] for channel in legs])
         mono = output.mono_setting is not None and setting_of(gear, part, output.mono_setting) is True
         peak_dbu, nominal_dbu = self._levels(gear, part, output)
@@ -66,7 +66,7 @@ class Outputs:
         ]
         legs = output.z_mismatch
         if isinstance(legs, Spread) and len(branches) == 2:
-            self._leg_unknown(gear, legs, output.z_ohm.value, (branches[0], branches[1]))
+            self._add_leg_tolerance(gear, legs, output.z_ohm.value, (branches[0], branches[1]))
         return [[(branch, 1.0)] for branch in branches]
 
     def _balanced(self, gear: Gear, output: BalancedOutput) -> list[Legs]:
@@ -88,7 +88,7 @@ class Outputs:
                 self.elements.branch(standing, cold, ohm * (1.0 - 0.5 * stated)),
             )
             if isinstance(output.leg_mismatch, Spread):
-                self._leg_unknown(gear, output.leg_mismatch, ohm, legs)
+                self._add_leg_tolerance(gear, output.leg_mismatch, ohm, legs)
             gains = (1.0, 0.0) if output.topology == "impedance" else (0.5, -0.5)
             channel_legs.append(list(zip(legs, gains, strict=True)))
         return channel_legs
@@ -108,14 +108,14 @@ class Outputs:
                 Tolerance("pin1", gear.id, ohm.likely, ohm.worst, ohm.source, transresistances=pairs)
             )
 
-    def _leg_unknown(self, gear: Gear, legs: Spread, ohm: float, branches: tuple[int, int]) -> None:
+    def _add_leg_tolerance(self, gear: Gear, legs: Spread, ohm: float, branches: tuple[int, int]) -> None:
         half = 0.5 * ohm
         ohms = ((branches[0], half), (branches[1], -half))
         self.tolerances.append(
             Tolerance("source_leg_mismatch", gear.id, legs.likely, legs.worst, legs.source, branch_ohms=ohms)
         )
 
-    def _matched(self, gear: Gear, output: Output, legs: list[Legs]) -> None:
+    def _add_channel_tolerance(self, gear: Gear, output: Output, legs: list[Legs]) -> None:
         """Two channels' level difference: half to each, stated or of unknown sign."""
         if len(legs) != 2:
             return

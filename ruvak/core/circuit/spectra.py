@@ -13,7 +13,7 @@ def preset(disturbances: Disturbances, name: Preset) -> list[Harmonic]:
     return [(int(order), complex(size)) for order, size in disturbances.presets[name].lines.items() if size]
 
 
-def measured(disturbances: Disturbances, voltage: EarthVoltage) -> list[Harmonic]:
+def harmonics_of(disturbances: Disturbances, voltage: EarthVoltage) -> list[Harmonic]:
     """(order, volts rms): lines as they stand; a reading is total rms, so it is divided by the root sum of squares."""
     if voltage.reading_v is None:
         return [(line.h, line.v * _phasor(line.phase_deg)) for line in voltage.lines if line.v]

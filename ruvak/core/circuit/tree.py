@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 
 from ruvak.core.circuit.circuit import Cause, CauseLine
 from ruvak.core.circuit.elements import EARTH_POINT, Collector, EarthNode
-from ruvak.core.circuit.spectra import Harmonic, measured, preset
+from ruvak.core.circuit.spectra import Harmonic, harmonics_of, preset
 from ruvak.core.rig.earth import Disturbances, EarthPoint, JoinKind, PointKind
 from ruvak.core.rig.rig import Gear, Rig, earthing_of
 from ruvak.core.rig.values import sizes
@@ -83,7 +83,7 @@ class EarthTree:
     def causes(self) -> list[Cause]:
         """The measured voltages as one cause, each other conductor's emf as one of its own."""
         own = {id_: _minus(self._potential(id_), self._upper_potential(id_)) for id_ in self._stretches}
-        return [*self._measured(own), *self._unmeasured(own)]
+        return [*self._measured_causes(own), *self._unmeasured_causes(own)]
 
     def _outlet_of(self, gear: Gear) -> None:
         if gear.outlet is not None:
@@ -148,20 +148,20 @@ class EarthTree:
         upper = self._stretches[id_].upper
         return self._potential(upper) if upper else {}
 
-    def _measured(self, own: dict[str, Form]) -> list[Cause]:
+    def _measured_causes(self, own: dict[str, Form]) -> list[Cause]:
         emfs: dict[int, dict[int, complex]] = {}
         for id_, form in own.items():
             for name, weight in form.items():
                 if name.startswith("read:"):
                     voltage = self._points[name.removeprefix("read:")].voltage
                     assert voltage is not None, "only readings are named so"
-                    for order, volt in measured(self.disturbances, voltage):
+                    for order, volt in harmonics_of(self.disturbances, voltage):
                         at = emfs.setdefault(order, {})
                         at[self.branches[id_]] = at.get(self.branches[id_], 0.0) + weight * volt
         lines = self._lines([(order, list(at.items())) for order, at in sorted(emfs.items())])
         return [Cause("earth_measured", "venue", 1.0, 1.0, lines)] if lines else []
 
-    def _unmeasured(self, own: dict[str, Form]) -> list[Cause]:
+    def _unmeasured_causes(self, own: dict[str, Form]) -> list[Cause]:
         shape: list[Harmonic] = preset(self.disturbances, self.disturbances.earth_spectrum)
         result = []
         for stretch in self._stretches.values():

@@ -2,10 +2,11 @@
 
 from typing import Literal
 
+from ruvak.core.judge.rules.hosts import hostless
 from ruvak.core.rig.rig import Gear, Rig, earthing_of
 from ruvak.core.rig.values import Id, Record
 
-AssumptionCode = Literal["plug", "supply", "between"]
+AssumptionCode = Literal["host", "plug", "supply", "between"]
 
 
 class Assumed(Record):
@@ -21,10 +22,20 @@ class Assumed(Record):
     """What depends on it."""
 
 
-def assumed(rig: Rig) -> tuple[Assumed, ...]:
+def list_assumptions(rig: Rig) -> tuple[Assumed, ...]:
     """In the order in which answers help most. The rig is in use: devices that no run touches matter to nothing."""
     result = []
-    unplugged = tuple(device.id for device in rig.gear if _earthed(rig, device) and device.outlet is None)
+    lonely = tuple(dict.fromkeys(device.id for run in rig.runs for device in hostless(rig, run)))
+    if lonely:
+        result.append(
+            Assumed(
+                code="host",
+                gear=lonely,
+                question="Which computer is it plugged into, and how is that powered?",
+                why="Until somebody says, it floats; a computer on an earthed supply closes a loop through it.",
+            )
+        )
+    unplugged = tuple(device.id for device in rig.gear if _is_earthed(rig, device) and device.outlet is None)
     if unplugged:
         result.append(
             Assumed(
@@ -44,7 +55,7 @@ def assumed(rig: Rig) -> tuple[Assumed, ...]:
                 why="An earthed supply closes a loop, a two-pin one leaks a little current, a battery does neither.",
             )
         )
-    here = {device.outlet for device in rig.gear if device.outlet is not None and _earthed(rig, device)}
+    here = {device.outlet for device in rig.gear if device.outlet is not None and _is_earthed(rig, device)}
     points = {point.id: point for point in rig.venue.earth}
     if len(here) > 1 and not all(points[id_].voltage is not None for id_ in here):
         result.append(
@@ -59,7 +70,7 @@ def assumed(rig: Rig) -> tuple[Assumed, ...]:
     return tuple(result)
 
 
-def _earthed(rig: Rig, gear: Gear) -> bool:
+def _is_earthed(rig: Rig, gear: Gear) -> bool:
     earthing = earthing_of(gear, rig.part_of(gear.id))
     return earthing is not None and earthing.type == "class-1"
 

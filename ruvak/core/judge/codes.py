@@ -11,6 +11,7 @@ class FindingCode(StrEnum):
     CENTRE_CANCELS = "centre_cancels"
     CENTRE_WEAKENED = "centre_weakened"
     SILENT = "silent"
+    HUM_ALONE = "hum_alone"
     MONO_CANCELS = "mono_cancels"
     SIDE_MISSING = "side_missing"
     ONE_SIDED = "one_sided"
@@ -46,6 +47,7 @@ class FindingCode(StrEnum):
     CASE_LIVE = "case_live"
     SOURCE_LOST = "source_lost"
     LOAD_LOW = "load_low"
+    HOST_UNKNOWN = "host_unknown"
     CONTACT_UNCERTAIN = "contact_uncertain"
     NOT_CONNECTED = "not_connected"
     CLEAR = "clear"
@@ -109,5 +111,6 @@ _SIDE_IS_LOST = frozenset(
         FindingCode.SIDE_MISSING,
         FindingCode.ONE_SIDED,
         FindingCode.SILENT,
+        FindingCode.HUM_ALONE,
     }
 )

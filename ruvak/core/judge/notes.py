@@ -7,8 +7,9 @@ from ruvak.core.judge.rule import input_words
 from ruvak.core.judge.sentences import number
 from ruvak.core.pieces.screens import opens_screen
 from ruvak.core.results.records import InputResult, RunResult
-from ruvak.core.rig.rig import Rig, Run, earthing_at, length_m
+from ruvak.core.rig.rig import Rig, Run, earthing_at, longest_way_m
 from ruvak.core.rig.values import Record
+from ruvak.core.units import METRES_PER_UNIT
 
 NoteCode = Literal["unbalanced_long", "screens", "passive_y"]
 SCREENS_RULE = {
@@ -33,11 +34,11 @@ def notes(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
         return
     yield from _unbalanced(rig, run, result)
     yield from _screens(rig, run, result)
-    yield from _shared(rig, run, result)
+    yield from _note_shared_input(rig, run, result)
 
 
 def _unbalanced(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
-    run_m = length_m(rig, run)
+    run_m = longest_way_m(rig, run)
     limit_m = rig.venue.house.unbalanced_limit_m.value
     # A loudspeaker lead has no screen to hum: nobody calls it unbalanced.
     there = [
@@ -47,7 +48,9 @@ def _unbalanced(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
     ]
     if not there or run_m <= limit_m:
         return
-    sentence = f"Unbalanced over {_length(rig, run_m)}; this house goes to {_length(rig, limit_m)}. {_computed(there)}"
+    sentence = (
+        f"Unbalanced over {_length(rig, run_m)}; this house goes to {_length(rig, limit_m)}. {_write_computed(there)}"
+    )
     yield Note(code="unbalanced_long", sentence=sentence)
 
 
@@ -55,17 +58,19 @@ def _screens(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
     """Only of balanced lines between two earthed devices, for between others nobody argues."""
     owners = {source.gear for source in result.sources} | {receiver.gear for receiver in result.inputs}
     balanced = [receiver for receiver in result.inputs if receiver.balance.verdict == "balanced"]
-    if not balanced or len(owners) < 2 or not all(_earthed(rig, owner) for owner in owners):
+    if not balanced or len(owners) < 2 or not all(_is_earthed(rig, owner) for owner in owners):
         return
     rule = rig.venue.house.screens
     lifted = any(opens_screen(rig.part_of(piece)) for piece in run.pieces)
     if lifted == (rule != "both-ends"):
         return
     now = "is open on the way" if lifted else "is joined at both ends"
-    yield Note(code="screens", sentence=f"The screen {now}; this house {SCREENS_RULE[rule]}. {_computed(balanced)}")
+    yield Note(
+        code="screens", sentence=f"The screen {now}; this house {SCREENS_RULE[rule]}. {_write_computed(balanced)}"
+    )
 
 
-def _shared(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
+def _note_shared_input(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
     """Two outputs that reach one input."""
     if len(result.sources) < 2:
         return
@@ -87,16 +92,16 @@ def _shared(rig: Rig, run: Run, result: RunResult) -> Iterator[Note]:
         return
 
 
-def _computed(inputs: list[InputResult]) -> str:
+def _write_computed(inputs: list[InputResult]) -> str:
     below = [receiver.hum.below_programme_db for receiver in inputs if receiver.hum is not None]
     known = [entry for entry in below if entry is not None]
     return f"Computed here: hum {number(min(known))} dB under the programme." if known else "No hum is computed here."
 
 
-def _earthed(rig: Rig, owner: str) -> bool:
+def _is_earthed(rig: Rig, owner: str) -> bool:
     earthing = earthing_at(rig, owner)
     return earthing is not None and earthing.type == "class-1"
 
 
 def _length(rig: Rig, length_m: float) -> str:
-    return f"{number(length_m / 0.3048)} ft" if rig.length_unit == "ft" else f"{number(length_m)} m"
+    return f"{number(length_m / METRES_PER_UNIT[rig.length_unit])} {rig.length_unit}"

@@ -1,5 +1,7 @@
 """Every rule, once, and the order in which findings are told."""
 
+from collections.abc import Mapping, Sequence
+
 from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade, RigFinding, Verdict
 from ruvak.core.judge.rig_rules.leakage import leakage
@@ -9,6 +11,7 @@ from ruvak.core.judge.rules.centre import centre
 from ruvak.core.judge.rules.classes import WORDS, classes
 from ruvak.core.judge.rules.crosstalk import crosstalk
 from ruvak.core.judge.rules.data import data
+from ruvak.core.judge.rules.hosts import hosts
 from ruvak.core.judge.rules.hum import hum
 from ruvak.core.judge.rules.level import level
 from ruvak.core.judge.rules.load import load
@@ -20,9 +23,11 @@ from ruvak.core.judge.rules.silence import silence
 from ruvak.core.judge.rules.sleeve import sleeve
 from ruvak.core.judge.rules.tone import tone
 from ruvak.core.judge.rules.touch import touch
+from ruvak.core.judge.rules.uncertain import uncertain
 from ruvak.core.judge.sentences import number, written
 from ruvak.core.results.line_records import DataLine
 from ruvak.core.results.records import InputResult, Levels, RunResult
+from ruvak.core.results.variants import MatingResult
 from ruvak.core.rig.rig import Rig
 
 RULES: tuple[Rule, ...] = (
@@ -40,6 +45,7 @@ RULES: tuple[Rule, ...] = (
     saturation,
     hum,
     crosstalk,
+    hosts,
     touch,
 )
 OF_SOUND: frozenset[Rule] = frozenset({load, level, tone, saturation, hum, crosstalk})
@@ -47,21 +53,14 @@ OF_SOUND: frozenset[Rule] = frozenset({load, level, tone, saturation, hum, cross
 RIG_RULES: tuple[RigRule, ...] = (lost_earth, leakage)
 
 
-def judge(rig: Rig, results: tuple[RunResult, ...]) -> tuple[tuple[Finding, ...], ...]:
-    """Findings of each run, worst first; a run about which nothing is to be said gets its Clear."""
-    return tuple(_of_run(rig, result) for result in results)
-
-
-def with_added(
-    findings: tuple[tuple[Finding, ...], ...], added: dict[int, list[Finding]]
+def judge(
+    rig: Rig, results: tuple[RunResult, ...], matings: Mapping[int, Sequence[MatingResult]] | None = None
 ) -> tuple[tuple[Finding, ...], ...]:
-    """Findings from outside the rules put in their place; a Clear gives way to anything else."""
-    merged = []
-    for index, of_run in enumerate(findings):
-        more = added.get(index, [])
-        kept = [finding for finding in of_run if not (more and finding.grade is Grade.CLEAR)]
-        merged.append(tuple(sorted([*kept, *more], key=lambda finding: SEVERITY[finding.grade])))
-    return tuple(merged)
+    """Findings of each run, worst first; a run about which nothing is to be said gets its Clear.
+
+    `matings`: what each possibility of an uncertain contact comes to, by the run's place in the rig.
+    """
+    return tuple(_of_run(rig, result, (matings or {}).get(index, ())) for index, result in enumerate(results))
 
 
 def judge_rig(rig: Rig) -> tuple[RigFinding, ...]:
@@ -76,9 +75,10 @@ def verdict(findings: tuple[tuple[Finding, ...], ...], of_rig: tuple[RigFinding,
     return Verdict(**{grade.value: worst.count(grade) for grade in Grade})
 
 
-def _of_run(rig: Rig, result: RunResult) -> tuple[Finding, ...]:
+def _of_run(rig: Rig, result: RunResult, matings: Sequence[MatingResult]) -> tuple[Finding, ...]:
     rules = [rule for rule in RULES if result.data is None or rule not in OF_SOUND]
     answer = _together([entry for rule in rules for entry in rule(rig, result)])
+    answer += uncertain(rig, result, matings)
     if answer:
         return tuple(sorted(answer, key=lambda finding: SEVERITY[finding.grade]))
     return (_clear(rig, result),)

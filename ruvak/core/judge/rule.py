@@ -8,7 +8,7 @@ from ruvak.core.judge.finding import Finding, Grade, RigFinding
 from ruvak.core.judge.sentences import written
 from ruvak.core.results.missing_side import is_missing_side
 from ruvak.core.results.records import ChannelGain, InputResult, Levels, MixResult, RunResult, Sum
-from ruvak.core.rig.rig import Rig, called
+from ruvak.core.rig.rig import Rig, name_of
 
 CENTRE_LOST_DB = -12.0
 """Below one side alone by this much, a voice in the middle is no longer followed: common practice."""
@@ -16,7 +16,7 @@ CENTRE_WEAK_DB = -2.0
 
 
 @dataclass(frozen=True)
-class Place:
+class HeardAt:
     """Somewhere the run is heard: a mix of its inputs, or an input that belongs to none."""
 
     gear: str
@@ -32,18 +32,18 @@ Rule = Callable[[Rig, RunResult], Iterator[Finding]]
 RigRule = Callable[[Rig], Iterator[RigFinding]]
 
 
-def places(rig: Rig, result: RunResult) -> Iterator[Place]:
+def places(rig: Rig, result: RunResult) -> Iterator[HeardAt]:
     """Mixes first; then the inputs that no mix takes."""
     mixed: set[tuple[str, str]] = set()
     for mix in result.mixes:
         mixed |= {(mix.gear, name) for name in mix.inputs}
-        words = called(rig, mix.gear)
+        words = name_of(rig, mix.gear)
         # A stereo destination is alive when either side is, even where the two would cancel in mono.
         arrives = alive(mix.left + mix.right if mix.stereo else mix.channels)
-        yield Place(mix.gear, mix.mix, words, mix.channels, mix.sum, arrives, mix if mix.stereo else None)
+        yield HeardAt(mix.gear, mix.mix, words, mix.channels, mix.sum, arrives, mix if mix.stereo else None)
     for receiver in result.inputs:
         if (receiver.gear, receiver.input) not in mixed:
-            yield Place(
+            yield HeardAt(
                 receiver.gear,
                 receiver.input,
                 input_words(rig, receiver),
@@ -61,7 +61,7 @@ def alive(channels: tuple[ChannelGain, ...]) -> bool:
 
 def input_words(rig: Rig, input_result: InputResult) -> str:
     """How people call an input: its gear's name and its own label."""
-    return f"{called(rig, input_result.gear)}, {input_result.label}"
+    return f"{name_of(rig, input_result.gear)}, {input_result.label}"
 
 
 def usable(result: RunResult, input_result: InputResult) -> bool:

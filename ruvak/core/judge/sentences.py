@@ -48,6 +48,11 @@ CATALOGUE: dict[FindingCode, Words] = {
         "let through.",
         "{why}",
     ),
+    FindingCode.HUM_ALONE: Words(
+        "Only loud hum arrives at {place}, at {hum_dbu} dBu, and nothing usable of the source: the way back is open.",
+        "A sleeve or screen has no contact somewhere on the way. Follow the strip to the gap, and swap that lead.",
+        "Mute the channel before anything is touched: this hum is loud enough to harm loudspeakers and ears.",
+    ),
     FindingCode.MONO_CANCELS: Words(
         "{place} is heard in stereo, but summed to mono its centre falls {depth_db} dB: on a phone or one speaker "
         "the voices are gone.",
@@ -57,16 +62,21 @@ CATALOGUE: dict[FindingCode, Words] = {
         "Only {present} arrives at {place}; whatever is on {missing} alone is never heard.",
         "Switch the source to mono sound so that both sides are on {present}, or bring in both sides.",
     ),
+    FindingCode.HOST_UNKNOWN: Words(
+        "{device} belongs to a computer that is not in this plan; it is taken to be on battery, and on an earthed "
+        "supply it may hum.",
+        "Add the computer and say how it is powered: type a line from it, or import the rig with it and its USB lead.",
+    ),
     FindingCode.ONE_SIDED: Words(
         "Only the {heard} side of {place} gets anything; its {silent} stays silent.",
         "Use a lead that brings the signal to both sides, or tell the device to take the {heard} for both.",
     ),
     FindingCode.SIDES_SWAPPED: Words(
-        "Left and right are exchanged at {place}.",
+        "Left and right are swapped at {place}.",
         "Change the two plugs over.",
     ),
     FindingCode.INVERTED: Words(
-        "The signal arrives upside down at {place}: hot and cold are exchanged on the way.",
+        "Polarity is reversed at {place}: hot and cold are swapped on the way.",
         "Harmless alone, but it cancels against another pick-up of the same sound; use a lead wired straight.",
     ),
     FindingCode.LEVEL_LOW: Words(
@@ -233,10 +243,10 @@ def written(code: FindingCode, params: dict[str, float | str]) -> Words:
     """The sentences of a finding. KeyError for a code or parameter the catalogue does not have."""
     shown = {"ohm": OHM} | {name: value if isinstance(value, str) else number(value) for name, value in params.items()}
     words = CATALOGUE[code]
-    return Words(*(_unbroken(entry.format_map(shown)) for entry in (words.sentence, words.advice, words.caution)))
+    return Words(*(_keep_together(entry.format_map(shown)) for entry in (words.sentence, words.advice, words.caution)))
 
 
-def _unbroken(text: str) -> str:
+def _keep_together(text: str) -> str:
     """Keeps a figure and its unit on one line."""
     return re.sub(rf"(?<=\d) (?=(dBu?|Hz|m|mA|V|W|%|{OHM})(\b|\s))", "\N{NO-BREAK SPACE}", text)
 
@@ -248,7 +258,7 @@ def number(value: float) -> str:
     return text.replace("-", MINUS)
 
 
-def signed(value: float) -> str:
+def write_signed(value: float) -> str:
     """As number(), with a plus sign above zero."""
     text = number(value)
     return f"+{text}" if value > 0 and float(text) != 0 else text

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 from itertools import islice, takewhile
 
 from ruvak.core.pieces.cures import Made, ids_of
-from ruvak.core.pieces.pool import pool_for
+from ruvak.core.pieces.pool import Pool, pool_for
+from ruvak.core.pieces.practice import misuses_di
 from ruvak.core.pieces.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.edits import Edit, Op, SetField
 from ruvak.core.rig.part import Connector
@@ -36,7 +37,7 @@ def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
     result: dict[tuple[object, ...], Route] = {}
     for goals in _goals(rig, run, gear.pop(), tuple(targets)):
         for place, route in enumerate(
-            islice(routes(pool, tuple(sources), goals, need_m), LOOKED_THROUGH if made else EACH)
+            islice(_usual(pool, tuple(sources), goals, need_m), LOOKED_THROUGH if made else EACH)
         ):
             if place >= EACH and not route.has_one_of_each(needed):
                 continue
@@ -46,6 +47,11 @@ def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
                 result[key] = route
     ordered = sorted(result.values(), key=simplicity)
     return (*ordered[:MOST], *_made_for_it(ordered[MOST:], needed))
+
+
+def _usual(pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
+    """Ways to wire these sockets without a DI where nobody would put one."""
+    yield from (route for route in routes(pool, sources, goals, need_m) if not misuses_di(pool, route, goals))
 
 
 def _made_for_it(longer: list[Route], needed: tuple[tuple[str, ...], ...]) -> Iterator[Route]:
@@ -78,7 +84,7 @@ def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
     kept_items = tuple(item for item in rig.kit if item.id in run.pieces and item.id not in pieces)
     kept_joins = tuple(join for join in run.joins if join not in joins)
     result: dict[tuple[str, ...], Route] = {}
-    for route in islice(routes(pool, sources, goals, need_m), EACH):
+    for route in islice(_usual(pool, sources, goals, need_m), EACH):
         key = tuple(sorted(item.part for item in route.items))
         if key not in result or simplicity(route) < simplicity(result[key]):
             result[key] = route

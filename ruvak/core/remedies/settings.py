@@ -38,15 +38,15 @@ def settings_edits(rig: Rig, result: RunAnalysis) -> Iterator[Edit]:
                 if setting.type == "choice":
                     alike.setdefault((gear.part, setting.id, now, value), []).append(gear)
                     continue
-                yield Edit(label=f"{label} {spoken(value)}"[:120], ops=(op,))
+                yield Edit(label=f"{label} {setting_in_words(value)}"[:120], ops=(op,))
     if len(levels) > 1:
-        label = " and ".join(f"{words} {spoken(op.value)}" for words, op in levels if op.value is not None)
+        label = " and ".join(f"{words} {setting_in_words(op.value)}" for words, op in levels if op.value is not None)
         yield Edit(label=label[:120], ops=tuple(op for _, op in levels))
     for (part_id, setting_id, _, value), devices in alike.items():
         words = next(setting.label for setting in rig.parts_by_id[part_id].settings if setting.id == setting_id)
         names = " and ".join(filter(None, (", ".join(device.name for device in devices[:-1]), devices[-1].name)))
         ops = tuple(set_setting(device.id, setting_id, value) for device in devices)
-        yield Edit(label=f"{names}: {words} {spoken(value)}"[:120], ops=ops)
+        yield Edit(label=f"{names}: {words} {setting_in_words(value)}"[:120], ops=ops)
 
 
 def _keeps_earth(part: Part, now: SettingValue, value: SettingValue) -> bool:
@@ -55,7 +55,7 @@ def _keeps_earth(part: Part, now: SettingValue, value: SettingValue) -> bool:
     return not (before is not None and before.type == "class-1" and after is not None and after.type == "class-2")
 
 
-def spoken(value: SettingValue) -> str:
+def setting_in_words(value: SettingValue) -> str:
     """A setting's value in words."""
     if isinstance(value, bool):
         return "on" if value else "off"

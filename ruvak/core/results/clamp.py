@@ -46,7 +46,7 @@ def earth_from_current(rig: Rig, item_id: str, reading_a: float, spectrum: Prese
             "that is a fault for a licensed electrician, or the reading is not in amperes."
         )
         raise BadEdit("reading_a", sentence)
-    measured = _measured(here, there, spectrum, volt)
+    measured = _measured_point(here, there, spectrum, volt)
     label = f"{item.tag}: {1000 * reading_a:.3g} mA by clamp, {1000 * volt:.3g} mV between outlets"
     return Edit(label=label[:120], ops=(SetField(kind="earth", id=here.id, field="voltage", value=measured.voltage),))
 
@@ -76,7 +76,7 @@ def _outlets(rig: Rig, item_id: str, tag: str) -> tuple[EarthPoint, EarthPoint]:
 def _current_a(rig: Rig, item_id: str, here: EarthPoint, there: EarthPoint, spectrum: Preset) -> float:
     """Total rms in all conductors of the lead together, at 1 V of total rms between the outlets."""
     alone = {point.id: point.model_copy(update={"voltage": None}) for point in rig.venue.earth}
-    alone[here.id] = _measured(here, there, spectrum, 1.0)
+    alone[here.id] = _measured_point(here, there, spectrum, 1.0)
     driven = prune(rig.with_fields(venue=rig.venue.model_copy(update={"earth": tuple(alone.values())})))
     circuit = build(driven, trace(driven))
     numbers = [number for number, cause in enumerate(circuit.causes) if cause.code == "earth_measured"]
@@ -90,6 +90,6 @@ def _current_a(rig: Rig, item_id: str, here: EarthPoint, there: EarthPoint, spec
     return float(np.linalg.norm(amperes))
 
 
-def _measured(here: EarthPoint, there: EarthPoint, spectrum: Preset, volt: float) -> EarthPoint:
+def _measured_point(here: EarthPoint, there: EarthPoint, spectrum: Preset, volt: float) -> EarthPoint:
     """`volt`: total rms, as a meter between the two would show it."""
     return here.model_copy(update={"voltage": EarthVoltage(against=there.id, reading_v=volt, spectrum=spectrum)})

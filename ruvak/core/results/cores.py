@@ -8,7 +8,7 @@ import numpy as np
 from ruvak.core.circuit.circuit import Circuit, Core
 from ruvak.core.results.records import CoreResult
 from ruvak.core.results.run_ports import RunPorts
-from ruvak.core.results.solving import Solved
+from ruvak.core.results.solving import NetworkSolution
 from ruvak.core.results.sums import peak_volts
 from ruvak.core.units import FLOOR_DB, dbu_from_volts, ratio_from_db, volts_from_dbu
 
@@ -22,7 +22,9 @@ def cores_of(circuit: Circuit, ports: RunPorts) -> tuple[Core, ...]:
     return tuple(core for core in circuit.cores if core.owner in owners)
 
 
-def core_results(circuit: Circuit, swept: Solved, cores: Sequence[Core], drives: Sequence[int]) -> Iterator[CoreResult]:
+def core_results(
+    circuit: Circuit, swept: NetworkSolution, cores: Sequence[Core], drives: Sequence[int]
+) -> Iterator[CoreResult]:
     """Where any of these drives reaches them: at the swept frequency nearest to where each saturates.
 
     Flux is voltage over frequency (Faraday), so what the core bears grows in proportion to frequency.

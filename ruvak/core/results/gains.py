@@ -8,7 +8,7 @@ import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
 from ruvak.core.results.sensitivities import leg_adjoints, receive
-from ruvak.core.results.solving import Solved
+from ruvak.core.results.solving import NetworkSolution
 from ruvak.core.solve.network import Complexes, Floats
 
 REFERENCE_HZ = 1000.0
@@ -24,8 +24,8 @@ class Gains:
     """
 
     circuit: Circuit
-    solved: Solved
-    spots: Solved
+    solved: NetworkSolution
+    spots: NetworkSolution
     receivers: tuple[int, ...]
     drives: tuple[int, ...]
 

@@ -11,11 +11,13 @@ from ruvak.core.results.balance import balance
 from ruvak.core.results.gains import REFERENCE_HZ, Gains
 from ruvak.core.results.hum import Disturbed, levels_dbu
 from ruvak.core.results.hum_records import GroundLoop, Opening
+from ruvak.core.results.phase_range import change_ranges_db
 from ruvak.core.results.run_ports import RunPorts, by_owner, ports_of_run
 from ruvak.core.results.sensitivities import Sensitivities, leg_rows
 from ruvak.core.results.solving import RigSolver, drive_emfs
 from ruvak.core.rig.rig import Rig
-from ruvak.core.solve.network import EARTH, Bools, Floats
+from ruvak.core.solve.block_cache import BlockCache
+from ruvak.core.solve.network import EARTH, Floats
 from ruvak.core.trace.trace import Trace
 
 TOLD_DB = 0.1
@@ -26,11 +28,13 @@ TOLD_A = 1e-6
 """A connection that carries less and changes nothing closes no loop worth a word."""
 
 
-def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[GroundLoop, ...]:
+def rank_connections(
+    rig: Rig, traced: Trace, circuit: Circuit, block_cache: BlockCache | None = None
+) -> tuple[GroundLoop, ...]:
     """Largest improvement at any input first. Connections that close no loop are left out."""
     if not circuit.openable_connections or not circuit.causes:
         return ()
-    solver = RigSolver(circuit, bonds=True)
+    solver = RigSolver(circuit, bonds=True, block_cache=block_cache)
     disturbed = Disturbed(circuit, solver, bonds=True)
     tolerances = by_owner((*circuit.tolerances, *circuit.hum_tolerances))
     ports_by_run = [(run.id, ports_of_run(rig, traced, circuit, run)) for run in rig.runs]
@@ -38,27 +42,15 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[GroundLoop, ...]:
     own = {run: [entry for owner in ports.owners for entry in tolerances.get(owner, ())] for run, ports in ports_by_run}
     effects = Sensitivities(circuit, [(number, own[run]) for run, number in places])
     disturbed = _at_hand(circuit, disturbed, effects)
-    before_v = disturbed.weighted_v(effects)
-    before = levels_dbu(before_v)
-    concerned = _concerned(disturbed, effects, before_v)
+    openings = _openings(circuit, disturbed, effects, places)
     returning = _returning(traced, circuit, solver, ports_by_run)
     loops = Loops(circuit)
     result = []
     for index, connection in enumerate(circuit.openable_connections):
-        without = disturbed.without(index)
-        if without is None:
+        if index not in openings:
             continue
-        openings = []
-        if len(some := np.flatnonzero(concerned[index])):
-            after = levels_dbu(without.weighted_v(effects.only(some)))
-            changed = np.flatnonzero(np.any(np.abs(after - before[:, some]) >= TOLD_DB, axis=0))
-            ranges_db = disturbed.change_ranges_db(without, effects.only(some[changed])) if len(changed) else []
-            openings = [
-                _opening(circuit, places[some[at]], before[:, some[at]], after[:, at], range_db)
-                for at, range_db in zip(changed, ranges_db, strict=True)
-            ]
         likely_a, worst_a = disturbed.currents_a(index)
-        if not openings and worst_a < TOLD_A:
+        if not openings[index] and worst_a < TOLD_A:
             continue
         result.append(
             GroundLoop(
@@ -68,26 +60,36 @@ def bonds(rig: Rig, traced: Trace, circuit: Circuit) -> tuple[GroundLoop, ...]:
                 worst_a=worst_a,
                 loop=loops.through(connection.branch),
                 is_return=connection.kind == "screen" and connection.owner in returning,
-                openings=tuple(sorted(openings, key=lambda opening: opening.after_dbu - opening.before_dbu)),
+                openings=tuple(sorted(openings[index], key=_change_db)),
             )
         )
     return tuple(sorted(result, key=_gain_db))
 
 
-def _concerned(disturbed: Disturbed, effects: Sensitivities, before_v: Floats) -> Bools:
-    """(connections, inputs): where opening one may change what is heard by as much as is told."""
-    screening = disturbed.screening(effects)
-    if screening is None:
-        return np.zeros((0, len(effects.receivers)), dtype=np.bool_)
-    likely_v, worst_v = screening.changes()
-    least = 1.0 - 10.0 ** (-TOLD_DB / 20.0)
-    values: Bools = (likely_v >= least * before_v[0]) | (worst_v >= least * before_v[1])
-    return values
+def _openings(
+    circuit: Circuit, disturbed: Disturbed, effects: Sensitivities, places: list[tuple[str, int]]
+) -> dict[int, list[Opening]]:
+    """Of each connection that closes a loop, by its number: the inputs whose hum opening it changes."""
+    openings = disturbed.openings(effects)
+    if openings is None:
+        return {}
+    numbers = np.arange(len(circuit.openable_connections))
+    result: dict[int, list[Opening]] = {int(number): [] for number in numbers[openings.answers(numbers).close_loops()]}
+    before_v = openings.before_v()
+    before_dbu = levels_dbu(before_v)
+    for change in openings.changes((1.0 - 10.0 ** (-TOLD_DB / 20.0)) * before_v):
+        after_dbu = levels_dbu(change.after.weighted_v())
+        differs = np.any(np.abs(after_dbu - before_dbu[:, change.inputs]) >= TOLD_DB, axis=0)
+        changed = np.flatnonzero(differs)
+        ranges_db = change_ranges_db(change.before, change.at[changed], change.after, changed)
+        for pair, range_db in zip(changed.tolist(), ranges_db.tolist(), strict=True):
+            place = int(change.inputs[pair])
+            opening = _opening(circuit, places[place], before_dbu[:, place], after_dbu[:, pair], range_db)
+            result[int(change.connections[pair])].append(opening)
+    return result
 
 
-def _opening(
-    circuit: Circuit, place: tuple[str, int], before: Floats, after: Floats, range_db: tuple[float, float]
-) -> Opening:
+def _opening(circuit: Circuit, place: tuple[str, int], before: Floats, after: Floats, range_db: list[float]) -> Opening:
     run, number = place
     receiver = circuit.receivers[number]
     return Opening(
@@ -113,8 +115,13 @@ def _at_hand(circuit: Circuit, disturbed: Disturbed, effects: Sensitivities) -> 
     return disturbed.prefetch(rows, connections)
 
 
-def _gain_db(bond: GroundLoop) -> float:
-    return min((opening.after_dbu - opening.before_dbu for opening in bond.openings), default=0.0)
+def _change_db(opening: Opening) -> float:
+    # Rounded, so that two inputs alike stay in their order.
+    return round(opening.after_dbu - opening.before_dbu, 6)
+
+
+def _gain_db(loop: GroundLoop) -> float:
+    return min((_change_db(opening) for opening in loop.openings), default=0.0)
 
 
 def _returning(
@@ -139,14 +146,17 @@ class Loops:
     def __init__(self, circuit: Circuit) -> None:
         self._circuit = circuit
         self._ends: list[tuple[int, int]] = []
-        self._graph = nx.MultiGraph()
+        self._weights: dict[frozenset[int], dict[int, float]] = {}
         for bundle in circuit.network.bundles:
             for k, (a, b, ohm) in enumerate(zip(bundle.a, bundle.b, bundle.ohm, strict=True)):
-                weight = ohm + 314.0 * bundle.henry[k][k] + 1e-9
-                self._graph.add_edge(a, b, key=len(self._ends), weight=weight)
+                between = self._weights.setdefault(frozenset((a, b)), {})
+                between[len(self._ends)] = ohm + 314.0 * bundle.henry[k][k] + 1e-9
                 self._ends.append((a, b))
         for number, (a, b, siemens) in enumerate(circuit.network.conductances):
-            self._graph.add_edge(a, b, key=-1 - number, weight=1.0 / siemens)
+            self._weights.setdefault(frozenset((a, b)), {})[-1 - number] = 1.0 / siemens
+        self._graph = nx.Graph()
+        for ends, weights in self._weights.items():
+            self._graph.add_edge(min(ends), max(ends), weight=min(weights.values()))
 
     def through(self, branch: int) -> tuple[str, ...]:
         """By the way of least impedance: devices, leads, bonds and earth points in order; nothing where none is closed.
@@ -154,14 +164,16 @@ class Loops:
         Earth points are called "earth:id", the main bar "earth".
         """
         here, there = self._ends[branch]
-
-        def weight(_a: int, _b: int, edges: dict[int, dict[str, float]]) -> float | None:
-            return min((edge["weight"] for key, edge in edges.items() if key != branch), default=None)
-
+        edge = self._graph.edges[here, there]
+        beside = [weight for other, weight in self._weights[frozenset((here, there))].items() if other != branch]
+        whole = edge["weight"]
+        edge["weight"] = min(beside, default=None)
         try:
-            way = nx.bidirectional_dijkstra(self._graph, there, here, weight=weight)[1]
+            way = nx.bidirectional_dijkstra(self._graph, there, here)[1]
         except nx.NetworkXNoPath:
             return ()
+        finally:
+            edge["weight"] = whole
         points = (EARTH_POINT if node == EARTH else self._circuit.point_of[node] for node in (here, *way))
         owners = [_owner(point) for point in points]
         loop = [entry for entry, other in pairwise([*owners, ""]) if entry != other]

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.results.connection_openings import ConnectionOpenings
 from ruvak.core.results.hum_records import (
     CaseVoltage,
     CauseShare,
@@ -22,15 +23,13 @@ from ruvak.core.results.hum_records import (
     MechanismShare,
     Tones,
 )
+from ruvak.core.results.input_hum import Sizes
 from ruvak.core.results.mechanisms import MECHANISMS, mechanism_numbers, nominal_by_mechanism
 from ruvak.core.results.meters import case_voltages, lead_currents, total_rms
 from ruvak.core.results.norton import NortonEquivalent
-from ruvak.core.results.open_branch import OpenBranch, open_branch
-from ruvak.core.results.phase_range import change_range_db
 from ruvak.core.results.prefetched import prefetch
-from ruvak.core.results.screening import Screening, Sizes
 from ruvak.core.results.sensitivities import Sensitivities, receive
-from ruvak.core.results.solving import RigSolver, Solved, cause_emfs
+from ruvak.core.results.solving import NetworkSolution, RigSolver, cause_emfs
 from ruvak.core.results.weighting import a_weighting_db
 from ruvak.core.solve.network import Complexes, Floats
 from ruvak.core.units import QUIETEST_DBU, dbu_from_volts, volts_from_dbu
@@ -87,36 +86,17 @@ class Disturbed:
     ) -> None:
         """`bonds`: each removable connection can be opened; `norton`: what the circuit is a part of."""
         around, at = None, list[float]()
-        if norton is not None and (joined := norton.joined(circuit)) is not None:
+        if norton is not None and (joined := norton.join(circuit)) is not None:
             (circuit, around), at = joined, norton.frequencies_hz.tolist()
         self.circuit = circuit
         frequencies_hz, emfs = cause_emfs(circuit, bonds, at)
         self.frequencies_hz = frequencies_hz
-        self._solved: Solved | None = None
+        self._solved: NetworkSolution | None = None
         if len(frequencies_hz):
             self._solved = solver.solve(frequencies_hz, emfs, len(frequencies_hz), around)
         self._weights = np.array([10.0 ** (a_weighting_db(float(hz)) / 20.0) for hz in frequencies_hz])
         self._likely = np.array([cause.likely for cause in circuit.causes])
         self._worst = np.array([cause.worst for cause in circuit.causes])
-
-    def without(self, number: int) -> "Disturbed | None":
-        """The same with one of the circuit's removable connections open; None where it closes no loop."""
-        opened = self.open_branch(number)
-        if opened is None or not opened.closes_a_loop():
-            return None
-        other = copy(self)
-        other._solved = opened
-        return other
-
-    def open_branch(self, number: int) -> OpenBranch | None:
-        """The solution with a connection open, whatever that is worth; None where there is no disturbance."""
-        if self._solved is None:
-            return None
-        network, legs = self.circuit.network, 2 * len(self.circuit.receivers)
-        columns = len(self.circuit.causes)
-        return open_branch(
-            self._solved, network.node_count, self.circuit.openable_connections[number], number, columns, legs
-        )
 
     def prefetch(self, rows: set[int], connections: int) -> "Disturbed":
         """The same, with these rows read from the solution at once.
@@ -131,38 +111,11 @@ class Disturbed:
         )
         return other
 
-    def weighted_v(self, effects: Sensitivities) -> Floats:
-        """(2, inputs): A-weighted hum, likely and worst."""
-        inputs = self._every_phasor(effects)
-        sizes = np.abs(inputs.nominal)
-        likely = np.sqrt(((sizes**2 + inputs.likely_squares) * self._likely**2).sum(axis=2))
-        worst = ((sizes + inputs.worst) * self._worst).sum(axis=2)
-        values: Floats = np.linalg.norm(self._weights[:, None] * np.stack([likely, worst]), axis=1)
-        return values
-
-    def change_ranges_db(self, changed: "Disturbed", effects: Sensitivities) -> list[tuple[float, float]]:
-        """Least and greatest change of A-weighted hum over unknown phase, of each input, if `changed` is the wiring."""
-        if self._solved is None or changed._solved is None:
-            return []
-        before, after = self._components(self._solved, effects), self._components(changed._solved, effects)
-        return [change_range_db(*both, self._weights) for both in zip(before, after, strict=True)]
-
-    def _components(self, solved: Solved, effects: Sensitivities) -> list[Complexes]:
-        """Of each input: likely volts of each cause, (frequencies, components, causes); what is known with its sign
-        first, then each tolerance's share."""
-        causes = range(len(self.circuit.causes))
-        nominal = receive(self.circuit, solved, effects.receivers, causes) * self._likely
-        uncertain = effects.likely[:, None] * effects.of(solved, causes) * self._likely
-        return [
-            np.concatenate([nominal[:, at : at + 1], uncertain[:, slice(*effects.first[at : at + 2])]], axis=1)
-            for at in range(len(effects.receivers))
-        ]
-
-    def screening(self, effects: Sensitivities) -> Screening | None:
-        """Bounds of what opening each connection does; None where there is no disturbance."""
+    def openings(self, effects: Sensitivities) -> ConnectionOpenings | None:
+        """What opening each connection does; None where there is no disturbance."""
         if self._solved is None:
             return None
-        return Screening(self.circuit, self._solved, effects, Sizes(self._likely, self._worst, self._weights))
+        return ConnectionOpenings(self.circuit, self._solved, effects, Sizes(self._likely, self._worst, self._weights))
 
     def currents_a(self, number: int) -> tuple[float, float]:
         """Likely and worst current in a removable connection, over all tones, causes as powers and as sizes."""
@@ -222,10 +175,10 @@ class Disturbed:
         if by_mechanism:
             known = nominal_by_mechanism(self.circuit, self._solved, effects.receivers, np.array(causes))
             group = mechanism_numbers(effects.codes)
-            uncertain = (effects.added_by_group(values, group, len(MECHANISMS)) for values in (squares, sizes))
+            uncertain = (effects.sum_by_group(values, group, len(MECHANISMS)) for values in (squares, sizes))
             parts = zip(known, *uncertain, strict=True)
             mechanisms += [(code, Phasors(*part)) for code, part in zip(MECHANISMS, parts, strict=True)]
-        return Phasors(nominal, effects.added(squares), effects.added(sizes), tuple(mechanisms))
+        return Phasors(nominal, effects.sum_tolerances(squares), effects.sum_tolerances(sizes), tuple(mechanisms))
 
     def together(self, added: "Phasors") -> tuple[float, float]:
         """A-weighted ratio, likely and worst, of inputs already added up."""

@@ -13,7 +13,7 @@ import numpy as np
 from ruvak.core.circuit.circuit import Circuit, HumToleranceCode, ToleranceCode
 from ruvak.core.results.hum_records import MechanismCode
 from ruvak.core.results.sensitivities import leg_adjoints, rejection_fall
-from ruvak.core.results.solving import Solved
+from ruvak.core.results.solving import NetworkSolution
 from ruvak.core.solve.network import Complexes, Floats, Ints
 
 MECHANISMS: tuple[MechanismCode, ...] = get_args(MechanismCode)
@@ -32,7 +32,7 @@ REMAINING_SHARE = 1e-3
 not zero, because legs tied to nothing else would have no potential."""
 
 
-def nominal_by_mechanism(circuit: Circuit, solved: Solved, receivers: list[int], columns: Ints) -> Complexes:
+def nominal_by_mechanism(circuit: Circuit, solved: NetworkSolution, receivers: list[int], columns: Ints) -> Complexes:
     """What is known with its sign, in volts: (mechanisms, frequencies, receivers, columns). Adds up to receive().
 
     What a stated pin 1 impedance or a stated rejection adds is known by itself. The rest stands between the legs; what
@@ -57,7 +57,7 @@ def nominal_by_mechanism(circuit: Circuit, solved: Solved, receivers: list[int],
     return result
 
 
-def _leg_volts(circuit: Circuit, solved: Solved, receivers: list[int], columns: Ints) -> Complexes:
+def _leg_volts(circuit: Circuit, solved: NetworkSolution, receivers: list[int], columns: Ints) -> Complexes:
     """(frequencies, receivers, hot and cold, columns): each leg against the input's reference."""
     chosen = [circuit.receivers[number] for number in receivers]
     nodes = np.array([(choice.hot, choice.cold, choice.reference) for choice in chosen], dtype=np.int64)
@@ -67,7 +67,7 @@ def _leg_volts(circuit: Circuit, solved: Solved, receivers: list[int], columns: 
     return legs
 
 
-def _unloading(circuit: Circuit, solved: Solved, receivers: list[int]) -> Complexes:
+def _unloading(circuit: Circuit, solved: NetworkSolution, receivers: list[int]) -> Complexes:
     """(frequencies, receivers, 2, 2): I - Z G, Z the impedance seen from the two legs, G what is taken off them.
 
     Woodbury's identity: solved with it, the legs' voltages become those with the conductances taken off.

@@ -10,7 +10,7 @@ import numpy as np
 
 from ruvak.core.circuit.circuit import Circuit
 from ruvak.core.results.hum_records import CaseVoltage, LeadCurrent
-from ruvak.core.results.solving import Solved
+from ruvak.core.results.solving import NetworkSolution
 from ruvak.core.rig.points import CHASSIS
 from ruvak.core.solve.network import EARTH, Complexes, Floats
 
@@ -29,7 +29,7 @@ def floating_cases(circuit: Circuit) -> tuple[tuple[str, int], ...]:
     return tuple((gear, node) for gear, node in nodes if node != EARTH)
 
 
-def lead_currents(circuit: Circuit, solved: Solved, likely: Floats, worst: Floats) -> tuple[LeadCurrent, ...]:
+def lead_currents(circuit: Circuit, solved: NetworkSolution, likely: Floats, worst: Floats) -> tuple[LeadCurrent, ...]:
     """Net current of all conductors of each lead, which is what a clamp closed round the whole lead reads.
 
     `likely`, `worst`: what the causes' unit solutions are multiplied by, (causes,).
@@ -52,7 +52,7 @@ def lead_currents(circuit: Circuit, solved: Solved, likely: Floats, worst: Float
 
 def case_voltages(
     circuit: Circuit,
-    solved: Solved,
+    solved: NetworkSolution,
     cases: Sequence[tuple[str, int]],
     functionals: Sequence[int],
     likely: Floats,

@@ -40,7 +40,7 @@ class NortonEquivalent:
     stray_f: Mapping[str, float]
     earthed: bool
 
-    def joined(self, circuit: Circuit) -> tuple[Circuit, NortonLoad] | None:
+    def join(self, circuit: Circuit) -> tuple[Circuit, NortonLoad] | None:
         """The circuit with everybody's causes, and what to solve it in; None where the two do not meet.
 
         Of what this circuit's own causes drive, the share that comes by others' metal is in the currents.

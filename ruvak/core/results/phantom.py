@@ -25,11 +25,11 @@ class Phantom:
 
     def __init__(self, circuit: Circuit) -> None:
         self.circuit = circuit
-        self._volts, self._drawing = _settled(circuit)
+        self._volts, self._drawing = _settle(circuit)
         self._otherwise = self._volts, self._drawing
         if any(sink.other_leg_ohm != sink.leg_ohm for sink in circuit.sinks):
             sinks = tuple(replace(sink, leg_ohm=sink.other_leg_ohm) for sink in circuit.sinks)
-            self._otherwise = _settled(replace(circuit, sinks=sinks))
+            self._otherwise = _settle(replace(circuit, sinks=sinks))
 
     def at(self, numbers: list[int]) -> tuple[PhantomAt, ...]:
         """For these drives' outputs: what stands there and flows."""
@@ -69,13 +69,13 @@ def _of(volts: Floats, node: int) -> float:
     return 0.0 if node == EARTH else float(volts[node])
 
 
-def _settled(circuit: Circuit) -> tuple[Floats, list[bool]]:
-    """Solved again without those that get nothing: a microphone draws no current out of an empty line."""
+def _settle(circuit: Circuit) -> tuple[Floats, list[bool]]:
+    """NetworkSolution again without those that get nothing: a microphone draws no current out of an empty line."""
     if not circuit.feeds:
         return np.zeros(circuit.network.size), [False] * len(circuit.sinks)
     drawing = [bool(sink.ampere) for sink in circuit.sinks]
     while True:
-        volts = _solved(circuit, drawing)
+        volts = _solve(circuit, drawing)
         still = [on and _middle(volts, sink) > 0.0 for on, sink in zip(drawing, circuit.sinks, strict=True)]
         if still == drawing:
             return volts, drawing
@@ -86,7 +86,7 @@ def _middle(volts: Floats, sink: Sink) -> float:
     return sum(_of(volts, leg) for leg in sink.legs) / len(sink.legs) - _of(volts, sink.reference)
 
 
-def _solved(circuit: Circuit, drawing: list[bool]) -> Floats:
+def _solve(circuit: Circuit, drawing: list[bool]) -> Floats:
     """Node voltages and branch currents at direct current."""
     fed = {
         branch

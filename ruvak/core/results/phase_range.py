@@ -2,39 +2,35 @@
 
 Different causes have no common phase, and a likely level adds them as powers. The change that will really be heard
 depends on how they happen to stand to each other: where the two largest nearly cancel before, taking one of them away
-makes it worse. So the change is given as a range over the phase between the two largest causes.
+makes it worse. So the change is given as a range over the phase between the two largest causes. One phase between them
+is taken to hold for all frequencies.
 """
 
 import numpy as np
 
-from ruvak.core.solve.network import Complexes, Floats
+from ruvak.core.results.input_hum import InputHum
+from ruvak.core.solve.network import Floats, Ints
 from ruvak.core.units import QUIETEST_DBU, volts_from_dbu
 
 STEPS = 360
 """Phases tried, evenly over a full turn."""
 
 
-def change_range_db(before: Complexes, after: Complexes, weights: Floats) -> tuple[float, float]:
-    """Least and greatest change of one input's weighted level in dB, after over before.
-
-    `before`, `after`: volts of each cause, (frequencies, components, causes). Components are what arrives with a known
-    sign, and each tolerance's share: they add as powers, causes within a component by their phase. One phase between
-    the two largest causes is taken to hold for all frequencies.
-    """
-    weighted = [weights[:, None, None] * volts for volts in (before, after)]
-    sizes = sum(np.linalg.norm(volts, axis=(0, 1)) for volts in weighted)
-    powers = [np.square(np.abs(volts)).sum() for volts in weighted]
-    if len(sizes) < 2:
-        least = greatest = _db(powers[1]) - _db(powers[0])
-        return float(least), float(greatest)
-    first, second = np.argsort(-sizes, kind="stable")[:2]
+def change_ranges_db(before: InputHum, inputs: Ints, after: InputHum, inputs_after: Ints) -> Floats:
+    """(n, 2): least and greatest change of A-weighted likely level in dB, from an input of `before` to the input of
+    `after` beside it."""
+    powers = np.stack([before.powers[inputs], after.powers[inputs_after]])
+    whole = powers.sum(axis=2)
+    if powers.shape[2] < 2:
+        change = np.diff(_db(whole), axis=0)[0]
+        return np.stack([change, change], axis=1)
+    order = np.argsort(-np.sqrt(powers).sum(axis=0), axis=1, kind="stable")
+    first, second = order[:, 0], order[:, 1]
+    cross = np.stack([before.cross_powers(inputs, first, second), after.cross_powers(inputs_after, first, second)])
     turn = np.exp(2j * np.pi * np.arange(STEPS) / STEPS)
-    levels_db = [
-        _db(power + 2.0 * np.real(np.vdot(volts[:, :, first], volts[:, :, second]) * turn))
-        for power, volts in zip(powers, weighted, strict=True)
-    ]
+    levels_db = _db(whole[:, :, None] + 2.0 * np.real(cross[:, :, None] * turn))
     change = levels_db[1] - levels_db[0]
-    return float(change.min()), float(change.max())
+    return np.stack([change.min(axis=1), change.max(axis=1)], axis=1)
 
 
 def _db(power: Floats) -> Floats:

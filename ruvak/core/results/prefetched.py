@@ -4,12 +4,12 @@ from collections.abc import Iterable
 
 import numpy as np
 
-from ruvak.core.results.solving import Solved
+from ruvak.core.results.solving import NetworkSolution
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
 from ruvak.core.solve.solver import Solution
 
 
-def prefetch(base: Solved, size: int, rows: Iterable[int], columns: Iterable[int]) -> Solved:
+def prefetch(base: NetworkSolution, size: int, rows: Iterable[int], columns: Iterable[int]) -> NetworkSolution:
     """What a whole solution holds need not be fetched."""
     return base if isinstance(base, Solution) else PrefetchedRows(base, size, rows, columns)
 
@@ -17,7 +17,7 @@ def prefetch(base: Solved, size: int, rows: Iterable[int], columns: Iterable[int
 class PrefetchedRows:
     """The rows and columns given, of `base`; asked for others it answers wrongly, so give them all."""
 
-    def __init__(self, base: Solved, size: int, rows: Iterable[int], columns: Iterable[int]) -> None:
+    def __init__(self, base: NetworkSolution, size: int, rows: Iterable[int], columns: Iterable[int]) -> None:
         wanted, self._across = (np.array(sorted(set(entry)), dtype=np.int64) for entry in (rows, columns))
         wanted = wanted[wanted != EARTH]
         self._base = base

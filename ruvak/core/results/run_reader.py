@@ -192,7 +192,7 @@ class RunReader:
             *(np.array([reading.likely_v, reading.worst_v]) for reading in self._cases()),
         ]
 
-    def gathered(self, destinations: Destinations, result: RunResult) -> None:
+    def add_to(self, destinations: Destinations, result: RunResult) -> None:
         """Its inputs, as its destinations hear them; after result()."""
         for number, receiver in zip(self.receivers, result.inputs, strict=True):
             destinations.add(number, receiver, self.phasors[number], result)

@@ -45,5 +45,5 @@ def rig_results(
             reader = RunReader(some, run, index)
             result.append(reader.result() if kept is None else reader.kept_result(kept))
             if destinations is not None:
-                reader.gathered(destinations, result[-1])
+                reader.add_to(destinations, result[-1])
     return RigResults(tuple(result), destinations.results() if destinations is not None else ())

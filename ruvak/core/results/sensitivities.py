@@ -6,12 +6,13 @@ of their element, so the second order is some 40 dB below the first.
 
 from collections.abc import Iterator, Sequence
 from copy import copy
+from typing import TypeVar, cast
 
 import numpy as np
 from scipy import sparse
 
 from ruvak.core.circuit.circuit import Circuit, HumToleranceCode, Receiver, Tolerance, ToleranceCode
-from ruvak.core.results.solving import Solved
+from ruvak.core.results.solving import NetworkSolution
 from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
 
 Heard = tuple[int, Sequence[Tolerance]]
@@ -21,8 +22,10 @@ _Element = tuple[int, int, int, int, float, float, float, float]
 """Rows between which the adjoint and the solution are taken (a, b, then p, q), what multiplies their product: constant
 and by j w; and what multiplies the solution alone: constant, and growing as rejection falls."""
 
+Figures = TypeVar("Figures", Floats, Complexes)
+
 FEW = 400_000
-"""Figures up to which a dense array is quicker than a sparse product."""
+"""Figures up to which it is quicker to take the difference across each element before the sparse product."""
 _NONE: _Element = (EARTH, EARTH, EARTH, EARTH, 0.0, 0.0, 0.0, 0.0)
 
 
@@ -85,38 +88,64 @@ class Sensitivities:
         values: Ints = np.repeat(tolerances, counts)
         return values
 
+    @property
+    def counts(self) -> Ints:
+        """(receivers,): how many tolerances each has."""
+        values: Ints = np.diff(self.first)
+        return values
+
+    def tolerances_of(self, chosen: Ints) -> Ints:
+        """The tolerances of some receivers, by their places, one receiver after the other."""
+        return _ranges(self.first[chosen], self.first[chosen + 1])
+
+    def elements_of(self, chosen: Ints) -> Ints:
+        """Their elements likewise."""
+        ends, tolerances = np.append(self._starts, self.element_count), self.tolerances_of(chosen)
+        return _ranges(ends[tolerances], ends[tolerances + 1])
+
     def only(self, chosen: Ints) -> "Sensitivities":
-        """The same at some of the receivers, by their places."""
+        """The same at some of the receivers, by their places; one may be there several times."""
         other = copy(self)
         other._heard = [self._heard[place] for place in chosen]
         other.receivers = [number for number, _ in other._heard]
-        tolerances = _ranges(self.first[chosen], self.first[chosen + 1])
-        ends = np.append(self._starts, self.element_count)
-        elements = _ranges(ends[tolerances], ends[tolerances + 1])
-        other.first = np.cumsum([0, *(len(some) for _, some in other._heard)])
+        tolerances, elements = self.tolerances_of(chosen), self.elements_of(chosen)
+        other.first = np.concatenate([[0], np.cumsum(self.counts[chosen])])
         other.likely, other.worst = self.likely[tolerances], self.worst[tolerances]
-        counts = ends[tolerances + 1] - ends[tolerances]
+        counts = np.diff(np.append(self._starts, self.element_count))[tolerances]
         other._starts = np.cumsum(counts) - counts
         other._receiver = self._receiver[elements]
         other._rows, other._factors = self._rows[:, elements], self._factors[:, elements]
         return other
 
+    def across(self, weights: Complexes, between: Complexes, elements: Ints | None = None) -> Complexes:
+        """What a unit of each tolerance adds, (frequencies, tolerances, columns), from what each element adds by a volt
+        or ampere, (frequencies, elements), and what stands across it, (frequencies, elements, columns).
+
+        `elements`: which row of `between` each element's is, where they are not in this order.
+        """
+        rows = np.arange(self.element_count) if elements is None else elements
+        ends, shape = np.append(self._starts, self.element_count), (len(self._starts), between.shape[1])
+        result = np.empty((len(between), len(self._starts), between.shape[2]), dtype=np.complex128)
+        for index, own in enumerate(weights):
+            result[index] = sparse.csr_matrix((own, rows, ends), shape=shape) @ between[index]
+        return result
+
+    def sum_elements(self, values: Figures) -> Figures:
+        """(frequencies, elements, ...) added up to (frequencies, tolerances, ...)."""
+        if not len(self._starts):
+            return values[:, :0]
+        return cast(Figures, np.add.reduceat(values, self._starts, axis=1))
+
     def bound_likely(self, elements: Floats) -> Floats:
         """(frequencies, elements, n), sizes, to (frequencies, receivers, n): elements of one tolerance add as sizes,
         tolerances as powers."""
-        return np.sqrt(self.added(self.likely[:, None] ** 2 * self._by_unknown(elements) ** 2))
+        return np.sqrt(self.sum_tolerances(self.likely[:, None] ** 2 * self.sum_elements(elements) ** 2))
 
     def bound_worst(self, elements: Floats) -> Floats:
         """The same, tolerances as sizes."""
-        return self.added(self.worst[:, None] * self._by_unknown(elements))
+        return self.sum_tolerances(self.worst[:, None] * self.sum_elements(elements))
 
-    def _by_unknown(self, elements: Floats) -> Floats:
-        if not len(self._starts):
-            return np.zeros((elements.shape[0], 0, elements.shape[2]))
-        values: Floats = np.add.reduceat(elements, self._starts, axis=1)
-        return values
-
-    def of(self, solved: Solved, columns: Sequence[int], programme: bool = False) -> Complexes:
+    def of(self, solved: NetworkSolution, columns: Sequence[int], programme: bool = False) -> Complexes:
         """What a unit of each tolerance adds: (frequencies, tolerances, columns).
 
         `programme`: the columns are the drives, so that unknown emfs count.
@@ -132,15 +161,13 @@ class Sensitivities:
             self._add_emfs(result, solved, columns)
         return result
 
-    def _of_few(self, solved: Solved, which: Ints) -> Complexes:
+    def _of_few(self, solved: NetworkSolution, which: Ints) -> Complexes:
         rows, at = np.unique(self._rows[2:], return_inverse=True)
         first, second = at.reshape(2, -1)
         x = solved.rows(rows, which)
-        between = self.weights(solved)[:, :, None] * (x[:, first] - x[:, second])
-        values: Complexes = np.add.reduceat(between, self._starts, axis=1)
-        return values
+        return self.across(self.weights(solved), x[:, first] - x[:, second])
 
-    def _of_many(self, solved: Solved, which: Ints) -> Complexes:
+    def _of_many(self, solved: NetworkSolution, which: Ints) -> Complexes:
         """Rows of a sparse matrix, two entries an element: multiplied, it adds a tolerance's elements up by itself."""
         ends = self._rows[2:].T.ravel()
         there = ends != EARTH
@@ -154,7 +181,7 @@ class Sensitivities:
             result[index] = sparse.csr_matrix((both, at, starts), shape=shape) @ x[index]
         return result
 
-    def added(self, values: Floats) -> Floats:
+    def sum_tolerances(self, values: Floats) -> Floats:
         """(frequencies, tolerances, columns) added up to (frequencies, receivers, columns)."""
         some = np.flatnonzero(np.diff(self.first))
         result = np.zeros((values.shape[0], len(self.receivers), values.shape[2]))
@@ -162,7 +189,7 @@ class Sensitivities:
             result[:, some] = np.add.reduceat(values, self.first[some], axis=1)
         return result
 
-    def added_by_group(self, values: Floats, group: Ints, count: int) -> Floats:
+    def sum_by_group(self, values: Floats, group: Ints, count: int) -> Floats:
         """(frequencies, tolerances, columns) added up to (groups, frequencies, receivers, columns); `group`: which of
         `count` groups each tolerance belongs to."""
         receivers = len(self.receivers)
@@ -174,13 +201,13 @@ class Sensitivities:
         result: Floats = sums.reshape(len(values), count, receivers, values.shape[2]).transpose(1, 0, 2, 3)
         return result
 
-    def driving(self, solved: Solved) -> Complexes:
+    def driving(self, solved: NetworkSolution) -> Complexes:
         """(frequencies, elements): what multiplies the adjoint between an element's a and b."""
         constant, slope, *_ = self._factors
         values: Complexes = constant + 2j * np.pi * solved.frequencies_hz[:, None] * slope
         return values
 
-    def weights(self, solved: Solved) -> Complexes:
+    def weights(self, solved: NetworkSolution) -> Complexes:
         """(frequencies, elements): what a volt or ampere between an element's p and q adds at its input."""
         _, _, direct, falling = self._factors
         y = self.adjoints(solved, self._rows[:2], np.stack([self._receiver] * 2))
@@ -188,7 +215,7 @@ class Sensitivities:
         values: Complexes = self.driving(solved) * (y[:, 0] - y[:, 1]) + direct + falling * fall
         return values
 
-    def adjoints(self, solved: Solved, rows: Ints, receivers: Ints) -> Complexes:
+    def adjoints(self, solved: NetworkSolution, rows: Ints, receivers: Ints) -> Complexes:
         """(frequencies, ...): what a receiver makes of a unit in a row's equation, both legs and its rejection in."""
         width = len(self._circuit.receivers)
         keys, at = np.unique(rows * width + receivers, return_inverse=True)
@@ -202,7 +229,7 @@ class Sensitivities:
         values: Complexes = folded[:, at.reshape(rows.shape)]
         return values
 
-    def _add_emfs(self, result: Complexes, solved: Solved, columns: Sequence[int]) -> None:
+    def _add_emfs(self, result: Complexes, solved: NetworkSolution, columns: Sequence[int]) -> None:
         """Of drives whose emf itself is uncertain."""
         gains: dict[int, list[tuple[int, float]]] = {}
         for column, number in enumerate(columns):
@@ -254,7 +281,7 @@ def _elements(circuit: Circuit, tolerance: Tolerance, number: int) -> Iterator[_
                 yield EARTH, EARTH, leg, receiver.reference, 0.0, 0.0, 0.0, 0.5
 
 
-def receive(circuit: Circuit, solved: Solved, receivers: Sequence[int], columns: Sequence[int]) -> Complexes:
+def receive(circuit: Circuit, solved: NetworkSolution, receivers: Sequence[int], columns: Sequence[int]) -> Complexes:
     """What receivers make of the solved voltages: (frequencies, receivers, columns), volts."""
     first, chosen = circuit.network.node_count, [circuit.receivers[number] for number in receivers]
     carried = [(at, first + branch, ohm) for at, choice in enumerate(chosen) for branch, ohm in choice.pin1]
@@ -284,7 +311,7 @@ def rejection_fall(corner_hz: Floats, frequencies_hz: Floats) -> Floats:
     return np.maximum(1.0, frequencies_hz[:, None] / corner_hz)
 
 
-def leg_adjoints(circuit: Circuit, solved: Solved, receivers: Sequence[int]) -> Complexes:
+def leg_adjoints(circuit: Circuit, solved: NetworkSolution, receivers: Sequence[int]) -> Complexes:
     """(frequencies, receivers, hot cold reference, hot's and cold's functional): volts that an ampere into one of an
     input's nodes leaves at one of its legs."""
     chosen = [circuit.receivers[number] for number in receivers]

@@ -14,7 +14,7 @@ from ruvak.core.solve.network import EARTH, Complexes, Floats, Ints
 from ruvak.core.solve.solver import SMALL, NortonLoad, Solution, System
 
 
-class Solved(Protocol):
+class NetworkSolution(Protocol):
     """What both solvers answer with."""
 
     @property

@@ -8,7 +8,7 @@ from collections.abc import Callable, Collection, Container, Iterable, Iterator
 
 from ruvak.core.errors import Fault, RigFault
 from ruvak.core.rig.check_earth import earth_faults
-from ruvak.core.rig.check_part import listed, part_faults, setting_fault
+from ruvak.core.rig.check_part import list_names, part_faults, setting_fault
 from ruvak.core.rig.connectors import SHAPES, Form, fits, uncertain
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
@@ -107,7 +107,7 @@ def _owners(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
         inputs = {receiver.id for receiver in part.inputs}
         for name in gear.faders_db:
             if name not in inputs:
-                sentence = f"'{gear.name}' has no input '{name}'; it has {listed(inputs)}."
+                sentence = f"'{gear.name}' has no input '{name}'; it has {list_names(inputs)}."
                 yield Fault("unknown_input", f"gear[{i}].faders_db", sentence)
     for i, item in enumerate(rig.kit):
         if only is not None and item.id not in only:
@@ -131,7 +131,7 @@ def _contacts(part: Part, called: str, stated: Iterable[ContactResistance], wher
     have = {f"{connector.id}.{contact}" for connector in part.connectors for contact in SHAPES[connector.form].contacts}
     for number, known in enumerate(stated):
         if known.at not in have:
-            sentence = f"'{called}' has no contact '{known.at}'; it has {listed(have)}."
+            sentence = f"'{called}' has no contact '{known.at}'; it has {list_names(have)}."
             yield Fault("unknown_contact", f"{where}[{number}].at", sentence)
 
 
@@ -141,7 +141,7 @@ def _sends(part: Part, gear: Gear, index: int) -> Iterator[Fault]:
     for number, send in enumerate(gear.sends):
         for field, name, have in (("input", send.input, inputs), ("output", send.output, outputs)):
             if name not in have:
-                sentence = f"'{gear.name}' has no {field} '{name}'; it has {listed(have)}."
+                sentence = f"'{gear.name}' has no {field} '{name}'; it has {list_names(have)}."
                 yield Fault(f"unknown_{field}", f"gear[{index}].sends[{number}].{field}", sentence)
 
 

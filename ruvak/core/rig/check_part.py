@@ -48,7 +48,7 @@ def setting_fault(setting: Setting, value: SettingValue) -> str | None:
     return None
 
 
-def listed(names: Iterable[object]) -> str:
+def list_names(names: Iterable[object]) -> str:
     """The first few names, for a sentence that says what there is."""
     return ", ".join(sorted(map(str, names))[:MOST_LISTED]) or "none"
 
@@ -78,10 +78,10 @@ def _unknown_points(part: Part) -> Iterator[Fault]:
     declared |= {point for _, point in _metal(part) if isinstance(point, InnerNode)}
     for where, point in (*_metal(part), *_ports(part)):
         if isinstance(point, Contact) and point not in contacts:
-            yield Fault("unknown_contact", where, f"there is no contact '{point}'; it has {listed(contacts)}.")
+            yield Fault("unknown_contact", where, f"there is no contact '{point}'; it has {list_names(contacts)}.")
     for where, point in _ports(part):
         if isinstance(point, InnerNode) and point not in declared:
-            sentence = f"no wire, cable or component leads to an inner node '{point}'; it has {listed(declared)}."
+            sentence = f"no wire, cable or component leads to an inner node '{point}'; it has {list_names(declared)}."
             yield Fault("unknown_node", where, sentence)
 
 
@@ -127,7 +127,7 @@ def _unknown_connectors(part: Part) -> Iterator[Fault]:
     for where, point in _ports(part):
         own = ports[where[: where.index("]") + 1]]
         if isinstance(point, Contact) and point.connector not in own and connectors.issuperset(own):
-            sentence = f"'{point}' is not on its own connectors ({listed(own)}); list {point.connector} among them."
+            sentence = f"'{point}' is not on its own connectors ({list_names(own)}); list {point.connector} among them."
             yield Fault("foreign_contact", where, sentence)
 
 

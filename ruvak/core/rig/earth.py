@@ -32,7 +32,7 @@ JoinKind = Literal["strip", "circuit", "board", "building", "site"]
 """Where the paths of two outlets join: the same strip, circuit, board, building, or only between buildings."""
 
 
-class Place(Record):
+class Position(Record):
     """Where something stands on the plan; x to the right, y away from the listener, from any corner one likes."""
 
     x_m: Annotated[Number, Field(ge=-10_000, le=10_000)]
@@ -90,7 +90,7 @@ class EarthPoint(Identified):
     """Volts along that conductor, fundamental, rms; left out, the assumption for its kind."""
     voltage: EarthVoltage | None = None
     """Its measured voltage; replaces emf_v."""
-    at: Place | None = None
+    at: Position | None = None
     """On the plan; left out, where the first device plugged in there stands, else where its parent does."""
     residual_a: AboveZero | None = None
     """Rated residual current of the protective device there, where there is one: 0.03 for 30 mA."""
@@ -143,7 +143,7 @@ class MainsRun(Identified):
 
     name: Label
     """What it is called."""
-    points: tuple[Place, ...] = Field(min_length=2, max_length=100)
+    points: tuple[Position, ...] = Field(min_length=2, max_length=100)
     """Where it bends on the plan, from end to end."""
     current_a: NotNegative
     """Load current, fundamental."""

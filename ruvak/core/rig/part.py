@@ -200,7 +200,7 @@ class Part(Identified):
     """Its sockets and plugs."""
     signal: SignalClass | None = None
     """Leads only: what it is made for, where that is not audio."""
-    called: tuple[Label, ...] = Field(default=(), max_length=24)
+    called: tuple[Label, ...] = Field(default=(), max_length=64)
     """What people call it when they type a run; never part of a computation."""
     wires: tuple[Wire, ...] = Field(default=(), max_length=512)
     """Joins inside."""
@@ -228,3 +228,8 @@ class Part(Identified):
     """Earthing by position of earthing_setting."""
     stock_lengths_m: tuple[Number, ...] = Field(default=(), max_length=32)
     """Leads only: lengths in which it is usually made, for what has to be borrowed or bought."""
+
+
+def usb_plugs(part: Part) -> tuple[str, ...]:
+    """Its plugs that go into a computer, by their names."""
+    return tuple(connector.id for connector in part.connectors if connector.form is Form.USB_PLUG)

@@ -5,9 +5,9 @@ from collections.abc import Hashable, Iterable
 from networkx.utils import UnionFind
 
 from ruvak.core.rig.element import ends_of_element
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, usb_plugs
 from ruvak.core.rig.points import Contact, InnerNode
-from ruvak.core.rig.rig import Rig, plugged
+from ruvak.core.rig.rig import Rig, connectors_in_use
 
 
 def prune(rig: Rig, keep: Iterable[str] = ()) -> Rig:
@@ -18,7 +18,7 @@ def prune(rig: Rig, keep: Iterable[str] = ()) -> Rig:
     """
     used: dict[str, set[str]] = {piece: set() for run in rig.runs for piece in run.pieces}
     used |= {entry: set() for entry in keep}
-    for end in plugged(rig):
+    for end in connectors_in_use(rig):
         used.setdefault(end.owner, set()).add(end.connector)
     for target in (target for bond in rig.bonds for target in (bond.a, bond.b)):
         # A projector that only a video lead joins to the rig still closes a loop.
@@ -26,6 +26,9 @@ def prune(rig: Rig, keep: Iterable[str] = ()) -> Rig:
             socket = (target.point.connector,) if isinstance(target.point, Contact) else ()
             used.setdefault(target.owner, set()).update(socket)
     gear = [device for device in rig.gear if device.id in used]
+    for device in gear:
+        # Whether a computer belongs to it is still to be seen.
+        used[device.id].update(usb_plugs(rig.parts_by_id[device.part]))
     small = {device.id: prune_part(rig.parts_by_id[device.part], used[device.id]) for device in gear}
     kit = []
     for item in (item for item in rig.kit if item.id in used):
@@ -45,6 +48,11 @@ def prune(rig: Rig, keep: Iterable[str] = ()) -> Rig:
             *(part.model_copy(update={"id": f"of-{id_}"[:64]}) for id_, part in small.items()),
         ),
     )
+
+
+def sub_rig(rig: Rig, *run_ids: str) -> Rig:
+    """The rig with these runs and what belongs to them, nothing else: to compare wirings of them quickly."""
+    return prune(rig.with_fields(runs=tuple(run for run in rig.runs if run.id in run_ids)))
 
 
 def prune_multicore(part: Part, used: Iterable[str]) -> Part:

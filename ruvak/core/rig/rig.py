@@ -3,10 +3,11 @@
 from functools import cached_property
 from typing import Annotated, Any, Literal
 
+from networkx import DiGraph, dag_longest_path_length, is_directed_acyclic_graph
 from pydantic import BeforeValidator, Field
 
 from ruvak.core.rig.connectors import Family, Sleeve
-from ruvak.core.rig.earth import Beside, Bond, Disturbances, EarthPoint, MainsRun, Place
+from ruvak.core.rig.earth import Beside, Bond, Disturbances, EarthPoint, MainsRun, Position
 from ruvak.core.rig.part import Earthing, Part, SettingValue
 from ruvak.core.rig.points import CONTACT_PATTERN, End, Endpoint
 from ruvak.core.rig.values import (
@@ -21,6 +22,7 @@ from ruvak.core.rig.values import (
     Record,
     Value,
     Words,
+    on_form,
 )
 
 MIN_LENGTH_M, MAX_LENGTH_M = 0.001, 1000.0
@@ -29,37 +31,52 @@ MIN_LENGTH_M, MAX_LENGTH_M = 0.001, 1000.0
 class HouseRules(Record):
     """Where the trade disagrees, what this house does. Only notes follow from it, never a finding."""
 
-    unbalanced_limit_m: AboveZero = Value(
+    unbalanced_limit_m: Annotated[AboveZero, on_form("Unbalanced leads, at most", "m")] = Value(
         value=7.5, source="common practice: the cautious school; the relaxed says 15 m"
     )
     """Metres an unbalanced line may be long before a note says so."""
-    screens: Literal["both-ends", "lifted-at-receiver", "through-capacitor"] = "both-ends"
+    screens: Annotated[
+        Literal["both-ends", "lifted-at-receiver", "through-capacitor"],
+        on_form(
+            "Screens of balanced leads",
+            words={
+                "both-ends": "joined at both ends",
+                "lifted-at-receiver": "lifted at the receiving end",
+                "through-capacitor": "through a capacitor at the receiving end",
+            },
+        ),
+    ] = "both-ends"
     """Both ends joined is what AES48 asks of equipment that takes pin 1 to its chassis."""
-    passive_y: Literal["never", "with-resistors"] = "with-resistors"
+    passive_y: Annotated[
+        Literal["never", "with-resistors"],
+        on_form("Two outputs on one input", words={"with-resistors": "only through resistors", "never": "never"}),
+    ] = "with-resistors"
     """Two outputs on one input."""
 
 
 class Loudness(Record):
     """How loud it is, where somebody said."""
 
-    programme_db_spl: Annotated[Number, Field(ge=0, le=140)] | None = None
+    programme_db_spl: Annotated[
+        Annotated[Number, Field(ge=0, le=140)] | None, on_form("Programme at the listener", "dB SPL")
+    ] = None
     """How loud average programme is at the listener; hum is then told as sound level too."""
-    noise_dba: Annotated[Number, Field(ge=-10, le=120)] | None = None
+    noise_dba: Annotated[Annotated[Number, Field(ge=-10, le=120)] | None, on_form("The empty room", "dBA")] = None
     """The room's own noise, A-weighted."""
 
 
 class Venue(Loudness):
     """Where it happens."""
 
-    name: Label
+    name: Annotated[Label, on_form("Venue")]
     """What it is called."""
-    mains_hz: Literal[50, 60] = 50
+    mains_hz: Annotated[Literal[50, 60], on_form("Mains", words={"50": "50 Hz", "60": "60 Hz"})] = 50
     """Mains frequency in Hz."""
     mains_v: AboveZero | None = None
     """Phase to neutral; left out, the assumption for the frequency."""
     earth: tuple[EarthPoint, ...] = Field(default=(), max_length=2000)
     """The protective earth as a tree: boards, circuits, strips, outlets. Devices name the outlet they are at."""
-    bar_at: Place | None = None
+    bar_at: Position | None = None
     """The main earth bar on the plan; left out, its origin."""
     mains: tuple[MainsRun, ...] = Field(default=(), max_length=200)
     """Mains cables on the plan."""
@@ -111,7 +128,7 @@ class Gear(Identified):
     """The protective earth of a class 1 device is interrupted (a broken pin, an adapter): a fault that was found."""
     supply_fault_v: NotNegative | None = None
     """A failing supply: ripple on its outputs, at the mains frequency and twice it."""
-    at: Place | None = None
+    at: Position | None = None
     """On the plan; left out while nobody has put it there."""
     faders_db: dict[Id, Annotated[Number, Field(ge=-130, le=40)]] = Field(default_factory=dict, max_length=256)
     """By input: how far from the mark its programme is mixed; left out, at the mark like everything else."""
@@ -178,7 +195,7 @@ class Run(Identified):
     """Connectors pushed into each other, from source to destination."""
     note: Words = ""
     """What was said about it: who, stand, phantom wanted."""
-    route: tuple[Place, ...] = Field(default=(), max_length=100)
+    route: tuple[Position, ...] = Field(default=(), max_length=100)
     """Where its leads bend on their way from source to destination on the plan."""
 
     @property
@@ -241,13 +258,13 @@ class Rig(Record):
     """Version of the format."""
     id: Id
     """Its name in addresses."""
-    name: Label
+    name: Annotated[Label, on_form("Name")]
     """What it is called."""
-    occasion: Words = ""
+    occasion: Annotated[Words, on_form("Occasion")] = ""
     """What it is for."""
     venue: Venue
     """The building or place, with its mains and its earth."""
-    length_unit: Literal["m", "ft"] = "m"
+    length_unit: Annotated[Literal["m", "ft"], on_form("Lengths in", words={"m": "metres", "ft": "feet"})] = "m"
     """Metres or feet on screen; the file is in metres."""
     alignment: Annotated[Alignment, BeforeValidator(_alignment_by_name)] = Alignment()
     """Average programme against digital full scale: smpte-rp-155, ebu-r-68, or levels of its own."""
@@ -307,13 +324,13 @@ def earthing_at(rig: Rig, owner: str) -> Earthing | None:
     return earthing_of(gear, rig.part_of(owner)) if isinstance(gear, Gear) else None
 
 
-def called(rig: Rig, owner: str) -> str:
+def name_of(rig: Rig, owner: str) -> str:
     """How people call a thing: a device by its name, kit by its tag."""
     thing = rig.owners_by_id[owner]
     return thing.name if isinstance(thing, Gear) else thing.tag
 
 
-def plugged(rig: Rig) -> set[Endpoint]:
+def connectors_in_use(rig: Rig) -> set[Endpoint]:
     """Every connector that something is plugged into."""
     return {end for run in rig.runs for end in run.ends}
 
@@ -322,6 +339,17 @@ def length_m(rig: Rig, run: Run) -> float:
     """Metres of all its leads one after the other."""
     kit = {item.id: item for item in rig.kit}
     return sum(kit[piece].length_m or 0.0 for piece in run.pieces)
+
+
+def longest_way_m(rig: Rig, run: Run) -> float:
+    """Metres of lead from a source to the destination farthest from it: the two sides of a stereo run lie beside each
+    other, and so do the branches of a fork."""
+    metres = {item.id: item.length_m or 0.0 for item in rig.kit}
+    graph = DiGraph()
+    for join in run.joins:
+        graph.add_edge(join.a.owner, join.b.owner, metres=metres.get(join.b.owner, 0.0))
+    # An insert lead leads back to where it came from.
+    return dag_longest_path_length(graph, "metres") if is_directed_acyclic_graph(graph) else length_m(rig, run)
 
 
 def leak_of(rig: Rig, gear: Gear, disturbances: Disturbances) -> Deviation | None:

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from functools import cached_property
 from typing import Annotated, Any, Self
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, JsonValue, StringConstraints
 from pydantic_core import PydanticCustomError
 
 SMALLEST = 1e-18
@@ -68,6 +68,16 @@ class Spread(Record):
     """Worst size, in the same unit."""
     source: Words = "stated"
     """Where the figures are from."""
+
+
+def on_form(label: str, unit: str | None = None, words: Mapping[str, str] | None = None) -> Any:
+    """How a form shows a field, in the JSON Schema: its label, its unit, its choices in words."""
+    shown: dict[str, JsonValue] = {}
+    if unit is not None:
+        shown["unit"] = unit
+    if words is not None:
+        shown["words"] = dict(words)
+    return Field(title=label, json_schema_extra={"form": shown})
 
 
 def sizes(given: "Deviation") -> tuple[float, float]:

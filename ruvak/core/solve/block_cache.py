@@ -76,7 +76,7 @@ class BlockCache:
         self._kept: OrderedDict[bytes, BlockSolution] = OrderedDict()
         self._lock = Lock()
 
-    def known(self, key: bytes) -> BlockSolution | None:
+    def find(self, key: bytes) -> BlockSolution | None:
         """What was kept under this name."""
         with self._lock:
             match = self._kept.get(key)

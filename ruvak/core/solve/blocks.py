@@ -71,7 +71,7 @@ def partition(entries: Entries, border: Ints, driven: Ints, readouts: coo_matrix
     count = int(label.max(initial=-1)) + 1
     place = _places(label, count)
     place[border] = np.arange(len(border))
-    touched = _touched(entries, label, place, on_border)
+    touched = _border_pairs(entries, label, place, on_border)
     inside = np.bincount(label[label >= 0], minlength=count)
     width = np.bincount(touched[:, 0], minlength=count)
     padded = -(-inside // ROUND_UP) * ROUND_UP
@@ -113,7 +113,7 @@ def _places(label: Ints, count: int) -> Ints:
     return place
 
 
-def _touched(entries: Entries, label: Ints, place: Ints, on_border: Mask) -> Ints:
+def _border_pairs(entries: Entries, label: Ints, place: Ints, on_border: Mask) -> Ints:
     """(block, border position) pairs, each once, in order."""
     out = on_border[entries.columns] & ~on_border[entries.rows]
     into = on_border[entries.rows] & ~on_border[entries.columns]
@@ -147,13 +147,13 @@ class _Builder:
         _, first, kind = np.unique(_bytes(alike), return_index=True, return_inverse=True)
         return Group(self.n, kind.ravel(), matrix[first], ports[first], vectors[first], border, driven_by, read)
 
-    def _numbered(self) -> Ints:
+    def _number_blocks(self) -> Ints:
         number: Ints = np.full(int(self.label.max(initial=-1)) + 1, -1, dtype=np.int64)
         number[self.blocks] = np.arange(len(self.blocks))
         return number
 
     def _border(self) -> Ints:
-        number = self._numbered()[self.touched[:, 0]]
+        number = self._number_blocks()[self.touched[:, 0]]
         border: Ints = self.touched[number >= 0, 1].reshape(len(self.blocks), self.k)
         return border
 
@@ -162,7 +162,7 @@ class _Builder:
         width, entries = self.n + self.k, self.entries
         row_label, column_label = self.label[entries.rows], self.label[entries.columns]
         owner = np.maximum(row_label, column_label)
-        own = self._numbered()[owner]
+        own = self._number_blocks()[owner]
         own = np.where(owner >= 0, own, -1)
         chosen = own >= 0
         rows = self._local(entries.rows[chosen], row_label[chosen], owner[chosen])
@@ -186,7 +186,7 @@ class _Builder:
     def _columns(self, unknowns: Ints, numbers: Ints, weights: Floats) -> tuple[Floats, Ints]:
         """Vectors over the block's unknowns, (blocks, n, m), one a number met in it; and the numbers, (blocks, m)."""
         labels = self.label[unknowns]
-        own = np.where(labels >= 0, self._numbered()[labels], -1)
+        own = np.where(labels >= 0, self._number_blocks()[labels], -1)
         chosen = own >= 0
         pairs = np.stack([own[chosen], numbers[chosen]], axis=1).reshape(-1, 2)
         result, index = np.unique(pairs, axis=0, return_inverse=True)

@@ -57,13 +57,13 @@ class CondensedSystem:
         `adjoints`: at how many of the first frequencies they are wanted.
         """
         try:
-            return self._solved(frequencies_hz, emfs, adjoints)
+            return self._solve_all(frequencies_hz, emfs, adjoints)
         except (np.linalg.LinAlgError, RuntimeError) as problem:
             # How numpy and SuperLU say that a matrix is exactly singular.
             raise SingularNetwork(()) from problem
 
-    def _solved(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: int) -> "CondensedSolution":
-        answers = [_remembered(group, frequencies_hz, self._memory) for group in self.parts.groups]
+    def _solve_all(self, frequencies_hz: Floats, emfs: list[sparse.csc_matrix], adjoints: int) -> "CondensedSolution":
+        answers = [_find_or_solve(group, frequencies_hz, self._memory) for group in self.parts.groups]
         size, columns = len(self.parts.border), emfs[0].shape[1]
         border = np.zeros((len(frequencies_hz), size, columns), dtype=np.complex128)
         border_adjoints = np.zeros((adjoints, size, self.functionals.shape[1]), dtype=np.complex128)
@@ -100,7 +100,7 @@ class CondensedSystem:
         result = []
         for index, emf in enumerate(emfs):
             by_port = emf.tocsr()
-            place, entry = _joined(ports, by_port)
+            place, entry = _join_entries(ports, by_port)
             columns = by_port.indices[entry].astype(np.int64)
             at = per_volt if len(emfs) == 1 else per_volt[index : index + 1]
             result.append(_Filled(rows[place], columns, at[:, place] * by_port.data[entry]))
@@ -167,7 +167,7 @@ class CondensedSolution:
         """Adds what emfs inside the blocks do there; `position`: where each column is wanted, or -1."""
         ports = group.driven[met.blocks]
         block, port = np.nonzero(ports >= 0)
-        place, entry = _joined(ports[block, port], self.emfs)
+        place, entry = _join_entries(ports[block, port], self.emfs)
         at, column = np.divmod(self.emfs.indices[entry].astype(np.int64), len(position))
         block, port, column = block[place], port[place], position[column]
         wanted = column >= 0
@@ -249,7 +249,7 @@ def _stiff(network: Network, border: Ints) -> Ints:
     return np.array(result, dtype=np.int64)
 
 
-def _joined(ports: Ints, by_port: sparse.csr_matrix) -> tuple[Ints, Ints]:
+def _join_entries(ports: Ints, by_port: sparse.csr_matrix) -> tuple[Ints, Ints]:
     """Each of the ports with each entry in its row: (which port, which entry)."""
     starts = by_port.indptr[ports].astype(np.int64)
     counts = by_port.indptr[ports + 1].astype(np.int64) - starts
@@ -296,14 +296,14 @@ class _Filled:
         return values
 
 
-def _remembered(group: Group, frequencies_hz: Floats, block_cache: BlockCache | None) -> BlockSolution:
+def _find_or_solve(group: Group, frequencies_hz: Floats, block_cache: BlockCache | None) -> BlockSolution:
     if block_cache is None:
-        return _answered(group, frequencies_hz)
+        return _solve_blocks(group, frequencies_hz)
     names = names_of(group, frequencies_hz)
-    result = [block_cache.known(name) for name in names]
+    result = [block_cache.find(name) for name in names]
     missing = [kind for kind, entry in enumerate(result) if entry is None]
     if missing:
-        solved = _answered(of_kinds(group, missing), frequencies_hz)
+        solved = _solve_blocks(of_kinds(group, missing), frequencies_hz)
         for slot, kind in enumerate(missing):
             one = solved.of_kind(slot)
             result[kind] = one
@@ -311,7 +311,7 @@ def _remembered(group: Group, frequencies_hz: Floats, block_cache: BlockCache | 
     return BlockSolution.side_by_side([entry for entry in result if entry is not None])
 
 
-def _answered(group: Group, frequencies_hz: Floats) -> BlockSolution:
+def _solve_blocks(group: Group, frequencies_hz: Floats) -> BlockSolution:
     n, k, p = group.n, group.border.shape[1], group.ports.shape[2]
     omegas = 2j * np.pi * frequencies_hz
     matrix: Complexes = group.matrix.real[None] + omegas[:, None, None, None] * group.matrix.imag[None]

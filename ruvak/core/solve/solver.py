@@ -94,12 +94,12 @@ class System:
         `emfs`: (branches, k), or (frequencies or 1, branches, k) where they differ by frequency.
         """
         try:
-            return self._solved(frequencies_hz, emfs, functionals, around)
+            return self._solve_each(frequencies_hz, emfs, functionals, around)
         except (np.linalg.LinAlgError, RuntimeError) as problem:
             # How numpy and SuperLU say that a matrix is exactly singular.
             raise SingularNetwork(()) from problem
 
-    def _solved(
+    def _solve_each(
         self, frequencies_hz: Floats, emfs: Floats | Complexes, functionals: Floats, around: NortonLoad | None
     ) -> Solution:
         network = self.network

@@ -10,9 +10,9 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from ruvak.core.rig.earth import Place
+from ruvak.core.rig.earth import Position
 
-Path = tuple[Place, ...]
+Path = tuple[Position, ...]
 
 MU0_OVER_4PI = 1e-7
 """H/m (CODATA 2018: exact to 1e-9)."""
@@ -21,20 +21,20 @@ PANEL_M = 0.25
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(6)
 
 
-def loop_area_m2(bar: Place, path: Path) -> float:
+def loop_area_m2(bar: Position, path: Path) -> float:
     """Signed area between the path and the bar, seen from above, anticlockwise positive: half the cross products."""
     return 0.5 * sum(
         (a.x_m - bar.x_m) * (b.y_m - bar.y_m) - (b.x_m - bar.x_m) * (a.y_m - bar.y_m) for a, b in pairwise(path)
     )
 
 
-def pair_flux_wb(bar: Place, path: Path, mains: Path, spacing_m: float) -> float:
+def pair_flux_wb(bar: Position, path: Path, mains: Path, spacing_m: float) -> float:
     """Per ampere in two conductors `spacing_m` apart, there and back, lying on either side of `mains`."""
-    sides = [_shifted(mains, 0.5 * sign * spacing_m) for sign in (1.0, -1.0)]
+    sides = [_shift(mains, 0.5 * sign * spacing_m) for sign in (1.0, -1.0)]
     return sum(sign * _flux_wb(bar, path, side, spacing_m) for sign, side in zip((1.0, -1.0), sides, strict=True))
 
 
-def wire_flux_wb(bar: Place, path: Path, mains: Path, nearest_m: float) -> float:
+def wire_flux_wb(bar: Position, path: Path, mains: Path, nearest_m: float) -> float:
     """Per ampere along `mains` that returns elsewhere; never nearer than `nearest_m`."""
     wire = [(np.array([a.x_m, a.y_m]), np.array([b.x_m, b.y_m])) for a, b in pairwise(mains)]
     return _flux_wb(bar, path, wire, nearest_m)
@@ -43,7 +43,7 @@ def wire_flux_wb(bar: Place, path: Path, mains: Path, nearest_m: float) -> float
 _Wire = list[tuple[NDArray[np.float64], NDArray[np.float64]]]
 
 
-def _shifted(mains: Path, aside_m: float) -> _Wire:
+def _shift(mains: Path, aside_m: float) -> _Wire:
     """The wire beside its middle line."""
     result: _Wire = []
     for a, b in pairwise(mains):
@@ -55,7 +55,7 @@ def _shifted(mains: Path, aside_m: float) -> _Wire:
     return result
 
 
-def _flux_wb(bar: Place, path: Path, wire: _Wire, nearest_m: float) -> float:
+def _flux_wb(bar: Position, path: Path, wire: _Wire, nearest_m: float) -> float:
     """The vector potential along the path, back to the bar and out again."""
     loop = [np.array([entry.x_m, entry.y_m]) for entry in (bar, *path, bar)]
     return sum(_along(a, b, wire, nearest_m) for a, b in pairwise(loop))

@@ -8,12 +8,12 @@ from math import hypot
 
 import networkx as nx
 
-from ruvak.core.rig.earth import EarthPoint, Place
+from ruvak.core.rig.earth import EarthPoint, Position
 from ruvak.core.rig.points import BondTarget, Endpoint
 from ruvak.core.rig.rig import Gear, KitItem, Rig, Run
 from ruvak.core.stage.flux import Path
 
-ORIGIN = Place(x_m=0.0, y_m=0.0)
+ORIGIN = Position(x_m=0.0, y_m=0.0)
 
 
 @dataclass(frozen=True)
@@ -24,7 +24,7 @@ class _Spot:
     way: Path
 
     @property
-    def place(self) -> Place:
+    def place(self) -> Position:
         """On the way."""
         return _at_share(self.way, self.share)
 
@@ -36,7 +36,7 @@ class Plan:
     rig: Rig
 
     @property
-    def bar(self) -> Place:
+    def bar(self) -> Position:
         """The main earth bar."""
         return self.rig.venue.bar_at or ORIGIN
 
@@ -49,7 +49,7 @@ class Plan:
         """Whether somebody put the device, or the outlet it is at, on the plan."""
         return self._own(self._gear[gear_id]) is not None
 
-    def gear(self, gear_id: str) -> Place:
+    def gear(self, gear_id: str) -> Position:
         """Its own place, its outlet's, its nearest neighbour's along runs and bonds, or the bar's."""
         own = self._own(self._gear[gear_id])
         if own is not None:
@@ -61,7 +61,7 @@ class Plan:
                     return place
         return self.bar
 
-    def point(self, point_id: str) -> Place:
+    def point(self, point_id: str) -> Position:
         """An earth point's own place, that of the first placed device there, else its parent's."""
         if point_id not in self._points:
             return self.bar
@@ -72,7 +72,7 @@ class Plan:
             return place
         return self.point(point.parent) if point.parent else self.bar
 
-    def end(self, end: BondTarget) -> Place:
+    def end(self, end: BondTarget) -> Position:
         """Where a bond's end is: a device, a point of one, or an earth point."""
         return self.gear(end.owner) if end.owner in self._gear else self.point(end.owner)
 
@@ -101,7 +101,7 @@ class Plan:
     def _points(self) -> dict[str, EarthPoint]:
         return {point.id: point for point in self.rig.venue.earth}
 
-    def _own(self, gear: Gear) -> Place | None:
+    def _own(self, gear: Gear) -> Position | None:
         if gear.at is not None:
             return gear.at
         return self._points[gear.outlet].at if gear.outlet else None
@@ -179,7 +179,7 @@ def _lengths(way: Path) -> list[float]:
     return [hypot(b.x_m - a.x_m, b.y_m - a.y_m) for a, b in pairwise(way)]
 
 
-def _shares(way: Path) -> list[tuple[float, Place]]:
+def _shares(way: Path) -> list[tuple[float, Position]]:
     """The way's points with how far along it they are."""
     lengths = _lengths(way)
     total, so_far = sum(lengths), 0.0
@@ -190,10 +190,10 @@ def _shares(way: Path) -> list[tuple[float, Place]]:
     return result
 
 
-def _at_share(way: Path, share: float) -> Place:
+def _at_share(way: Path, share: float) -> Position:
     marks = _shares(way)
     for (low, a), (high, b) in pairwise(marks):
         if share <= high:
             within = (share - low) / (high - low) if high > low else 0.0
-            return Place(x_m=a.x_m + within * (b.x_m - a.x_m), y_m=a.y_m + within * (b.y_m - a.y_m))
+            return Position(x_m=a.x_m + within * (b.x_m - a.x_m), y_m=a.y_m + within * (b.y_m - a.y_m))
     return way[-1]

@@ -8,7 +8,7 @@ from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.element import Element
 from ruvak.core.rig.points import ContactRef, End, Endpoint, NodeRef, PointRef
 from ruvak.core.rig.ports import BalancedChannel
-from ruvak.core.rig.rig import KitItem, Rig, Run, called
+from ruvak.core.rig.rig import KitItem, Rig, Run, name_of
 from ruvak.core.rig.values import Record
 from ruvak.core.trace.layout import DrawnPlace, Layout
 from ruvak.core.trace.trace import Link, Roles, Trace, connector_at, element_points, merge_groups, pairs_of
@@ -216,7 +216,7 @@ def _piece(rig: Rig, layout: Layout, place: DrawnPlace) -> DrawnPiece:
         id=place.id,
         owner=place.owner,
         kind=part.kind,
-        name=called(rig, place.owner),
+        name=name_of(rig, place.owner),
         length_m=kit.length_m if kit else None,
         installed=kit is not None and kit.installed,
         column=place.column,

@@ -77,9 +77,9 @@ class Layout:
                 # A destination's socket; its place is made when all pieces have theirs.
                 self.lanes[other] = self.lanes[end]
                 continue
-            queue.extend(self._entered(owner, other, self.lanes[end], column + 1))
+            queue.extend(self._enter(owner, other, self.lanes[end], column + 1))
 
-    def _entered(self, owner: str, entry: Endpoint, lane: int, column: int) -> list[tuple[Endpoint, int]]:
+    def _enter(self, owner: str, entry: Endpoint, lane: int, column: int) -> list[tuple[Endpoint, int]]:
         """Places a piece, or one more way into it; returns the ends where the run goes on."""
         place = self._pieces.setdefault(owner, DrawnPlace(owner, owner, column))
         place.column = max(place.column, column)

@@ -15,7 +15,7 @@ from ruvak.core.rig.connectors import SHAPES, touching, uncertain
 from ruvak.core.rig.element import Element, ends_of_element
 from ruvak.core.rig.part import Connector, Part
 from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
-from ruvak.core.rig.rig import Join, Rig, plugged
+from ruvak.core.rig.rig import Join, Rig, connectors_in_use
 
 Metal = Literal["wire", "core", "screen", "mate"]
 
@@ -75,15 +75,15 @@ class Trace:
     @cached_property
     def inside(self) -> dict[str, list[Link]]:
         """By gear or piece: its own metal."""
-        return _grouped(link for link in self.links if link.kind != "mate")
+        return _group(link for link in self.links if link.kind != "mate")
 
     @cached_property
     def mated(self) -> dict[str, list[Link]]:
         """By run: contacts pushed onto each other. A run may be called as a piece of its gear is."""
-        return _grouped(link for link in self.links if link.kind == "mate")
+        return _group(link for link in self.links if link.kind == "mate")
 
 
-def _grouped(links: Iterable[Link]) -> dict[str, list[Link]]:
+def _group(links: Iterable[Link]) -> dict[str, list[Link]]:
     result: dict[str, list[Link]] = {}
     for link in links:
         result.setdefault(link.owner, []).append(link)
@@ -94,7 +94,7 @@ def trace(rig: Rig) -> Trace:
     """Traces everything in use: all gear, and the kit that some run's pieces name. The rig is checked and embedded."""
     pieces = (piece for run in rig.runs for piece in run.pieces)
     owners = tuple(dict.fromkeys([*(gear.id for gear in rig.gear), *pieces]))
-    used = plugged(rig)
+    used = connectors_in_use(rig)
     points: list[ContactRef | NodeRef] = []
     links: list[Link] = []
     for owner in owners:

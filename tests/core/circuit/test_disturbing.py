@@ -12,7 +12,7 @@ from typing import Any
 from ruvak.core.circuit.circuit import Cause, CauseLine
 from ruvak.core.circuit.exposure import LIVE
 from ruvak.core.circuit.known_phase import join_known_phase
-from ruvak.core.circuit.spectra import measured, preset
+from ruvak.core.circuit.spectra import harmonics_of, preset
 from ruvak.core.parts.library import default_disturbances
 from ruvak.core.rig.earth import EarthVoltage, MainsLine
 from ruvak.core.rig.rig import Rig
@@ -192,11 +192,11 @@ BETWEEN = dict.fromkeys(("strip", "circuit", "board", "building", "site"), 0)
 class Spectra(ElementTest):
     def test_a_reading_is_shared_by_root_sum_of_squares_and_lines_stand(self) -> None:
         disturbances = default_disturbances()
-        reading = dict(measured(disturbances, EarthVoltage(reading_v=1.0, spectrum="switched-mode")))
+        reading = dict(harmonics_of(disturbances, EarthVoltage(reading_v=1.0, spectrum="switched-mode")))
         self.close(math.sqrt(sum(abs(volt) ** 2 for volt in reading.values())), 1.0)
         self.close(abs(reading[3] / reading[1]), dict(preset(disturbances, "switched-mode"))[3].real)
         lines = (MainsLine(h=1, v=0.1), MainsLine(h=3, v=0.2, phase_deg=90.0))
-        stated = dict(measured(disturbances, EarthVoltage(lines=lines)))
+        stated = dict(harmonics_of(disturbances, EarthVoltage(lines=lines)))
         self.close(stated[1], 0.1)
         self.close(stated[3], 0.2j)
 

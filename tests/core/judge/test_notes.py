@@ -4,11 +4,12 @@ import unittest
 
 from ruvak.core.analyse import analyse, prepare
 from ruvak.core.parts.reading import rig_from_document
-from ruvak.core.rig.rig import HouseRules, Rig
+from ruvak.core.rig.rig import HouseRules, Rig, longest_way_m
 from ruvak.service.demo_data import demo_rig
 from tests.core.remedies.test_lifts import looped
 from tests.support.data_lines import lit
 from tests.support.earths import Doc
+from tests.support.typed import typed_rig
 
 
 def noted(rig: Rig, run: int = 0, **house: object) -> list[str]:
@@ -54,6 +55,20 @@ class Notes(unittest.TestCase):
         self.assertNotIn("unbalanced_long", [one.code for one in found.findings])
         feet = analyse(rig.with_fields(length_unit="ft")).runs[run].notes[0].sentence
         self.assertIn("65.6 ft; this house goes to 24.6 ft", feet)
+
+    def test_both_sides_of_a_pair_lie_beside_each_other(self) -> None:
+        for line, metres in (
+            ("keys > desk line 7/8, 5 m", 5.0),
+            ("keys > di > desk 7/8, 20 m", 21.5),
+            ("player > small mixer 5/6, 60 ft", 21.5),
+            ("vocal > mic lead > mic lead > desk 1, 40 m", 51.0),
+        ):
+            with self.subTest(line):
+                rig = typed_rig(line)
+                self.assertAlmostEqual(longest_way_m(rig, rig.runs[0]), metres)
+
+    def test_a_pair_is_not_noted_for_the_sum_of_its_sides(self) -> None:
+        self.assertNotIn("unbalanced_long", noted(typed_rig("keys > desk line 7/8, 5 m")))
 
     def test_screens_the_other_way_than_the_house_does(self) -> None:
         rig = looped({"part": "desk-digital-16", "settings": {"main-fader": -6.0}}, "source.main-left")

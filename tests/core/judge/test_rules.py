@@ -8,7 +8,7 @@ from ruvak.core.analyse import Analysis, analyse
 from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Grade
 from ruvak.core.judge.registry import RIG_RULES, RULES
-from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, signed, written
+from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, write_signed, written
 from ruvak.core.rig.rig import Rig
 from tests.support.data_lines import lit
 from tests.support.finding_rigs import (
@@ -39,7 +39,19 @@ from tests.support.finding_rigs import (
 )
 from tests.support.loudspeakers import speakers
 from tests.support.rigs import demo_rig, receiver_part, source_part, stated_rig, wired
+from tests.support.typed import typed_rig
 from tests.support.wirings import situation
+
+
+def open_sleeve(kind: str) -> Rig:
+    """A guitar on its amplifier by a lead without its screen, or without its core."""
+    rig = typed_rig("guitar > instrument lead > amp")
+    lead = rig.part_of(rig.runs[0].pieces[0])
+    cable = lead.cables[0]
+    kept = tuple(conductor for conductor in cable.conductors if conductor.kind != kind)
+    broken = lead.model_copy(update={"cables": (cable.model_copy(update={"conductors": kept}),)})
+    return rig.with_fields(parts=tuple(broken if part.id == lead.id else part for part in rig.parts))
+
 
 FIRES: dict[str, Rig] = {
     "centre_cancels": demo_rig(),
@@ -50,6 +62,7 @@ FIRES: dict[str, Rig] = {
         source=source_part(z_ohm=1),
     ),
     "silent": stated_rig(wires=[]),
+    "hum_alone": open_sleeve("screen"),
     "mono_cancels": stated_rig(wires=OPPOSED, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
     "side_missing": stated_rig(wires=LEFT),
     "sides_swapped": stated_rig(wires=CROSSED, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
@@ -96,6 +109,15 @@ FIRES: dict[str, Rig] = {
         [("phone-headset.headset", "lead-trrs-trrs.in"), ("lead-trrs-trrs.out", "recorder-pocket.in")],
         {"lead-trrs-trrs": 2.0},
     ),
+    "host_unknown": situation(
+        ["usb-sound-adapter", "lead-trs35-two-ts", "mixer-analogue-12"],
+        [
+            ("usb-sound-adapter.phones", "lead-trs35-two-ts.in"),
+            ("lead-trs35-two-ts.left", "mixer-analogue-12.line5"),
+            ("lead-trs35-two-ts.right", "mixer-analogue-12.line6"),
+        ],
+        {"lead-trs35-two-ts": 3.0},
+    ),
     "one_sided": stated_rig(
         wires=[("in.T", "out1.2"), ("in.S", "out1.1"), ("in.S", "out1.3"), ("in.S", "out2.3"), ("in.S", "out2.1")],
         outs=2, source=MONO, receiver=receiver_part(inputs=2, mix="stereo"),
@@ -105,6 +127,7 @@ SILENT: dict[str, Rig] = {
     "centre_cancels": stated_rig(wires=LEFT),
     "centre_weakened": stated_rig(wires=LEFT),
     "silent": stated_rig(wires=LEFT),
+    "hum_alone": open_sleeve("core"),
     "mono_cancels": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
     "side_missing": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="mono")),
     "sides_swapped": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
@@ -146,6 +169,10 @@ SILENT: dict[str, Rig] = {
     "line_overloaded": speakers(*LINE, many=5, tap="20 W"),
     "line_full": speakers(*LINE, many=7, tap="10 W"),
     "contact_uncertain": situation(*headset("phone-headset", "headset")),
+    # A lapel microphone closes no loop, whatever the computer is plugged into.
+    "host_unknown": situation(
+        ["mic-lapel-trs35", "usb-sound-adapter"], [("mic-lapel-trs35.plug", "usb-sound-adapter.mic")]
+    ),
     "one_sided": stated_rig(wires=BOTH_TO_TWO, outs=2, receiver=receiver_part(inputs=2, mix="stereo")),
 }
 
@@ -262,4 +289,4 @@ class Words(unittest.TestCase):
 
     def test_numbers(self) -> None:
         self.assertEqual([number(v) for v in (-12.34, 0.04, -0.04, 123.4)], [f"{MINUS}12.3", "0.0", "0.0", "123"])
-        self.assertEqual([signed(v) for v in (6.02, 0.0, -3.0)], ["+6.0", "0.0", f"{MINUS}3.0"])
+        self.assertEqual([write_signed(v) for v in (6.02, 0.0, -3.0)], ["+6.0", "0.0", f"{MINUS}3.0"])

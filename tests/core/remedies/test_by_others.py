@@ -2,10 +2,11 @@
 
 import unittest
 
-from ruvak.core.analyse import analyse, prepare, quick_findings, sub_rig
+from ruvak.core.analyse import analyse, prepare, quick_findings
 from ruvak.core.judge.finding import Grade
 from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.remedies.search import first_remedy, remedies_for
+from ruvak.core.rig.prune import sub_rig
 from ruvak.core.rig.rig import Rig
 
 
@@ -56,4 +57,4 @@ class ByOthers(unittest.TestCase):
             self.assertIs(first.after.findings[0].grade, Grade.CLEAR)
             self.assertTrue(first.pieces, "not by a switch: something that isolates")
             helping = [one for one in remedies_for(rig, run.run, before) if one.helps]
-            self.assertIn("D1 Passive DI box", [one.title for one in helping])
+            self.assertIn("Put a DI in: D1 Passive DI box", [one.title for one in helping])

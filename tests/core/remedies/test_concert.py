@@ -14,11 +14,11 @@ from ruvak.service.demo_data import demo_rig
 FIRST: dict[str, str] = {
     "choir-4": "Desk: Phantom, mic 8 on",
     "snare": "Take out A2 Polarity adapter, XLR",
-    "fiddle": "DA2 Active DI box for piezo pickups",
+    "fiddle": "Put a DI in: DA2 Active DI box for piezo pickups",
     "radio-mic": "Desk: Phantom, mic 16 off",
     "guitar": "Plug into Desk, Mic 18, XLR",
     "player": "Change the plugs over",
-    "stream": "B3 Stereo line isolator, RCA",
+    "stream": "Isolate Stream: B3 Stereo line isolator, RCA",
     "recording": "Adapter, mono to both sides, 6.35 mm",
     "lights": "Q1 Lighting data lead, three-pin, 20 m",
     "foyer": "Foyer 1, Foyer 2, Foyer 3 and Foyer 4: Tap 20 W",

@@ -2,12 +2,13 @@
 
 import unittest
 
-from ruvak.core.analyse import analyse, prepare, rest_of_rig, sub_rig
+from ruvak.core.analyse import analyse, prepare, rest_of_rig
 from ruvak.core.circuit.build import build
 from ruvak.core.results.records import RunResult
 from ruvak.core.results.response import COARSE_HZ
 from ruvak.core.results.runs import rig_results
 from ruvak.core.results.solved_rig import Options
+from ruvak.core.rig.prune import sub_rig
 from ruvak.core.rig.rig import Rig
 from ruvak.core.trace.trace import trace
 from ruvak.service.demo_data import demo_rig

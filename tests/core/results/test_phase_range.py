@@ -2,43 +2,68 @@
 
 import math
 import unittest
+from typing import Any
 
 import numpy as np
 
 from ruvak.core.analyse import ground_loops_of
-from ruvak.core.results.phase_range import change_range_db
+from ruvak.core.results.input_hum import InputHum, Sizes
+from ruvak.core.results.phase_range import change_ranges_db
 from tests.core.results.test_ground_loops import AT, TWO, of
 from tests.support.earths import class_1, earthed, outlets, quiet, ts_cable, ts_input, ts_source
 
-FLAT = np.ones(1)
+ALONE = np.zeros(1, dtype=np.int64)
 
 
-def volts(*causes: complex) -> np.ndarray:
-    """One frequency, one component."""
-    return np.array(causes, dtype=np.complex128).reshape(1, 1, -1)
+class Apart:
+    """In place of sensitivities: one input whose tolerances are of size 1."""
+
+    def __init__(self, tolerances: int) -> None:
+        self.first = np.array([0, tolerances])
+        self.counts = np.array([tolerances])
+        self.likely = np.ones(tolerances)
+
+    def tolerances_of(self, _chosen: np.ndarray) -> np.ndarray:
+        return np.arange(self.first[1])
+
+    def sum_tolerances(self, values: np.ndarray) -> np.ndarray:
+        sums: np.ndarray = values.sum(axis=1, keepdims=True)
+        return sums
+
+
+def hum(*components: tuple[complex, ...]) -> Any:
+    """At one frequency; the first component with its sign, the others tolerances' shares."""
+    first, *others = (np.array(component, dtype=np.complex128) for component in components)
+    sizes = Sizes(np.ones(len(first)), np.ones(len(first)), np.ones(1))
+    per_unit = np.array(others, dtype=np.complex128).reshape(1, len(others), len(first))
+    return InputHum(Apart(len(others)), first.reshape(1, 1, -1), per_unit, sizes)  # type: ignore[arg-type]
+
+
+def range_db(before: Any, after: Any) -> tuple[float, float]:
+    least, greatest = change_ranges_db(before, ALONE, after, ALONE)[0].tolist()
+    return least, greatest
 
 
 class TwoCauses(unittest.TestCase):
     def test_taking_one_of_two_away(self) -> None:
         # 3 and 2 mV stand to each other anyhow: 1 to 5 mV before, 3 mV after.
-        least, greatest = change_range_db(volts(0.003, 0.002), volts(0.003, 0.0), FLAT)
+        least, greatest = range_db(hum((0.003, 0.002)), hum((0.003, 0.0)))
         self.assertAlmostEqual(least, 20 * math.log10(3 / 5), places=3)
         self.assertAlmostEqual(greatest, 20 * math.log10(3 / 1), places=3)
 
     def test_both_lowered_alike_leave_no_doubt(self) -> None:
-        least, greatest = change_range_db(volts(0.003, 0.002), volts(0.0015, 0.001), FLAT)
+        least, greatest = range_db(hum((0.003, 0.002)), hum((0.0015, 0.001)))
         self.assertAlmostEqual(least, -6.0206, places=3)
         self.assertAlmostEqual(greatest, -6.0206, places=3)
 
     def test_one_cause_alone_has_no_phase(self) -> None:
-        least, greatest = change_range_db(volts(0.003), volts(0.001), FLAT)
+        least, greatest = range_db(hum((0.003,)), hum((0.001,)))
         self.assertAlmostEqual(least, 20 * math.log10(1 / 3), places=9)
         self.assertEqual(least, greatest)
 
     def test_components_add_as_powers_and_causes_within_one_by_phase(self) -> None:
         # The first component carries the first cause alone, the second the other: nothing can cancel.
-        apart = np.array([[[0.003, 0.0], [0.0, 0.002]]], dtype=np.complex128)
-        least, greatest = change_range_db(apart, apart / 2, FLAT)
+        least, greatest = range_db(hum((0.003, 0.0), (0.0, 0.002)), hum((0.0015, 0.0), (0.0, 0.001)))
         self.assertAlmostEqual(least, greatest, places=9)
         self.assertAlmostEqual(least, -6.0206, places=3)
 

@@ -17,8 +17,8 @@ class Remembered(unittest.TestCase):
         block_cache = BlockCache(most_bytes=2 * one.size_bytes)
         for name in (b"a", b"b"):
             block_cache.keep(name, one)
-        block_cache.known(b"a")
+        block_cache.find(b"a")
         block_cache.keep(b"c", one)
-        self.assertEqual([block_cache.known(name) is not None for name in (b"a", b"b", b"c")], [True, False, True])
+        self.assertEqual([block_cache.find(name) is not None for name in (b"a", b"b", b"c")], [True, False, True])
         block_cache.keep(b"too large", answers(3000))
-        self.assertIsNone(block_cache.known(b"too large"))
+        self.assertIsNone(block_cache.find(b"too large"))

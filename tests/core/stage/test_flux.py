@@ -3,12 +3,12 @@
 import math
 import unittest
 
-from ruvak.core.rig.earth import Place
+from ruvak.core.rig.earth import Position
 from ruvak.core.stage.flux import Path, loop_area_m2, pair_flux_wb, wire_flux_wb
 
 
 def path(*points: tuple[float, float]) -> Path:
-    return tuple(Place(x_m=float(x), y_m=float(y)) for x, y in points)
+    return tuple(Position(x_m=float(x), y_m=float(y)) for x, y in points)
 
 
 BAR = path((0, 0))[0]
@@ -61,5 +61,5 @@ class Mains(unittest.TestCase):
     def test_where_the_bar_is_changes_no_closed_loop(self) -> None:
         way = self.rectangle(0.1, 0.6, 10.0)
         here = wire_flux_wb(BAR, way, self.LONG, 0.004)
-        elsewhere = wire_flux_wb(Place(x_m=30.0, y_m=-12.0), way, self.LONG, 0.004)
+        elsewhere = wire_flux_wb(Position(x_m=30.0, y_m=-12.0), way, self.LONG, 0.004)
         self.assertAlmostEqual(here / elsewhere, 1.0, places=9)

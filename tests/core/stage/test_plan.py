@@ -6,11 +6,13 @@ from itertools import pairwise
 
 from ruvak.core.analyse import analyse
 from ruvak.core.circuit.build import build
-from ruvak.core.rig.earth import Place
+from ruvak.core.rig.earth import Position
 from ruvak.core.rig.points import parse_endpoint
 from ruvak.core.rig.rig import Join, Rig
+from ruvak.core.stage.flux import pair_flux_wb
 from ruvak.core.stage.plan import Plan
 from ruvak.core.trace.trace import trace
+from ruvak.core.units import volts_from_dbu
 from tests.support.earths import Doc, class_1, earthed, hum_of, hum_v, outlets, quiet, ts_cable, ts_input, ts_source
 
 FIELD_T = 1e-6
@@ -53,7 +55,7 @@ def planned(
         gear={"keys": at("keys"), "desk": at("desk")},
         venue={"bar_at": turned((0.0, 0.0), angle, shift), "mains": [mains] if mains_a else []},
     )
-    bend = [Place(**turned(BEND, angle, shift))] * bends
+    bend = [Position(**turned(BEND, angle, shift))] * bends
     return rig.with_fields(runs=(rig.runs[0].model_copy(update={"route": tuple(bend)}),))
 
 
@@ -70,6 +72,18 @@ class OnThePlan(unittest.TestCase):
         # What stands along the lead stands in its core and its screen alike: the input sees the screen's drop.
         self.assertAlmostEqual(hum_v(planned()) / expected, 1.0, delta=1e-4)
 
+    def test_a_board_off_the_way_gives_the_building_an_area_of_its_own(self) -> None:
+        board: Spot = (0.0, 6.0)
+        rig = planned()
+        feed = rig.venue.earth[0].model_copy(update={"id": "board", "kind": "board", "at": Position(**turned(board))})
+        here, there = rig.venue.earth
+        earth = (feed, here, there.model_copy(update={"parent": "board"}))
+        rig = rig.with_fields(venue=rig.venue.model_copy(update={"earth": earth}))
+        ring = area(PLACES["keys"], BEND, PLACES["desk"], PLACES["there"], board, (0.0, 0.0), PLACES["here"])
+        # The board's own feed adds 0.1 ohm to the loop.
+        expected = 2 * math.pi * 50 * FIELD_T * ring * 1.0 / 1.3
+        self.assertAlmostEqual(hum_v(rig) / expected, 1.0, delta=1e-4)
+
     def test_moving_and_turning_the_whole_plan_changes_nothing(self) -> None:
         for field in ({"field_t": FIELD_T}, {"field_t": FIELD_T, "electric_f_per_m": 1e-12, "touch_a": 1e-4}):
             still = hum_of(planned(mains_a=10.0, field=field))
@@ -81,6 +95,18 @@ class OnThePlan(unittest.TestCase):
     def test_a_lead_beside_the_mains_catches_more_than_one_across_the_hall(self) -> None:
         quiet_lead = hum_of(planned(mains_a=10.0, bends=0, field={"field_t": 0})).likely_dbu
         self.assertGreater(hum_of(planned(mains_a=10.0, field={"field_t": 0})).likely_dbu, quiet_lead + 1.0)
+
+    def test_a_mains_pair_on_the_plan_drives_the_loop_by_its_flux(self) -> None:
+        # Faraday again, with the flux of 10 A there and back through the ring; tests/core/stage/test_flux.py has it by
+        # Biot and Savart.
+        spots = (PLACES["keys"], BEND, PLACES["desk"], PLACES["there"], (0.0, 0.0), PLACES["here"], PLACES["keys"])
+        ring, wire = ([Position(**turned(spot)) for spot in some] for some in (spots, MAINS))
+        weber = 10.0 * pair_flux_wb(Position(x_m=0.0, y_m=0.0), tuple(ring), tuple(wire), 0.02)
+        hum = hum_of(planned(mains_a=10.0, field={"field_t": 0}))
+        at_50 = hum.tones.frequencies_hz.index(50.0)
+        expected_v = 2 * math.pi * 50 * abs(weber) * 1.0 / 1.2
+        for levels_dbu in (hum.tones.likely_dbu, hum.tones.worst_dbu):
+            self.assertAlmostEqual(volts_from_dbu(levels_dbu[at_50]) / expected_v, 1.0, delta=1e-3)
 
     def test_without_a_plan_the_stated_width_holds(self) -> None:
         bare = planned(field={"field_t": FIELD_T, "loop_width_m": 0.5})
@@ -96,7 +122,7 @@ class OnThePlan(unittest.TestCase):
             one.model_copy(update={"at": None, "outlet": None}) if one.id == "keys" else one for one in rig.gear
         )
         plan = Plan(rig.with_fields(gear=gear))
-        self.assertEqual(plan.gear("keys"), Place(**turned(PLACES["desk"])))
+        self.assertEqual(plan.gear("keys"), Position(**turned(PLACES["desk"])))
         self.assertFalse(plan.is_drawn(rig.kit[0]))
 
     def test_a_chain_of_leads_lies_along_its_route_by_length(self) -> None:
@@ -106,9 +132,9 @@ class OnThePlan(unittest.TestCase):
         joins = tuple(Join(a=a, b=b) for a, b in ends)
         run = rig.runs[0].model_copy(update={"pieces": ("s", "l"), "joins": joins, "route": ()})
         plan = Plan(rig.with_fields(kit=(short, long), runs=(run,)))
-        connection = Place(x_m=2.0 + 0.25 * 6.0, y_m=1.0 + 0.25 * 3.0)
-        self.assertEqual(plan.lead(short, ["in", "out"]), (Place(**turned(PLACES["keys"])), connection))
-        self.assertEqual(plan.lead(long, ["out", "in"]), (Place(**turned(PLACES["desk"])), connection))
+        connection = Position(x_m=2.0 + 0.25 * 6.0, y_m=1.0 + 0.25 * 3.0)
+        self.assertEqual(plan.lead(short, ["in", "out"]), (Position(**turned(PLACES["keys"])), connection))
+        self.assertEqual(plan.lead(long, ["out", "in"]), (Position(**turned(PLACES["desk"])), connection))
 
     def test_the_emfs_stand_in_the_building_too(self) -> None:
         rig = planned()

@@ -77,6 +77,22 @@ class Switching(unittest.TestCase):
                  for one in result.inputs}  # fmt: skip
         self.assertEqual(heard, {("comp", "in"): {"mixer"}, ("mixer", "return3"): {"comp"}})
 
+    def test_an_insert_whose_return_is_broken_is_not_listened_to(self) -> None:
+        rig = entry_rig()
+        edit = read_all(rig, "small mixer insert 3 > compressor")[0].edit
+        assert edit is not None
+        rig = apply(rig, edit)
+        (lead,) = rig.runs[0].pieces
+        part = rig.part_of(lead)
+        whole = [
+            cable.model_copy(update={"conductors": tuple(c for c in cable.conductors if str(c.b) != "insert.R")})
+            for cable in part.cables
+        ]
+        broken = part.model_copy(update={"id": "broken", "cables": tuple(cable for cable in whole if cable.conductors)})
+        kit = tuple(item.model_copy(update={"part": "broken"}) if item.id == lead else item for item in rig.kit)
+        result = analyse(rig.with_fields(kit=kit, parts=(*rig.parts, broken))).runs[0].result
+        self.assertEqual([(one.gear, one.input) for one in result.inputs], [("comp", "in")])
+
 
 class Sharing(unittest.TestCase):
     TEXT = "lead vocal > box 3 > desk 3\nchoir 1 > box 4 > desk 4\nlectern > wall 2 > desk 5"

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import CENTRE_LOST_DB, CENTRE_WEAK_DB, Place, finding, input_words, places
+from ruvak.core.judge.rule import CENTRE_LOST_DB, CENTRE_WEAK_DB, HeardAt, finding, input_words, places
 from ruvak.core.results.missing_side import is_missing_side
 from ruvak.core.results.records import MixResult, RunResult, Sum
 from ruvak.core.rig.rig import Rig
@@ -36,7 +36,7 @@ def _in_sum(result: RunResult, gear: str, subject: str, words: str, heard: Sum |
     yield finding(code, grade, result, gear, subject, _depth(words, heard))
 
 
-def _in_mono(result: RunResult, place: Place, pair: Sum | None) -> Iterator[Finding]:
+def _in_mono(result: RunResult, place: HeardAt, pair: Sum | None) -> Iterator[Finding]:
     """What a stereo destination's two sides leave of the middle when somebody plays them in mono."""
     if pair is not None and pair.centre_db <= CENTRE_WEAK_DB:
         yield finding(FindingCode.MONO_CANCELS, Grade.FIX, result, place.gear, place.id, _depth(place.words, pair))

@@ -7,7 +7,7 @@ from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.ports import SignalClass
-from ruvak.core.rig.rig import Rig, called
+from ruvak.core.rig.rig import Rig, name_of
 
 FAMILY: dict[SignalClass, str] = {
     "microphone": "sound",
@@ -37,7 +37,7 @@ def classes(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for source in result.sources:
         if source.signal is None:
             continue
-        name = called(rig, source.gear)
+        name = name_of(rig, source.gear)
         for receiver in result.inputs:
             if receiver.signal is None or _family(source.signal) == _family(receiver.signal):
                 continue

@@ -6,7 +6,7 @@ from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words, usable
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.rig import Rig, called
+from ruvak.core.rig.rig import Rig, name_of
 
 WATCH_DB, FIX_DB = -50.0, -30.0
 """Against the run's own programme: what is further down is covered by it, and nearer it is plainly heard: common
@@ -23,7 +23,7 @@ def crosstalk(rig: Rig, result: RunResult) -> Iterator[Finding]:
             continue
         params: dict[str, float | str] = {
             "place": input_words(rig, receiver),
-            "stranger": called(rig, receiver.crosstalk.gear),
+            "stranger": name_of(rig, receiver.crosstalk.gear),
             "below_db": -worst_db,
         }
         yield finding(

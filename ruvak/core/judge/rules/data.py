@@ -7,7 +7,7 @@ from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words
 from ruvak.core.judge.rules.classes import WORDS
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.rig import Rig, called
+from ruvak.core.rig.rig import Rig, name_of
 
 LEAD_PERCENT = 10.0
 """What a lead may send back: 110 ohm instead of 120 are 4 %, a microphone lead's 70 are 26: common practice."""
@@ -30,7 +30,7 @@ def data(rig: Rig, result: RunResult) -> Iterator[Finding]:
                 "",
                 lead.owner,
                 {
-                    "lead": called(rig, lead.owner),
+                    "lead": name_of(rig, lead.owner),
                     "carries": carries,
                     "lead_ohm": lead.ohm,
                     "wave_ohm": line.wave_ohm,

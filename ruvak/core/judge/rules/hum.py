@@ -78,7 +78,7 @@ def hum(rig: Rig, result: RunResult) -> Iterator[Finding]:
 
 
 def _grade(rig: Rig, input_result: InputResult, heard: Hum, below_db: float) -> Grade | None:
-    """None where it is not heard."""
+    """None where it is not heard; Stop where it is louder than the programme."""
     if rig.part_of(input_result.gear).records:
         clear, fix = below_db >= RECORDED_CLEAR_DB, below_db < RECORDED_FIX_DB
     elif (room := _room(rig)) is not None:
@@ -90,6 +90,8 @@ def _grade(rig: Rig, input_result: InputResult, heard: Hum, below_db: float) -> 
         clear, fix = below_db >= CLEAR_DB, below_db < FIX_DB
     if clear:
         return None
+    if below_db < 0.0:
+        return Grade.STOP
     return Grade.FIX if fix else Grade.WATCH
 
 

@@ -6,7 +6,7 @@ from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.results.records import RunResult, SourceResult
-from ruvak.core.rig.rig import Rig, called
+from ruvak.core.rig.rig import Rig, name_of
 
 FAR_TOO_LOW = 0.25
 """Below this share of the lowest load an output distorts or shuts down: common practice."""
@@ -26,7 +26,7 @@ def load(rig: Rig, result: RunResult) -> Iterator[Finding]:
             continue
         grade = Grade.FIX if source.load_ohm < FAR_TOO_LOW * source.min_load_ohm else Grade.WATCH
         params: dict[str, float | str] = {
-            "source": called(rig, source.gear),
+            "source": name_of(rig, source.gear),
             "load_ohm": source.load_ohm,
             "min_load_ohm": source.min_load_ohm,
             "why": _why(result, source),
@@ -40,7 +40,7 @@ def _line(rig: Rig, result: RunResult, source: SourceResult, line_v: float, min_
     if asks_w <= FULL * gives_w:
         return
     params: dict[str, float | str] = {
-        "source": called(rig, source.gear),
+        "source": name_of(rig, source.gear),
         "line_v": line_v,
         "asks_w": asks_w,
         "gives_w": gives_w,

@@ -8,7 +8,7 @@ from ruvak.core.judge.rule import finding
 from ruvak.core.judge.sentences import number
 from ruvak.core.results.line_records import LoudspeakerLine
 from ruvak.core.results.records import InputResult, RunResult
-from ruvak.core.rig.rig import Rig, called
+from ruvak.core.rig.rig import Rig, name_of
 
 WATCH_DB, FIX_DB = 0.5, 3.0
 """A lead may keep half a decibel for itself, a tenth of the power: common practice. At 3 dB half of it is gone."""
@@ -25,7 +25,7 @@ def loudspeaker(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for entry, line in lines:
         if line.peak_w > line.rated_w:
             watts: dict[str, float | str] = {"peak_w": line.peak_w, "rated_w": line.rated_w}
-            place: dict[str, float | str] = {"place": called(rig, entry.gear)}
+            place: dict[str, float | str] = {"place": name_of(rig, entry.gear)}
             yield finding(FindingCode.OVERPOWERED, Grade.FIX, result, entry.gear, entry.input, place | watts)
 
 
@@ -36,9 +36,9 @@ def _copper(rig: Rig, result: RunResult, lines: list[tuple[InputResult, Loudspea
         return
     (one, line), others = losing[0], losing[1:]
     grade = Grade.FIX if line.loss_db > FIX_DB else Grade.WATCH
-    shown = [f"{called(rig, two.gear)} {number(other.loss_db)} dB" for two, other in others]
+    shown = [f"{name_of(rig, two.gear)} {number(other.loss_db)} dB" for two, other in others]
     params: dict[str, float | str] = {
-        "place": called(rig, one.gear),
+        "place": name_of(rig, one.gear),
         "loss_db": line.loss_db,
         "left_percent": 100.0 * 10.0 ** (-line.loss_db / 10.0),
         "others": f"; on the way it costs {' and '.join(shown)}" if shown else "",

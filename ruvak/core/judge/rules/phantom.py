@@ -7,7 +7,7 @@ from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.judge.sentences import SWITCHING_PHANTOM
 from ruvak.core.results.records import PhantomAt, RunResult
-from ruvak.core.rig.rig import Rig, called
+from ruvak.core.rig.rig import Rig, name_of
 
 HARMFUL_A, UNWANTED_A, PLUG_IN_V = 0.003, 0.0005, 6.0
 """Direct current in an output's leg: 48 V drive some 7 mA into one, the few volts of plug-in power never so much; above
@@ -41,10 +41,10 @@ def phantom(rig: Rig, result: RunResult) -> Iterator[Finding]:
             worst[supply.gear, supply.output] = supply
     for supply in worst.values():
         if supply.wanted_v is not None:
-            yield from _wanted(rig, result, supply, supply.wanted_v)
+            yield from _judge_wanted(rig, result, supply, supply.wanted_v)
         elif _harms(supply):
             params: dict[str, float | str] = {
-                "source": called(rig, supply.gear),
+                "source": name_of(rig, supply.gear),
                 "volt": supply.volt,
                 "current_ma": 1000.0 * supply.leg_a,
             }
@@ -58,10 +58,10 @@ def _harms(phantom_at: PhantomAt) -> bool:
     )
 
 
-def _wanted(rig: Rig, result: RunResult, phantom_at: PhantomAt, wanted_v: float) -> Iterator[Finding]:
+def _judge_wanted(rig: Rig, result: RunResult, phantom_at: PhantomAt, wanted_v: float) -> Iterator[Finding]:
     plug_in = wanted_v < PLUG_IN_BELOW_V
     params: dict[str, float | str] = {
-        "source": called(rig, phantom_at.gear),
+        "source": name_of(rig, phantom_at.gear),
         "volt": phantom_at.volt,
         "volts": _volts(phantom_at),
         "wanted_v": wanted_v,

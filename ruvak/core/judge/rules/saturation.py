@@ -6,7 +6,7 @@ from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.rig import Rig, called
+from ruvak.core.rig.rig import Rig, name_of
 
 BASS_BELOW_PEAK_DB = 10.0
 """So far below the programme's loudest peaks lie those at 30 Hz alone: from memory."""
@@ -22,7 +22,7 @@ def saturation(rig: Rig, result: RunResult) -> Iterator[Finding]:
     for owner, (over_db, bass_dbu, saturates_dbu, at_hz) in worst.items():
         if over_db > 0.0:
             params: dict[str, float | str] = {
-                "box": called(rig, owner),
+                "box": name_of(rig, owner),
                 "over_db": over_db,
                 "bass_dbu": bass_dbu,
                 "saturates_dbu": saturates_dbu,

@@ -1,10 +1,10 @@
-"""A side that never arrives, exchanged sides, inverted polarity."""
+"""A side that never arrives, swapped sides, reversed polarity."""
 
 from collections.abc import Iterator
 
 from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import Place, alive, finding, places
+from ruvak.core.judge.rule import HeardAt, alive, finding, places
 from ruvak.core.results.missing_side import loudest_db
 from ruvak.core.results.records import ChannelGain, MixResult, RunResult
 from ruvak.core.results.sums import LOST_BELOW_LOUDER_DB
@@ -17,7 +17,7 @@ _SPOKEN = {"L": "left", "R": "right"}
 
 
 def sides(rig: Rig, result: RunResult) -> Iterator[Finding]:
-    """Watch for a missing side or inverted signal, Fix for exchanged sides."""
+    """Watch for a missing side or reversed polarity, Fix for swapped sides."""
     for place in places(rig, result):
         if not place.arrives:
             continue
@@ -26,8 +26,8 @@ def sides(rig: Rig, result: RunResult) -> Iterator[Finding]:
             if len(own) == 2 and not source.mono:
                 yield from _missing(result, place, own)
         if place.stereo is not None:
-            yield from _one_sided(result, place, place.stereo)
-        if place.stereo is not None and _exchanged(place.stereo.left, place.stereo.right):
+            yield from _judge_silent_side(result, place, place.stereo)
+        if place.stereo is not None and _are_swapped(place.stereo.left, place.stereo.right):
             yield finding(FindingCode.SIDES_SWAPPED, Grade.FIX, result, place.gear, place.id, {"place": place.words})
         heard = place.stereo.left + place.stereo.right if place.stereo else place.channels
         known = [channel.in_phase for channel in heard if channel.in_phase is not None]
@@ -35,7 +35,7 @@ def sides(rig: Rig, result: RunResult) -> Iterator[Finding]:
             yield finding(FindingCode.INVERTED, Grade.WATCH, result, place.gear, place.id, {"place": place.words})
 
 
-def _one_sided(result: RunResult, place: Place, stereo: MixResult) -> Iterator[Finding]:
+def _judge_silent_side(result: RunResult, place: HeardAt, stereo: MixResult) -> Iterator[Finding]:
     """A stereo destination of which both sides are plugged in and one stays silent."""
     if not stereo.left or not stereo.right or len(stereo.inputs) < 2:
         return
@@ -48,7 +48,7 @@ def _one_sided(result: RunResult, place: Place, stereo: MixResult) -> Iterator[F
         yield finding(FindingCode.ONE_SIDED, Grade.WATCH, result, place.gear, place.id, params)
 
 
-def _missing(result: RunResult, place: Place, pair: tuple[ChannelGain, ...]) -> Iterator[Finding]:
+def _missing(result: RunResult, place: HeardAt, pair: tuple[ChannelGain, ...]) -> Iterator[Finding]:
     quieter, louder = sorted(pair, key=lambda channel: channel.gain_db)
     if quieter.gain_db < louder.gain_db - SIDE_LOST_DB:
         params: dict[str, float | str] = {
@@ -59,7 +59,7 @@ def _missing(result: RunResult, place: Place, pair: tuple[ChannelGain, ...]) -> 
         yield finding(FindingCode.SIDE_MISSING, Grade.WATCH, result, place.gear, place.id, params)
 
 
-def _exchanged(left: tuple[ChannelGain, ...], right: tuple[ChannelGain, ...]) -> bool:
+def _are_swapped(left: tuple[ChannelGain, ...], right: tuple[ChannelGain, ...]) -> bool:
     if len(left) != 2 or len(right) != 2:
         return False
     return left[1].gain_db > left[0].gain_db + SIDE_LOST_DB and right[0].gain_db > right[1].gain_db + SIDE_LOST_DB

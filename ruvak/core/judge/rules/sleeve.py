@@ -6,7 +6,7 @@ from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.rig import Rig, called, earthing_at
+from ruvak.core.rig.rig import Rig, earthing_at, name_of
 
 
 def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
@@ -20,7 +20,7 @@ def sleeve(rig: Rig, result: RunResult) -> Iterator[Finding]:
             if receiver.balance.screen_arrives and earthing is not None and earthing.type != "floating":
                 params: dict[str, float | str] = {
                     "contact": "minus contact" if source.signal == "loudspeaker" else "sleeve",
-                    "source": called(rig, source.gear),
+                    "source": name_of(rig, source.gear),
                     "place": input_words(rig, receiver),
                 }
                 yield finding(FindingCode.SLEEVE_EARTHED, Grade.STOP, result, receiver.gear, receiver.input, params)

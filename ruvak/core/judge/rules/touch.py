@@ -6,7 +6,7 @@ from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.rig import Rig, called
+from ruvak.core.rig.rig import Rig, name_of
 
 FELT_A = 0.0005
 """What people begin to feel: IEC 60479-1, from memory; twice what a sound two-pin device lets through."""
@@ -20,7 +20,7 @@ def touch(rig: Rig, result: RunResult) -> Iterator[Finding]:
         if case.touch_likely_a < FELT_A:
             continue
         params: dict[str, float | str] = {
-            "device": called(rig, case.gear),
+            "device": name_of(rig, case.gear),
             "volt": case.likely_v,
             "current_ma": 1000.0 * case.touch_likely_a,
         }
