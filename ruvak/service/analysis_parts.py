@@ -8,7 +8,7 @@ from ruvak.core.analyse import Analysis, RunAnalysis
 from ruvak.core.rig.content import content_hash
 from ruvak.core.rig.rig import Rig
 from ruvak.service.states import DestinationList, Overview, RunSummary
-from ruvak.store.solved import Part, SolvedParts, part_of
+from ruvak.store.solved import SolvedParts, StoredPart, part_of
 
 
 def key_of(rig: Rig, part: str) -> str:
@@ -26,9 +26,9 @@ class RunParts:
 
     def __init__(self, most: int = 8192) -> None:
         self._most = most
-        self._written: OrderedDict[tuple[str, str], tuple[RunAnalysis, Part]] = OrderedDict()
+        self._written: OrderedDict[tuple[str, str], tuple[RunAnalysis, StoredPart]] = OrderedDict()
 
-    def part(self, rig_id: str, run: RunAnalysis) -> Part:
+    def part(self, rig_id: str, run: RunAnalysis) -> StoredPart:
         """A run's details as they are sent."""
         known = self._written.get((rig_id, run.run))
         if known is None or known[0] != run:
@@ -39,7 +39,7 @@ class RunParts:
         return known[1]
 
 
-def keep(parts: SolvedParts, rig: Rig, analysis: Analysis, written: RunParts) -> Part:
+def keep(parts: SolvedParts, rig: Rig, analysis: Analysis, written: RunParts) -> StoredPart:
     """Keeps an analysis in parts; returns the overview."""
     runs = [(run, written.part(rig.id, run)) for run in analysis.runs]
     overview = part_of(overview_of(analysis, [part.etag for _, part in runs]).model_dump_json().encode())
@@ -93,4 +93,6 @@ def overview_of(analysis: Analysis, keys: list[str]) -> Overview:
 def summary_of(run: RunAnalysis, key: str) -> RunSummary:
     """A run in the overview: its worst finding speaks for it."""
     worst = run.findings[0]
-    return RunSummary(run=run.run, key=key, grade=worst.grade, sentence=worst.sentence)
+    inputs = run.result.inputs
+    into = inputs[0].gear if inputs else None
+    return RunSummary(run=run.run, key=key, grade=worst.grade, sentence=worst.sentence, into=into)

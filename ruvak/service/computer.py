@@ -11,7 +11,7 @@ from ruvak.core.entry.rows import InputRow, destination
 from ruvak.core.errors import BadEdit
 from ruvak.core.kit.lines import KitReading, read_kit
 from ruvak.core.pieces.choices import choices
-from ruvak.core.pieces.plug import plugged
+from ruvak.core.pieces.plug import plug_pieces
 from ruvak.core.pieces.routes import put_ops
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.results.clamp import earth_from_current
@@ -19,8 +19,8 @@ from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit, Op, apply, changes
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.service.analysis_parts import RunParts, keep, key_of, run_key
-from ruvak.service.kept import KeptRigs
-from ruvak.service.problems import NotCurrent, NotFound
+from ruvak.service.kept import KeptRigs, read_current
+from ruvak.service.problems import NotFound
 from ruvak.service.states import (
     DestinationList,
     GroundLoopList,
@@ -30,8 +30,8 @@ from ruvak.service.states import (
     RemedyList,
     Rewired,
 )
-from ruvak.service.versions import Version, version_of
-from ruvak.store.solved import Part, SolvedParts, part_of
+from ruvak.service.versions import Version
+from ruvak.store.solved import SolvedParts, StoredPart, part_of
 
 KEPT_ANALYSES = 8
 
@@ -50,28 +50,28 @@ class Computer:
         self._written = RunParts()
         self._analyses: dict[str, Analysis] = {}
 
-    def overview(self, rig_id: str, version: Version) -> Part:
+    def overview(self, rig_id: str, version: Version) -> StoredPart:
         """The analysis at a glance. Raises NotFound, NotCurrent, RigFault."""
         rig = self._rig(rig_id, version)
         return self._parts.find(key_of(rig, "overview")) or keep(self._parts, rig, self._analysis(rig), self._written)
 
-    def destinations(self, rig_id: str, version: Version) -> Part:
+    def destinations(self, rig_id: str, version: Version) -> StoredPart:
         """What each device makes of all its inputs. Raises NotFound, NotCurrent, RigFault."""
         rig = self._rig(rig_id, version)
         match = self._parts.find(key_of(rig, "destinations"))
         return match or part_of(DestinationList(self._analysis(rig).destinations).model_dump_json().encode())
 
-    def connections(self, rig_id: str, version: Version) -> Part:
+    def connections(self, rig_id: str, version: Version) -> StoredPart:
         """Connections that close loops, ranked. Raises NotFound, NotCurrent, RigFault."""
         rig = self._rig(rig_id, version)
         key = key_of(rig, "connections")
         if (match := self._parts.find(key)) is not None:
             return match
-        made = part_of(GroundLoopList(ground_loops_of(rig)).model_dump_json().encode())
+        made = part_of(GroundLoopList(ground_loops_of(rig, self._cache)).model_dump_json().encode())
         self._parts.keep([(key, made)])
         return made
 
-    def runs(self, rig_id: str, version: Version, keys: tuple[str, ...]) -> dict[str, Part]:
+    def runs(self, rig_id: str, version: Version, keys: tuple[str, ...]) -> dict[str, StoredPart]:
         """Details of runs by the keys that the overview gives them; those of no run are left out."""
         result = self._parts.find_all([run_key(key) for key in keys])
         if len(result) < len(set(keys)):
@@ -135,7 +135,7 @@ class Computer:
         ops: list[Op] = put_ops(rig, pieces)
         with_pieces = apply(rig, Edit(label="pieces", ops=tuple(ops))) if ops else rig
         names = tuple(item.id for item in pieces)
-        result = plugged(with_pieces, run, names)
+        result = plug_pieces(with_pieces, run, names)
         ops += changes("runs", run, run.model_copy(update={"pieces": names, "joins": result.joins}))
         if not ops:
             raise BadEdit("pieces", "The run has these pieces in this order already.")
@@ -160,11 +160,7 @@ class Computer:
         return self._analyses[key]
 
     def _rig(self, rig_id: str, version: Version | None = None) -> Rig:
-        with self._sessions() as session:
-            saved = self._kept.current(session, rig_id)
-        if version is not None and version != version_of(saved.holders):
-            raise NotCurrent(version_of(saved.holders))
-        return saved.rig
+        return read_current(self._sessions, self._kept, rig_id, version)
 
 
 def _run(rig: Rig, run_id: str) -> Run:

@@ -136,7 +136,7 @@ class Edits:
             base=version_of(made.before.holders),
             version=version_of(made.after.holders),
             saved_at=made.after.holders.saved_at,
-            changed=tuple(_changed(made.after.rig, made.touched)),
+            changed=tuple(_changed_things(made.after.rig, made.touched)),
             undo_label=undo.label if undo else None,
             redo_label=redo.label if redo else None,
         )
@@ -150,7 +150,7 @@ def _sent_before(session: Session, before: SavedRig, uid: str | None) -> _Made |
     return _Made(before, before, tuple(touched_by(op) for op in Edit.model_validate(known.forward).ops))
 
 
-def _changed(rig: Rig, touched: tuple[Touched, ...]) -> Iterator[Changed]:
+def _changed_things(rig: Rig, touched: tuple[Touched, ...]) -> Iterator[Changed]:
     """Each touched thing once, whole."""
     places: dict[str, dict[str, int]] = {}
     for kind, id_ in dict.fromkeys((touch.kind, touch.id) for touch in touched):

@@ -3,11 +3,13 @@
 from collections import OrderedDict
 from threading import Lock
 
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.rig.collections import COLLECTIONS, CollectionName, is_collection
 from ruvak.core.rig.edits import Edit, replay, touched_by
-from ruvak.service.problems import NotFound
+from ruvak.core.rig.rig import Rig
+from ruvak.service.problems import NotCurrent, NotFound
+from ruvak.service.versions import Version, version_of
 from ruvak.store import history
 from ruvak.store.rigs import Holders, SavedRig, read_holders, read_rig
 
@@ -64,3 +66,12 @@ def _caught_up(kept: SavedRig, edits: list[Edit], holders: Holders) -> SavedRig:
         for name in kinds:
             positions, _ = positions.follow(name, tuple(thing.id for thing in COLLECTIONS[name].things(rig)))
     return SavedRig(rig, holders, positions)
+
+
+def read_current(sessions: sessionmaker[Session], kept: KeptRigs, rig_id: str, version: Version | None = None) -> Rig:
+    """The rig as it stands. Raises NotFound, and NotCurrent where that is no longer the version named."""
+    with sessions() as session:
+        saved = kept.current(session, rig_id)
+    if version is not None and version != version_of(saved.holders):
+        raise NotCurrent(version_of(saved.holders))
+    return saved.rig

@@ -139,6 +139,8 @@ class RunSummary(Record):
     """Its worst grade."""
     sentence: str
     """Its worst finding."""
+    into: str | None
+    """The device of the first input it reaches; null where it reaches none."""
 
 
 class Overview(Record):

@@ -18,16 +18,16 @@ AT_A_TIME = 200
 
 
 @dataclass(frozen=True)
-class Part:
+class StoredPart:
     """Compressed JSON; `etag`: of its contents."""
 
     etag: str
     body: bytes
 
 
-def part_of(text: bytes) -> Part:
+def part_of(text: bytes) -> StoredPart:
     """Compressed at the quickest level: most of what there is to save is saved by that."""
-    return Part(hashlib.sha256(text).hexdigest()[:32], gzip.compress(text, compresslevel=1, mtime=0))
+    return StoredPart(hashlib.sha256(text).hexdigest()[:32], gzip.compress(text, compresslevel=1, mtime=0))
 
 
 class SolvedParts:
@@ -37,11 +37,11 @@ class SolvedParts:
         self._sessions, self._most = sessions, most_bytes
         self._writes = 0
 
-    def find(self, key: str) -> Part | None:
+    def find(self, key: str) -> StoredPart | None:
         """What is kept under a key."""
         return self.find_all([key]).get(key)
 
-    def find_all(self, keys: Sequence[str]) -> dict[str, Part]:
+    def find_all(self, keys: Sequence[str]) -> dict[str, StoredPart]:
         """What of several is kept."""
         row = SolvedPartRow
         with self._sessions.begin() as session:
@@ -52,14 +52,14 @@ class SolvedParts:
                 session.execute(
                     update(row).where(row.key.in_([entry.key for entry in result]), old).values(used_at=func.now())
                 )
-        return {entry.key: Part(entry.etag, entry.body) for entry in result}
+        return {entry.key: StoredPart(entry.etag, entry.body) for entry in result}
 
     def missing(self, keys: Sequence[str]) -> set[str]:
         """Those that are not kept."""
         with self._sessions() as session:
             return set(keys) - set(session.scalars(select(SolvedPartRow.key).where(SolvedPartRow.key.in_(keys))))
 
-    def keep(self, parts: Iterable[tuple[str, Part]]) -> None:
+    def keep(self, parts: Iterable[tuple[str, StoredPart]]) -> None:
         """Adds parts; the same key always has the same contents, so one that is there already stays."""
         rows = [{"key": key, "etag": part.etag, "body": part.body, "size": len(part.body)} for key, part in parts]
         for first in range(0, len(rows), AT_A_TIME):

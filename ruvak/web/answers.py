@@ -11,7 +11,7 @@ from ruvak.service.analyses import Analyses
 from ruvak.service.edits import Edits
 from ruvak.service.pool import Compute, as_json
 from ruvak.service.rigs import Rigs
-from ruvak.store.solved import Part
+from ruvak.store.solved import StoredPart
 
 EXTENSION = "ruvak"
 JSON = {"Content-Type": "application/json"}
@@ -37,22 +37,22 @@ def answer(model: BaseModel, status: int = 200) -> Response:
     return make_response(model.model_dump_json(), status, JSON)
 
 
-def computed(rig_id: str, use_case: str, *arguments: object) -> Response:
+def answer_computed(rig_id: str, use_case: str, *arguments: object) -> Response:
     """What a compute process answers, as the JSON that it sends."""
     return make_response(use_cases().compute.run(rig_id, as_json(use_case, rig_id, *arguments)), 200, JSON)
 
 
-def part(result: Part) -> Response:
+def part(result: StoredPart) -> Response:
     """A kept part of an analysis as it is kept; 304 where the client has it already."""
     packed = request.accept_encodings.quality("gzip") > 0
     response = make_response(result.body if packed else gzip.decompress(result.body), 200, JSON)
     response.vary.add("Accept-Encoding")
     if packed:
         response.headers["Content-Encoding"] = "gzip"
-    return tagged(response, result.etag)
+    return add_etag(response, result.etag)
 
 
-def tagged(response: Response, etag: str) -> Response:
+def add_etag(response: Response, etag: str) -> Response:
     """The response with a tag of its contents; 304 without a body where the client named that tag."""
     response.set_etag(etag)
     response.cache_control.no_cache = True

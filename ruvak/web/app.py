@@ -15,7 +15,7 @@ from ruvak.service.rigs import Rigs
 from ruvak.store.database import engine_for, sessions_for
 from ruvak.web import errors, logs, pages, security
 from ruvak.web.answers import EXTENSION, UseCases
-from ruvak.web.api import analyses, edits, entry, health, kit, rigs, session
+from ruvak.web.api import blueprints, health
 from ruvak.web.json import BoundedJson
 from ruvak.web.schemas import Problem
 from ruvak.web.settings import MAX_BODY_BYTES, Settings, from_environment
@@ -58,7 +58,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     logs.init_app(app)
     errors.init_app(app)
     security.init_app(app)
-    for blueprint in (session.api, rigs.api, edits.api, analyses.api, entry.api, kit.api, health.api):
-        app.register_api(blueprint)
+    for api in blueprints():
+        app.register_api(api)
     pages.init_app(app)
     return app

@@ -45,7 +45,7 @@ def init_app(app: Flask) -> None:
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(OperationalError, _database)
-    app.register_error_handler(Exception, _unexpected)
+    app.register_error_handler(Exception, _answer_unexpected)
 
 
 def reply(problem: Problem, status: int) -> Response:
@@ -107,7 +107,7 @@ def _database(error: OperationalError) -> Response:
     return reply(Problem(code="database_down", message=sentence), 503)
 
 
-def _unexpected(error: Exception) -> Response:
+def _answer_unexpected(error: Exception) -> Response:
     log.error("unexpected error", exc_info=error)
     sentence = "Something went wrong in the program, and it was logged. What was saved is safe; reload the page."
     return reply(Problem(code="internal", message=sentence), 500)

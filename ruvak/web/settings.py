@@ -27,14 +27,14 @@ def from_environment() -> Settings:
     """RUVAK_DATABASE_URL, and RUVAK_SECRET_KEY or RUVAK_SECRET_FILE; RUVAK_SECURE_COOKIES=1 behind HTTPS;
     RUVAK_COMPUTE_PROCESSES, one a core where it is not given."""
     return Settings(
-        database_url=_needed("RUVAK_DATABASE_URL"),
+        database_url=_require("RUVAK_DATABASE_URL"),
         secret_key=_secret(),
         secure_cookies=os.environ.get("RUVAK_SECURE_COOKIES") == "1",
         compute_processes=int(os.environ.get("RUVAK_COMPUTE_PROCESSES") or os.cpu_count() or 1),
     )
 
 
-def _needed(name: str) -> str:
+def _require(name: str) -> str:
     value = os.environ.get(name, "")
     if not value:
         raise MissingSetting(f"{name} is not set; script/demo sets it for you.")
@@ -43,4 +43,4 @@ def _needed(name: str) -> str:
 
 def _secret() -> str:
     path = os.environ.get("RUVAK_SECRET_FILE")
-    return Path(path).read_text(encoding="utf-8").strip() if path else _needed("RUVAK_SECRET_KEY")
+    return Path(path).read_text(encoding="utf-8").strip() if path else _require("RUVAK_SECRET_KEY")

@@ -2,7 +2,7 @@
 
 from sqlalchemy import create_engine, inspect, text
 
-from ruvak.core.rig.earth import Bond, EarthPoint, MainsRun, Place
+from ruvak.core.rig.earth import Bond, EarthPoint, MainsRun, Position
 from ruvak.core.rig.edits import Edit, PutThing, RemoveThing, SetField, set_setting
 from ruvak.core.rig.rig import KitItem, Run
 from ruvak.core.rig.values import Value
@@ -37,7 +37,7 @@ class Saving(DatabaseTest):
         outlet = EarthPoint(id="first", name="First", kind="outlet", parent="strip")
         spare = Run(id="spare", number=2, name="Spare", pieces=("lead-9",))
         usb = Bond.model_validate({"id": "usb", "name": "USB", "kind": "usb", "a": "laptop", "b": "speaker"})
-        ways = tuple(Place(x_m=x, y_m=0.0) for x in (0.0, 5.0))
+        ways = tuple(Position(x_m=x, y_m=0.0) for x in (0.0, 5.0))
         cable = MainsRun(id="feed", name="Feed", points=ways, current_a=Value(value=3.0))
         beside, _ = process_at(self.url)
         beside.export(self.rig_id)

@@ -32,6 +32,18 @@ class Parts(WebTest):
         self.assertEqual(by_key["findings"][0]["code"], "centre_cancels")
         self.assertEqual(self.analysis("runs/ghost").status_code, 404)
 
+    def test_a_runs_drawing_is_there_before_anything_is_solved(self) -> None:
+        before = self.analysis("runs/slides/drawing").get_json()
+        self.assertEqual(before, self.analysis("runs/slides").get_json()["drawing"])
+        version = self.version()
+        self.edit(LENGTH)
+        after = self.analysis("runs/slides/drawing").get_json()
+        self.assertNotEqual(after, before)
+        self.assertEqual(after, self.analysis("runs/slides").get_json()["drawing"])
+        self.assertEqual(self.analysis("runs/ghost/drawing").status_code, 404)
+        old = self.client.get(f"/api/rigs/{self.rig_id}/versions/{version}/runs/slides/drawing")
+        self.assertEqual(old.status_code, 410)
+
     def test_keys_that_are_none_are_refused_or_left_out(self) -> None:
         self.assertEqual(self.analysis("runs?keys=slides").status_code, 422)
         self.assertEqual(self.details("0" * 32), {})

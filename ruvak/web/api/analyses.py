@@ -6,8 +6,9 @@ import json
 from flask import Response, make_response
 
 from ruvak.core.analyse import RunAnalysis
+from ruvak.core.trace.drawing import RunDrawing
 from ruvak.service.states import DestinationList, GroundLoopList, Overview, RemedyList
-from ruvak.web.answers import JSON, computed, part, use_cases
+from ruvak.web.answers import JSON, answer, answer_computed, part, use_cases
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import FirstQuery, KeysQuery, RunDetails, RunPath, RunVersionPath, VersionPath
 
@@ -38,6 +39,12 @@ def read_run(path: RunVersionPath) -> Response:
     return part(use_cases().analyses.run(path.rig_id, path.version, path.run_id))
 
 
+@api.get("/rigs/<rig_id>/versions/<version>/runs/<run_id>/drawing", responses={"200": RunDrawing})
+def read_drawing(path: RunVersionPath) -> Response:
+    """One run's conductors as that version has them, at once: nothing is solved for it."""
+    return answer(use_cases().analyses.drawing(path.rig_id, path.version, path.run_id))
+
+
 @api.get("/rigs/<rig_id>/versions/<version>/destinations", responses={"200": DestinationList})
 def read_destinations(path: VersionPath) -> Response:
     """What each device makes of all its inputs together."""
@@ -59,4 +66,4 @@ def list_remedies(path: RunPath, query: FirstQuery) -> Response:
 
     With `first` the search ends at the first that clears the run, which is soonest.
     """
-    return computed(path.rig_id, "remedies", path.run_id, query.first)
+    return answer_computed(path.rig_id, "remedies", path.run_id, query.first)

@@ -3,7 +3,7 @@
 from flask import Response
 
 from ruvak.service.states import EditOutcome, Preview
-from ruvak.web.answers import answer, computed, use_cases
+from ruvak.web.answers import answer, answer_computed, use_cases
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import AgainBody, EditBody, HistoryList, PreviewBody, RigPath
 from ruvak.web.security import person, visitor
@@ -24,7 +24,7 @@ def edit_rig(path: RigPath, body: EditBody) -> Response:
 @api.post("/rigs/<rig_id>/preview", responses={"200": Preview})
 def preview_edit(path: RigPath, body: PreviewBody) -> Response:
     """What an edit would do, without doing it."""
-    return computed(path.rig_id, "preview", body.edit)
+    return answer_computed(path.rig_id, "preview", body.edit)
 
 
 @api.post("/rigs/<rig_id>/undo", responses={"200": EditOutcome})

@@ -6,7 +6,7 @@ from ruvak.core.results.formulas import FORMULAS
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.formats.input_list import rows_from_csv
 from ruvak.service.states import PieceChoiceList, Preview, Readings, Rewired
-from ruvak.web.answers import answer, computed
+from ruvak.web.answers import answer, answer_computed
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import (
     ContactList,
@@ -26,19 +26,19 @@ api = blueprint("entry", "Entering runs")
 @api.post("/rigs/<rig_id>/lines", responses={"200": Readings})
 def read_lines(path: RigPath, body: LinesBody) -> Response:
     """What typed lines mean, with pieces chosen and solved."""
-    return computed(path.rig_id, "read_lines", body.text)
+    return answer_computed(path.rig_id, "read_lines", body.text)
 
 
 @api.post("/rigs/<rig_id>/input-list", responses={"200": Readings})
 def read_input_list(path: RigPath, body: InputListBody) -> Response:
     """What an input list means, row by row."""
-    return computed(path.rig_id, "read_list", rows_from_csv(body.csv), body.goal)
+    return answer_computed(path.rig_id, "read_list", rows_from_csv(body.csv), body.goal)
 
 
 @api.post("/rigs/<rig_id>/screen-current", responses={"200": Preview})
 def read_screen_current(path: RigPath, body: ScreenCurrentBody) -> Response:
     """What a clamp meter round a lead shows, as the voltage between the outlets at its ends."""
-    return computed(path.rig_id, "earth_from_current", body.item, body.reading_a, body.spectrum)
+    return answer_computed(path.rig_id, "earth_from_current", body.item, body.reading_a, body.spectrum)
 
 
 @api.get("/formulas", responses={"200": FormulaList})
@@ -56,10 +56,10 @@ def list_contacts() -> Response:
 @api.get("/rigs/<rig_id>/runs/<run_id>/choices", responses={"200": PieceChoiceList})
 def list_choices(path: RunPath, query: PlaceQuery) -> Response:
     """What could stand at a place among a run's pieces."""
-    return computed(path.rig_id, "choices", path.run_id, query.at, query.replace)
+    return answer_computed(path.rig_id, "choices", path.run_id, query.at, query.replace)
 
 
 @api.post("/rigs/<rig_id>/runs/<run_id>/pieces", responses={"200": Rewired})
 def rewire_run(path: RunPath, body: PiecesBody) -> Response:
     """The run with other pieces, plugged as far as they fit, solved."""
-    return computed(path.rig_id, "rewire", path.run_id, body.pieces)
+    return answer_computed(path.rig_id, "rewire", path.run_id, body.pieces)

@@ -7,7 +7,7 @@ from ruvak.core.parts.library import library
 from ruvak.core.rig.part import Part
 from ruvak.formats.kit_list import kit_to_csv, lines_from_csv
 from ruvak.service.problems import NotFound
-from ruvak.web.answers import answer, computed, use_cases
+from ruvak.web.answers import answer, answer_computed, use_cases
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import KitListBody, LinesBody, PartPath, PartSummary, PartSummaryList, RigPath
 
@@ -17,13 +17,13 @@ api = blueprint("kit", "Kit and parts")
 @api.post("/rigs/<rig_id>/kit-lines", responses={"200": KitReading})
 def read_kit_lines(path: RigPath, body: LinesBody) -> Response:
     """What typed lines add to the kit; nothing is saved, the edit is for the client to make."""
-    return computed(path.rig_id, "read_kit", body.text)
+    return answer_computed(path.rig_id, "read_kit", body.text)
 
 
 @api.post("/rigs/<rig_id>/kit-list", responses={"200": KitReading})
 def read_kit_list(path: RigPath, body: KitListBody) -> Response:
     """What a kit list adds, row by row."""
-    return computed(path.rig_id, "read_kit", lines_from_csv(body.csv))
+    return answer_computed(path.rig_id, "read_kit", lines_from_csv(body.csv))
 
 
 @api.get("/rigs/<rig_id>/kit.csv")

@@ -6,9 +6,9 @@ from flask_openapi3 import RawModel
 from ruvak.core.parts.reading import rig_from_json
 from ruvak.core.rig.files import rig_to_json
 from ruvak.core.rig.rig import Rig
-from ruvak.formats.spice import netlists, zipped
+from ruvak.formats.spice import netlists, zip_files
 from ruvak.service.states import RigState, RigVersion
-from ruvak.web.answers import answer, tagged, use_cases
+from ruvak.web.answers import add_etag, answer, use_cases
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import CopyBody, RigList, RigPath
 from ruvak.web.security import person, visitor
@@ -44,7 +44,7 @@ def open_rig(path: RigPath) -> Response:
 def read_version(path: RigPath) -> Response:
     """Where a rig stands; 304 where that is what the client has. Made to be asked every second."""
     result = use_cases().rigs.version(path.rig_id)
-    return tagged(answer(result), f"{result.version}-{result.saved_at.timestamp():.6f}")
+    return add_etag(answer(result), f"{result.version}-{result.saved_at.timestamp():.6f}")
 
 
 @api.post("/rigs/<rig_id>/copies", responses={"201": RigState})
@@ -71,6 +71,6 @@ def export_rig(path: RigPath) -> Response:
 @api.get("/rigs/<rig_id>/netlists")
 def export_netlists(path: RigPath) -> Response:
     """SPICE netlists of the rig, one for each disturbance and programme channel, as a ZIP archive."""
-    response = Response(zipped(netlists(use_cases().rigs.export(path.rig_id))), content_type="application/zip")
+    response = Response(zip_files(netlists(use_cases().rigs.export(path.rig_id))), content_type="application/zip")
     response.headers["Content-Disposition"] = f'attachment; filename="{path.rig_id}-netlists.zip"'
     return response
