@@ -22,23 +22,25 @@ class Addresses(BrowserTest):
     def test_a_run_has_an_address_that_survives_reload_and_back(self) -> None:
         page = self.page
         self.expect_selected("choir-4")
-        for run in ("keys", "stream"):
+        page.get_by_role("button", name="Worst first").click()
+        for run in ("slides", "stream"):
+            page.keyboard.press("Escape")
             page.locator(f"article[data-run='{run}'] button.pick-run").click()
             self.at(f"/rigs/midwinter-concert/runs/{run}")
             self.expect_selected(run)
         page.reload()
         self.expect_selected("stream")
         page.go_back()
-        self.expect_selected("keys")
+        self.expect_selected("slides")
         page.go_back()
         self.at("/rigs/midwinter-concert/runs")
         self.expect_selected("choir-4")
         page.go_forward()
-        self.expect_selected("keys")
+        self.expect_selected("slides")
 
     def test_stations_have_addresses_and_the_selection_waits(self) -> None:
         page = self.page
-        page.locator("article[data-run='keys'] button.pick-run").click()
+        self.open_run("keys")
         self.expect_selected("keys")
         page.get_by_role("link", name="Kit").click()
         self.at("/rigs/midwinter-concert/kit")

@@ -1,5 +1,7 @@
 """The first visit: a concert with eleven faults, the worst in sight, every figure able to tell where it is from."""
 
+from playwright.sync_api import expect
+
 from ruvak.core.judge.sentences import MINUS
 from tests.support.browser import BrowserTest
 
@@ -25,10 +27,11 @@ class FirstVisit(BrowserTest):
     def test_worst_first_brings_the_stops_to_the_top(self) -> None:
         page = self.page
         page.get_by_role("button", name="Worst first").click()
-        page.locator("h2", has_text="Stop").wait_for()
+        page.keyboard.press("Escape")
+        page.locator("h2", has_text="Fix").wait_for()
         runs = page.locator("article[data-run]").evaluate_all("all => all.map((one) => one.dataset.run)")
         self.assertEqual(set(runs[:3]), {"choir-4", "radio-mic", "slides"})
-        self.assertEqual(len(runs), 31)
+        self.expect_runs(31)
 
     def test_what_nobody_has_said_leads_to_where_it_can_be_said(self) -> None:
         page = self.page
@@ -39,7 +42,7 @@ class FirstVisit(BrowserTest):
 
     def test_a_figure_tells_its_formula_and_its_inputs(self) -> None:
         page = self.page
-        page.locator("article[data-run='stream'] .pick-run").click()
+        self.open_run("stream")
         figure = page.get_by_role("button", name="Hum under the programme")
         figure.click()
         box = page.locator(".how-box:visible")
@@ -49,9 +52,9 @@ class FirstVisit(BrowserTest):
 
     def test_every_loudspeaker_of_a_row_has_its_figures(self) -> None:
         page = self.page
-        page.locator("article[data-run='foyer'] .pick-run").click()
+        self.open_run("foyer")
         strip = page.locator("article[data-run='foyer'] .strip")
-        self.assertEqual(strip.locator("text.arrives").all_text_contents(), ["38.5 W", "38.0 W", "37.6 W", "37.5 W"])
+        expect(strip.locator("text.arrives")).to_have_text(["38.5 W", "38.0 W", "37.6 W", "37.5 W"])
         page.get_by_role("group", name="Input told in figures").get_by_role("button", name="Foyer 3").click()
         page.locator(".details caption", has_text="Power at Foyer 3").wait_for()
         self.assertEqual(page.locator("article[data-run='foyer'] .of-input").inner_text(), "Foyer 3")
@@ -61,7 +64,7 @@ class FirstVisit(BrowserTest):
 
     def test_data_is_told_by_its_line_and_not_by_levels(self) -> None:
         page = self.page
-        page.locator("article[data-run='lights'] .pick-run").click()
+        self.open_run("lights")
         page.locator("caption", has_text="what comes back of every edge").wait_for()
         self.assertEqual(page.locator("article[data-run='lights'] .ladder").count(), 0)
         page.get_by_role("button", name="Sent back by the line").click()
@@ -78,7 +81,7 @@ class FirstVisit(BrowserTest):
 
     def test_an_isolator_for_the_stream_says_what_it_does_to_others(self) -> None:
         page = self.page
-        page.locator("article[data-run='stream'] .pick-run").click()
+        self.open_run("stream")
         card = self.remedy("Stereo line isolator, RCA")
         card.wait_for()
         card.focus()

@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import expect
+from playwright.sync_api import Locator, expect
 
 from tests.support.browser import BrowserTest
 
@@ -16,6 +16,25 @@ EIGHT = (
     "desk aux 4 > camera",
     "tablet > desk 13/14",
 )
+SUNDAY = """\
+laptop > desk 17/18
+kick, snare, hat > desk 1-3, 10 m
+bass > desk 4, 10 m
+egtr > desk 5, 10 m
+violin > desk 6, 8 m
+keys L/R > desk 7/8, 10 m
+vocals 1-4 > desk 9-12, 10 m
+choir 1-2 > desk 13-14, 15 m
+wireless lapel > desk 15
+lectern > desk 16, 10 m
+desk main L/R > left speaker/right speaker, 20 m
+desk aux 1-2 > two wedges, 15 m
+desk aux 3-4 > delay speaker left, delay speaker right, 30 m
+desk aux 5/6 > switcher, 10 m
+desk aux 7/8 > recorder, 5 m
+"""
+"""Sixteen sources, four speakers, two monitors, a stream and a recorder: 24 runs."""
+SUNDAY_RUNS = 24
 LIST = "ch,who,mic or DI,stand,48V\n" + "\n".join(
     f"{n},{who},{device},{stand},{phantom}"
     for n, (who, device, stand, phantom) in enumerate(
@@ -53,14 +72,14 @@ class Typing(BrowserTest):
         self.page.keyboard.press("/")
         for count, line in enumerate(EIGHT, 2):
             self.add(line)
-            expect(self.page.locator("article[data-run]")).to_have_count(count)
+            self.expect_runs(count)
         rig = self.rigs.export("lantern-evening")
         self.assertEqual(len(rig.runs), 9)
         self.assertIn("tablet-headset", {gear.part for gear in rig.gear}, "new gear comes with the run")
         self.page.keyboard.press("Escape")
         for count in (8, 7):
             self.page.keyboard.press("u")
-            expect(self.page.locator("article[data-run]")).to_have_count(count)
+            self.expect_runs(count)
         # A segmented control draws its mark behind the chosen word a moment after it appears.
         self.page.wait_for_timeout(1000)
         self.assertEqual(self.serious(), [])
@@ -104,6 +123,18 @@ class Typing(BrowserTest):
         expect(self.page.locator("#line")).to_have_value("")
         self.assertEqual(len(self.rigs.export("lantern-evening").runs), 1)
 
+    def test_a_better_wiring_stands_beside_the_named_one(self) -> None:
+        page = self.page
+        page.locator("#line").click()
+        page.keyboard.type("second laptop > 3.5 mm to XLR adapter > powered speaker, 10 m")
+        understood = page.locator("#understood")
+        expect(understood).to_contain_text("Everything common to left and right cancels")
+        offered = understood.get_by_role("button", name=re.compile("Clear instead"))
+        expect(offered).to_contain_text("second laptop > powered speaker, 10 m")
+        offered.click()
+        expect(page.locator("#line")).to_have_value("second laptop > powered speaker, 10 m")
+        expect(understood).to_contain_text("Arrives whole")
+
     def test_on_a_phone(self) -> None:
         self.page.set_viewport_size({"width": 390, "height": 844})
         self.page.locator("#line").click()
@@ -111,6 +142,55 @@ class Typing(BrowserTest):
         expect(self.page.locator("article[data-run='lectern']")).to_be_visible()
         wide = self.page.evaluate("document.documentElement.scrollWidth")
         self.assertLessEqual(wide, 390)
+
+
+class FromNothing(BrowserTest):
+    """A whole rig from an empty one, judged; each click and each key beside the text counts."""
+
+    MOST = 60
+    count = 0
+
+    def click(self, target: Locator) -> None:
+        target.click()
+        self.count += 1
+
+    def press(self, key: str) -> None:
+        self.page.keyboard.press(key)
+        self.count += 1
+
+    def start(self) -> None:
+        self.click(self.page.get_by_role("link", name="Rigs"))
+        self.click(self.page.get_by_role("button", name="New rig"))
+        form = self.page.get_by_role("form", name="A new rig")
+        self.click(form.get_by_label("Name"))
+        self.page.keyboard.type("Sunday")
+        self.press("Enter")
+        expect(self.page.get_by_role("heading", name="No runs yet")).to_be_visible()
+
+    def expect_judged(self) -> None:
+        expect(self.page.get_by_label("Runs by their worst finding")).to_contain_text("0 stop")
+        self.expect_runs(SUNDAY_RUNS)
+        self.assertLess(self.count, self.MOST)
+
+    def test_typed_line_by_line(self) -> None:
+        self.start()
+        self.press("/")
+        for line in SUNDAY.splitlines():
+            self.page.keyboard.type(line)
+            expect(self.page.locator("#understood .add")).to_be_visible()
+            self.press("Enter")
+            expect(self.page.locator("#line")).to_have_value("")
+        self.expect_judged()
+        self.assertEqual(self.count, 4 + 1 + 15, "README.md says this figure")
+
+    def test_pasted_as_a_page(self) -> None:
+        self.start()
+        self.click(self.page.get_by_role("button", name="Input list"))
+        self.page.get_by_label("Lines or a table").fill(SUNDAY)
+        self.count += 1  # pasted with one key
+        self.click(self.page.get_by_role("button", name=re.compile(f"Add {SUNDAY_RUNS} runs")))
+        self.expect_judged()
+        self.assertEqual(self.count, 4 + 3, "README.md says this figure")
 
 
 class Pasting(BrowserTest):
@@ -121,14 +201,14 @@ class Pasting(BrowserTest):
         expect(self.page.get_by_text("read as a table")).to_be_visible()
         self.assertEqual(self.serious(), [])
         self.page.get_by_role("button", name=re.compile("Add 16 runs")).click()
-        expect(self.page.locator("article[data-run]")).to_have_count(17)
+        self.expect_runs(17)
         rig = self.rigs.export("lantern-evening")
         by_name = {run.name: run for run in rig.runs}
         self.assertIn("tall boom", by_name["Overhead left"].note)
         self.assertIn("phantom", by_name["Overhead left"].note)
         self.assertTrue(by_name["Lectern"].joins[-1].b.connector.startswith("mic16"))
         self.page.keyboard.press("u")
-        expect(self.page.locator("article[data-run]")).to_have_count(1)
+        self.expect_runs(1)
 
     def test_lines_with_errors_keep_what_is_wrong_to_be_mended(self) -> None:
         self.page.get_by_role("button", name="Input list").click()
@@ -138,7 +218,7 @@ class Pasting(BrowserTest):
         expect(add).to_be_enabled()
         add.click()
         expect(box).to_have_value("lectern > desk ninety")
-        expect(self.page.locator("article[data-run]")).to_have_count(3)
+        self.expect_runs(3)
 
     def test_several_lines_pasted_into_the_field_open_the_page_for_many(self) -> None:
         self.page.locator("#line").click()

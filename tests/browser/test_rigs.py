@@ -1,6 +1,8 @@
 """The Rigs station: a rig begun from nothing, copied for another occasion, renamed, deleted."""
 
-from playwright.sync_api import Locator, expect
+from threading import Event
+
+from playwright.sync_api import Locator, Route, expect
 
 from tests.support.browser import BrowserTest
 
@@ -19,9 +21,9 @@ class Rigs(BrowserTest):
         page.get_by_role("button", name="New rig").click()
         form = page.get_by_role("form", name="A new rig")
         expect(form.get_by_label("Venue")).to_have_value("Ferrywell Hall")
-        form.get_by_label("Called").fill("Harvest Supper")
+        form.get_by_label("Name").fill("Harvest Supper")
         form.get_by_label("Lengths in").select_option("feet")
-        form.get_by_role("button", name="Make it").click()
+        form.get_by_role("button", name="Create").click()
         expect(page.get_by_role("heading", name="No runs yet")).to_be_visible()
         self.assertEqual(self.serious(), [])
         page.get_by_role("button", name="lead vocal > small desk 1, 30 ft").click()
@@ -47,20 +49,43 @@ class Rigs(BrowserTest):
         page.locator("article[data-run=slides]").wait_for()
         page.get_by_role("link", name="Rigs").click()
         expect(self.row("Lantern Evening 2")).to_contain_text("Second night")
-        page.get_by_label("Called").fill("Lantern Night")
-        page.get_by_label("Called").blur()
+        page.get_by_label("Name").fill("Lantern Night")
+        page.get_by_label("Name").blur()
         expect(self.row("Lantern Night")).to_be_visible()
         page.get_by_role("region", name="The open rig").get_by_label("Mains").select_option("60 Hz")
         page.get_by_label("Digital gear is aligned so that").select_option("ebu-r-68")
         expect(page.get_by_role("status")).to_contain_text("Saved")
-        page.get_by_label("Called").fill("  ")
-        page.get_by_label("Called").blur()
-        expect(page.get_by_label("Called")).to_have_value("Lantern Night")
+        page.get_by_label("Name").fill("  ")
+        page.get_by_label("Name").blur()
+        expect(page.get_by_label("Name")).to_have_value("Lantern Night")
         copy, first = self.rigs.export("lantern-evening-2"), self.rigs.export("lantern-evening")
         self.assertEqual((copy.name, copy.venue.mains_hz, copy.alignment.headroom_db), ("Lantern Night", 60, 18.0))
         self.assertEqual((first.name, first.venue.mains_hz, first.alignment.headroom_db), ("Lantern Evening", 50, 20.0))
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_label("Digital gear is aligned so that")).to_have_value("smpte-rp-155")
+
+    def test_a_choice_undone_before_its_figures_came_is_not_left_on_screen(self) -> None:
+        page = self.page
+        page.get_by_role("region", name="The open rig").get_by_label("Mains").select_option("60 Hz")
+        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+        held: list[Route] = []
+        undone = Event()
+
+        def answer_late(route: Route) -> None:
+            if undone.is_set():
+                route.continue_()
+            else:
+                held.append(route)
+
+        page.route("**/api/rigs/*/versions/*/overview", answer_late)
+        alignment = page.get_by_label("Digital gear is aligned so that")
+        alignment.select_option("ebu-r-68")
+        with page.expect_response("**/undo"):
+            page.get_by_role("button", name="Undo").click()
+        undone.set()
+        for route in held:
+            route.continue_()
+        expect(alignment).to_have_value("smpte-rp-155")
 
     def test_deleting_asks_first_and_an_empty_house_says_what_to_do(self) -> None:
         page = self.page

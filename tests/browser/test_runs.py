@@ -121,7 +121,7 @@ class InPlace(BrowserTest):
     def test_switch(self) -> None:
         self.remedy("Mono-sum adapter").click()
         expect(self.run_card()).to_contain_text("Arrives whole")
-        self.run_card().get_by_text("mic", exact=True).click()
+        self.run_card().locator(".in-place").get_by_text("mic", exact=True).click()
         expect(self.run_card()).to_contain_text("more than Left speaker, Input 1 can bear")
         expect(self.page.locator(".verdict")).to_contain_text("1 fix")
 

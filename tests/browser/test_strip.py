@@ -80,6 +80,7 @@ class StripIsTrue(BrowserTest):
         return frozenset(group for group in groups if group)
 
     def test_the_demo_run(self) -> None:
+        self.run_card().locator(".strip svg").wait_for()
         drawn = self.drawn()["slides"]
         self.assertEqual(drawn, self.traced(analyse(demo_rig()).runs[0]))
         self.assertEqual(len(drawn), 3)
@@ -95,6 +96,7 @@ class StripIsTrue(BrowserTest):
 
     def test_on_a_phone(self) -> None:
         self.page.set_viewport_size({"width": 390, "height": 844})
+        self.run_card().locator(".strip svg").wait_for()
         self.page.wait_for_timeout(200)
         self.assertEqual(self.drawn()["slides"], self.traced(analyse(demo_rig()).runs[0]))
 
@@ -106,8 +108,11 @@ class StripIsTrue(BrowserTest):
             self.rigs.import_rig(rig, SOMEBODY)
             self.page.goto(f"{self.server.address}/#/rigs/{rig.id}/runs")
             self.page.reload()
-            self.page.locator("article[data-run]").nth(WILD_RUNS - 1).wait_for()
-            drawn = self.drawn()
+            self.expect_runs(WILD_RUNS)
+            drawn: dict[str, Partition] = {}
+            for run in rig.runs:
+                self.open_run(run.id).locator(".strip svg").wait_for()
+                drawn |= self.drawn()
             self.assertEqual(set(drawn), {run.id for run in rig.runs})
             for run_id, groups in drawn.items():
                 shown = frozenset(chain.from_iterable(groups))

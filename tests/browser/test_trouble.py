@@ -122,7 +122,7 @@ class Files(BrowserTest):
     def test_a_rig_can_be_taken_away_and_brought_back(self) -> None:
         self.open("/rigs")
         with self.page.expect_download() as download:
-            self.page.get_by_role("link", name="Take away as a file").click()
+            self.page.get_by_role("link", name="Export", exact=True).click()
         text = Path(download.value.path()).read_text(encoding="utf-8")
         self.assertEqual(json.loads(text), json.loads(rig_to_json(demo_rig())))
 

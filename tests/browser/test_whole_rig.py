@@ -12,14 +12,11 @@ class WholeRig(BrowserTest):
         super().setUp()
         self.page.locator("article[data-run]").first.wait_for()
 
-    def select(self, run: str) -> None:
-        self.page.locator(f"article[data-run={run}] .pick-run").click()
-
     def test_a_lost_earth_is_said_once_above_all_runs_and_taken_back(self) -> None:
         page = self.page
         of_rig = page.get_by_role("region", name="About the whole rig")
         expect(of_rig).to_have_count(0)
-        self.select("lead-vocal")
+        self.open_run("lead-vocal")
         page.get_by_label("Mains plug of Desk").select_option("its earth is broken or missing")
         expect(of_rig).to_contain_text("The mains earth of Desk is open")
         expect(of_rig).to_contain_text("licensed person")
@@ -43,7 +40,7 @@ class WholeRig(BrowserTest):
         page.get_by_label("The empty room (dBA)").blur()
         expect(page.get_by_role("status")).to_contain_text("Saved")
         page.get_by_title("Runs (R)").click()
-        self.select("stream")
+        self.open_run("stream")
         expect(page.get_by_role("region", name="House rules")).to_contain_text("this house goes to 5.0")
         venue = self.rigs.export("midwinter-concert").venue
         self.assertEqual((venue.house.screens, venue.noise_dba), ("lifted-at-receiver", 31.0))
@@ -56,7 +53,7 @@ class WholeRig(BrowserTest):
 
     def test_the_foyer_is_turned_down_together_with_its_caution_beside(self) -> None:
         page = self.page
-        self.select("foyer")
+        self.open_run("foyer")
         expect(page.locator("article[data-run=foyer] .finding")).to_contain_text("ask for 157")
         bench = page.get_by_role("complementary")
         expect(bench).to_contain_text("licensed people")

@@ -1,29 +1,43 @@
 /** A rig as the screens show it: its record and the analysis of that very version, fetched in parts. */
-import type { QueryClient } from '@tanstack/svelte-query';
+import { queryOptions, type QueryClient } from '@tanstack/svelte-query';
+import DataLoader from 'dataloader';
 import { answer, client, Trouble, type Schemas } from './client';
 
 export type RunAnalysis = Schemas['RunAnalysis'];
 
-/** Everything there is to say about one version. */
+/** What there is to say about one version at a glance; each run's details are fetched when they come into sight. */
 export interface Analysis {
 	verdict: Schemas['Verdict'];
 	findings: Schemas['RigFinding'][];
 	assumed: Schemas['Assumed'][];
 	destinations: Schemas['DestinationResult'][];
-	runs: RunAnalysis[];
+	runs: Schemas['RunSummary'][];
 }
 
 export type RigView = Schemas['RigState'] & { analysis: Analysis };
 
 const NOT_CURRENT = 410;
-/** As many keys as one address holds. */
-const KEYS_AT_ONCE = 100;
+/** So many runs' details at once: as many as a screen holds, read without holding up a frame. */
+const KEYS_AT_ONCE = 25;
+
+interface Version {
+	rig_id: string;
+	version: string;
+}
 
 export const fetchRecord = (rig_id: string) =>
 	answer(client.GET('/api/rigs/{rig_id}', { params: { path: { rig_id } } }));
 
 export const fetchVersion = (rig_id: string) =>
 	answer(client.GET('/api/rigs/{rig_id}/version', { params: { path: { rig_id } } }));
+
+/** A run's conductors at a version that is still being analysed. */
+export const fetchDrawing = (rig_id: string, version: string, run_id: string) =>
+	answer(
+		client.GET('/api/rigs/{rig_id}/versions/{version}/runs/{run_id}/drawing', {
+			params: { path: { rig_id, version, run_id } }
+		})
+	);
 
 /** The rig as it stands. Somebody may save it while its analysis is on the way; then the newer one is fetched. */
 export async function fetchView(queries: QueryClient, rigId: string): Promise<RigView> {
@@ -46,39 +60,57 @@ async function fetchAnalysis(queries: QueryClient, record: Schemas['RigState']):
 	const overview = await answer(
 		client.GET('/api/rigs/{rig_id}/versions/{version}/overview', { params: { path } })
 	);
-	const [destinations, details] = await Promise.all([
+	const [destinations] = await Promise.all([
 		answer(client.GET('/api/rigs/{rig_id}/versions/{version}/destinations', { params: { path } })),
-		fetchDetails(queries, path, overview.runs)
+		fetchInSight(queries, path, overview.runs)
 	]);
-	return {
-		verdict: overview.verdict,
-		findings: overview.findings,
-		assumed: overview.assumed,
-		destinations,
-		runs: overview.runs.flatMap((run) => details.get(run.key) ?? [])
-	};
+	const { verdict, findings, assumed, runs } = overview;
+	return { verdict, findings, assumed, destinations, runs };
 }
 
-/** Of each run; what a key names never changes, so only those that are new are fetched. */
-async function fetchDetails(
+/** The details of the runs on screen come with the new version, so that none of them is empty for a moment. */
+async function fetchInSight(
 	queries: QueryClient,
-	path: { rig_id: string; version: string },
+	path: Version,
 	runs: Schemas['RunSummary'][]
-): Promise<Map<string, RunAnalysis>> {
-	const known = new Map<string, RunAnalysis>();
-	for (const { key } of runs) {
-		const kept = queries.getQueryData<RunAnalysis>(['run', key]);
-		if (kept) known.set(key, kept);
+): Promise<void> {
+	const shown = new Set(
+		queries
+			.getQueryCache()
+			.findAll({ queryKey: ['run'], type: 'active' })
+			.flatMap((query) => (query.state.data ? [(query.state.data as RunAnalysis).run] : []))
+	);
+	const missing = runs.filter(({ run, key }) => shown.has(run) && !queries.getQueryData(['run', key]));
+	await Promise.all(
+		missing.map(async ({ key }) => queries.setQueryData(['run', key], await loaderOf(path).load(key)))
+	);
+}
+
+/** A run's details; what a key names never changes. */
+export const runQuery = (rigId: string, key: string) =>
+	queryOptions({
+		queryKey: ['run', key],
+		queryFn: ({ client: queries }) => {
+			const version = queries.getQueryData<RigView>(['rig', rigId])?.version ?? '';
+			return loaderOf({ rig_id: rigId, version }).load(key);
+		},
+		staleTime: Infinity
+	});
+
+let loader: { of: string; runs: DataLoader<string, RunAnalysis> } | null = null;
+
+/** Gathers the runs asked for at the same moment into few requests. */
+function loaderOf(path: Version): DataLoader<string, RunAnalysis> {
+	const of = `${path.rig_id} ${path.version}`;
+	if (loader?.of !== of) {
+		const fetchRuns = async (keys: readonly string[]): Promise<(RunAnalysis | Error)[]> => {
+			const query = { keys: keys.join(',') };
+			const details = await answer(
+				client.GET('/api/rigs/{rig_id}/versions/{version}/runs', { params: { path, query } })
+			);
+			return keys.map((key) => details[key] ?? new Error(`No details of the run ${key} at ${of}.`));
+		};
+		loader = { of, runs: new DataLoader(fetchRuns, { cache: false, maxBatchSize: KEYS_AT_ONCE }) };
 	}
-	const missing = [...new Set(runs.map((run) => run.key))].filter((key) => !known.has(key));
-	for (let first = 0; first < missing.length; first += KEYS_AT_ONCE) {
-		const keys = missing.slice(first, first + KEYS_AT_ONCE).join(',');
-		const found = await answer(
-			client.GET('/api/rigs/{rig_id}/versions/{version}/runs', { params: { path, query: { keys } } })
-		);
-		for (const [key, run] of Object.entries(found)) known.set(key, run);
-	}
-	// Kept while they are on screen; an edit back and forth then fetches nothing.
-	for (const [key, run] of known) queries.setQueryData(['run', key], run);
-	return known;
+	return loader.runs;
 }

@@ -4,69 +4,18 @@
  */
 
 export interface paths {
-    "/api/session": {
+    "/api/rigs/{rig_id}/versions/{version}/overview": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The person's name and the token for changes. */
-        get: operations["session_read_session_session_get"];
-        /** Gives the person a name; it stands beside their edits. */
-        put: operations["session_rename_person_session_put"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** All rigs, the last saved first. */
-        get: operations["rigs_list_rigs_rigs_get"];
-        put?: never;
-        /** Imports a rig file; a taken id gets a number behind it. */
-        post: operations["rigs_import_rig_rigs_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{rig_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A rig as it stands; its analysis has addresses of its own. */
-        get: operations["rigs_open_rig_rigs__rig_id__get"];
-        put?: never;
-        post?: never;
-        /** Deletes a rig and its history. */
-        delete: operations["rigs_delete_rig_rigs__rig_id__delete"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{rig_id}/version": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Where a rig stands; 304 where that is what the client has. Made to be asked every second. */
-        get: operations["rigs_read_version_rigs__rig_id__version_get"];
+        /**
+         * Verdict, what concerns the whole rig, and each run in a line with the key of its details.
+         * @description <br/>410 where somebody has saved the rig since.
+         */
+        get: operations["analyses_read_overview_rigs__rig_id__versions__version__overview_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -75,32 +24,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rigs/{rig_id}/copies": {
+    "/api/rigs/{rig_id}/versions/{version}/runs": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
-        /** Copies a rig for another occasion: everything but its history. */
-        post: operations["rigs_copy_rig_rigs__rig_id__copies_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{rig_id}/file": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The rig file, as a download. */
-        get: operations["rigs_export_rig_rigs__rig_id__file_get"];
+        /** Details of several runs, by the keys that the overview gives them. What a key names never changes. */
+        get: operations["analyses_read_runs_rigs__rig_id__versions__version__runs_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -109,15 +41,89 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rigs/{rig_id}/netlists": {
+    "/api/rigs/{rig_id}/versions/{version}/runs/{run_id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** SPICE netlists of the rig, one for each disturbance and programme channel, as a ZIP archive. */
-        get: operations["rigs_export_netlists_rigs__rig_id__netlists_get"];
+        /** One run in detail: its drawing, figures, findings and controls. */
+        get: operations["analyses_read_run_rigs__rig_id__versions__version__runs__run_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/versions/{version}/runs/{run_id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One run's conductors as that version has them, at once: nothing is solved for it. */
+        get: operations["analyses_read_drawing_rigs__rig_id__versions__version__runs__run_id__drawing_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/versions/{version}/destinations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each device makes of all its inputs together. */
+        get: operations["analyses_read_destinations_rigs__rig_id__versions__version__destinations_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/versions/{version}/connections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every connection that closes a loop, its current, and what opening it would do to every input.
+         * @description <br/>Opening a protective earth is never among them.
+         */
+        get: operations["analyses_read_connections_rigs__rig_id__versions__version__connections_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/runs/{run_id}/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Solved remedies for one run, best first; then what is often tried and does not help.
+         * @description <br/>With `first` the search ends at the first that clears the run, which is soonest.
+         */
+        get: operations["analyses_list_remedies_rigs__rig_id__runs__run_id__remedies_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -206,117 +212,6 @@ export interface paths {
         };
         /** Everyone's edits, newest first. */
         get: operations["edits_list_history_rigs__rig_id__history_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{rig_id}/versions/{version}/overview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Verdict, what concerns the whole rig, and each run in a line with the key of its details.
-         * @description <br/>410 where somebody has saved the rig since.
-         */
-        get: operations["analyses_read_overview_rigs__rig_id__versions__version__overview_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{rig_id}/versions/{version}/runs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Details of several runs, by the keys that the overview gives them. What a key names never changes. */
-        get: operations["analyses_read_runs_rigs__rig_id__versions__version__runs_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{rig_id}/versions/{version}/runs/{run_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** One run in detail: its drawing, figures, findings and controls. */
-        get: operations["analyses_read_run_rigs__rig_id__versions__version__runs__run_id__get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{rig_id}/versions/{version}/destinations": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What each device makes of all its inputs together. */
-        get: operations["analyses_read_destinations_rigs__rig_id__versions__version__destinations_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{rig_id}/versions/{version}/connections": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Every connection that closes a loop, its current, and what opening it would do to every input.
-         * @description <br/>Opening a protective earth is never among them.
-         */
-        get: operations["analyses_read_connections_rigs__rig_id__versions__version__connections_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{rig_id}/runs/{run_id}/remedies": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Solved remedies for one run, best first; then what is often tried and does not help.
-         * @description <br/>With `first` the search ends at the first that clears the run, which is soonest.
-         */
-        get: operations["analyses_list_remedies_rigs__rig_id__runs__run_id__remedies_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -444,6 +339,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** 200 when the application and its database answer; 503 otherwise. */
+        get: operations["health_health_health_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/openapi.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** This document. */
+        get: operations["health_openapi_openapi_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/kit-lines": {
         parameters: {
             query?: never;
@@ -529,15 +458,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/health": {
+    "/api/rigs": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** 200 when the application and its database answer; 503 otherwise. */
-        get: operations["health_health_health_get"];
+        /** All rigs, the last saved first. */
+        get: operations["rigs_list_rigs_rigs_get"];
+        put?: never;
+        /** Imports a rig file; a taken id gets a number behind it. */
+        post: operations["rigs_import_rig_rigs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A rig as it stands; its analysis has addresses of its own. */
+        get: operations["rigs_open_rig_rigs__rig_id__get"];
+        put?: never;
+        post?: never;
+        /** Deletes a rig and its history. */
+        delete: operations["rigs_delete_rig_rigs__rig_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a rig stands; 304 where that is what the client has. Made to be asked every second. */
+        get: operations["rigs_read_version_rigs__rig_id__version_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -546,16 +511,68 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/openapi.json": {
+    "/api/rigs/{rig_id}/copies": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** This document. */
-        get: operations["health_openapi_openapi_json_get"];
+        get?: never;
         put?: never;
+        /** Copies a rig for another occasion: everything but its history. */
+        post: operations["rigs_copy_rig_rigs__rig_id__copies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rig file, as a download. */
+        get: operations["rigs_export_rig_rigs__rig_id__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/netlists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** SPICE netlists of the rig, one for each disturbance and programme channel, as a ZIP archive. */
+        get: operations["rigs_export_netlists_rigs__rig_id__netlists_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The person's name and the token for changes. */
+        get: operations["session_read_session_session_get"];
+        /** Gives the person a name; it stands beside their edits. */
+        put: operations["session_rename_person_session_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -675,151 +692,1657 @@ export interface components {
             label: string;
         };
         /**
-         * SessionBody
-         * @description This browser's person and the token every change must carry in X-CSRF-Token.
+         * Overview
+         * @description A rig's analysis at a glance; each run's details, the destinations and the connections are parts of their own.
          */
-        SessionBody: {
+        Overview: {
             /**
-             * Person Name
-             * @description The person's name.
+             * Rig
+             * @description The rig.
              */
-            person_name: string;
+            rig: string;
+            /** @description How many findings of each grade. */
+            verdict: components["schemas"]["Verdict"];
             /**
-             * Csrf Token
-             * @description To be sent back with every change.
+             * Findings
+             * @description What concerns the whole rig.
              */
-            csrf_token: string;
+            findings: components["schemas"]["RigFinding"][];
             /**
-             * App Version
-             * @description Version of the program.
+             * Assumed
+             * @description What nobody has said, as questions.
              */
-            app_version: string;
+            assumed: components["schemas"]["Assumed"][];
+            /**
+             * Runs
+             * @description Every run in a line, in the rig's order.
+             */
+            runs: components["schemas"]["RunSummary"][];
         };
         /**
-         * PersonBody
-         * @description A new name for the person at this browser.
+         * Assumed
+         * @description One question. `gear`: the devices it is about; empty where it is about the building.
          */
-        PersonBody: {
+        Assumed: {
             /**
-             * Name
-             * @description The name to be called by.
+             * Code
+             * @description Which question it is.
+             * @enum {string}
              */
-            name: string;
+            code: "host" | "plug" | "supply" | "between";
+            /**
+             * Gear
+             * @description The devices it is about.
+             */
+            gear: string[];
+            /**
+             * Question
+             * @description What to ask, in a sentence.
+             */
+            question: string;
+            /**
+             * Why
+             * @description What depends on it.
+             */
+            why: string;
         };
         /**
-         * RigList
-         * @description All rigs.
+         * FindingCode
+         * @description Stable for programs and saved files; the words are the catalogue's (sentences.py).
+         * @enum {string}
          */
-        RigList: components["schemas"]["RigSummary"][];
+        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "hum_alone" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "case_live" | "source_lost" | "load_low" | "host_unknown" | "contact_uncertain" | "not_connected" | "clear";
         /**
-         * RigSummary
-         * @description A line in the list of rigs.
+         * Grade
+         * @description Worst first: no usable signal or a hazard; an audience will notice; little margin; nothing to do.
+         * @enum {string}
          */
-        RigSummary: {
+        Grade: "stop" | "fix" | "watch" | "clear";
+        /**
+         * RigFinding
+         * @description Something about the whole rig, said once. `gear`, `runs`: what it concerns; `subject`: a device or point.
+         */
+        RigFinding: {
+            /** @description Which finding it is. */
+            code: components["schemas"]["FindingCode"];
+            /** @description How serious it is. */
+            grade: components["schemas"]["Grade"];
+            /**
+             * Gear
+             * @description Devices it is about.
+             */
+            gear: string[];
+            /**
+             * Runs
+             * @description Runs that end at these devices.
+             */
+            runs: string[];
+            /**
+             * Subject
+             * @description What it is about.
+             */
+            subject: string;
+            /**
+             * Params
+             * @description Figures and names in its sentences.
+             */
+            params: {
+                [key: string]: number | string;
+            };
+            /**
+             * Sentence
+             * @description What is so.
+             */
+            sentence: string;
+            /**
+             * Advice
+             * @description What to do about it.
+             */
+            advice: string;
+        };
+        /**
+         * RunSummary
+         * @description A run in the overview: its verdict in a sentence, and the key by which its details are found.
+         */
+        RunSummary: {
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string;
+            /**
+             * Key
+             * @description By which its details are read; the same key means the same details.
+             */
+            key: string;
+            /** @description Its worst grade. */
+            grade: components["schemas"]["Grade"];
+            /**
+             * Sentence
+             * @description Its worst finding.
+             */
+            sentence: string;
+            /**
+             * Into
+             * @description The device of the first input it reaches; null where it reaches none.
+             */
+            into: string | null;
+        };
+        /**
+         * Verdict
+         * @description How many runs have each grade as their worst, what is said of the whole rig counted in.
+         */
+        Verdict: {
+            /**
+             * Stop
+             * @description How many findings of grade stop.
+             */
+            stop: number;
+            /**
+             * Fix
+             * @description How many of grade fix.
+             */
+            fix: number;
+            /**
+             * Watch
+             * @description How many of grade watch.
+             */
+            watch: number;
+            /**
+             * Clear
+             * @description How many runs are clear.
+             */
+            clear: number;
+        };
+        /**
+         * RunDetails
+         * @description Runs in detail, by key.
+         */
+        RunDetails: {
+            [key: string]: components["schemas"]["RunAnalysis"];
+        };
+        /**
+         * Balance
+         * @description What really is balanced: impedance of each leg to the input's reference at 1 kHz, whatever the plugs are.
+         *
+         *     An unbalanced input's cold is its own reference, 0 ohm, and counts as joined to the screen.
+         */
+        Balance: {
+            /**
+             * Hot Ohm
+             * @description Impedance from the hot leg to the input's reference, in ohms.
+             */
+            hot_ohm: number;
+            /**
+             * Cold Ohm
+             * @description Impedance from the cold leg to the input's reference, in ohms.
+             */
+            cold_ohm: number;
+            /**
+             * Mismatch Percent
+             * @description Difference of the two in percent.
+             */
+            mismatch_percent: number;
+            /**
+             * Cold On Screen
+             * @description Whether cold is joined to the screen.
+             */
+            cold_on_screen: boolean;
+            /**
+             * Hot On Cold
+             * @description Whether hot is joined to cold.
+             */
+            hot_on_cold: boolean;
+            /**
+             * Screen Arrives
+             * @description Whether a screen arrives from the source.
+             */
+            screen_arrives: boolean;
+            /**
+             * Verdict
+             * @description What the line really is.
+             * @enum {string}
+             */
+            verdict: "balanced" | "unbalanced" | "two_signals" | "open" | "shorted";
+        };
+        /**
+         * CaseVoltage
+         * @description A case that nothing but capacitances ties to the building's earth, measured against that earth, true rms.
+         */
+        CaseVoltage: {
+            /**
+             * Gear
+             * @description The device.
+             */
+            gear: string;
+            /**
+             * Likely V
+             * @description Likely reading of a voltmeter of 10 Mohm, in volts.
+             */
+            likely_v: number;
+            /**
+             * Worst V
+             * @description Worst reading of a voltmeter of 10 Mohm, in volts.
+             */
+            worst_v: number;
+            /**
+             * Touch Likely A
+             * @description Likely current in amperes through somebody who touches the case and earth, by the body network of IEC 60990.
+             */
+            touch_likely_a: number;
+            /**
+             * Touch Worst A
+             * @description Worst such current, in amperes.
+             */
+            touch_worst_a: number;
+        };
+        /**
+         * CauseShare
+         * @description What one cause leaves at an input by itself; `owner`: the earth point, device, lead or venue it comes from.
+         */
+        CauseShare: {
+            /**
+             * Code
+             * @description What kind of cause it is.
+             * @enum {string}
+             */
+            code: "earth_measured" | "earth" | "field" | "mains_pair" | "touch" | "electric" | "computer" | "supply_fault";
+            /**
+             * Owner
+             * @description Where it comes from: an earth point, a device, a lead or the venue.
+             */
+            owner: string;
+            /**
+             * Likely Dbu
+             * @description Likely level in dBu, unweighted.
+             */
+            likely_dbu: number;
+            /**
+             * Worst Dbu
+             * @description Worst level in dBu, unweighted.
+             */
+            worst_dbu: number;
+            /**
+             * Weighted Dbu
+             * @description A-weighted, likely.
+             */
+            weighted_dbu: number;
+            /** @description By frequency. */
+            tones: components["schemas"]["Tones"];
+        };
+        /**
+         * ChannelGain
+         * @description How one channel of a source arrives. `in_phase` is None when nothing but a residue does.
+         */
+        ChannelGain: {
+            /**
+             * Source
+             * @description Which of the run's sources.
+             */
+            source: number;
+            /**
+             * Channel
+             * @description The source's channel: L, R or 1.
+             */
+            channel: string;
+            /**
+             * Gain Db
+             * @description Level at the input against the source's open-circuit level, at 1 kHz, in dB.
+             */
+            gain_db: number;
+            /**
+             * Floored
+             * @description Whether nothing measurable arrives, so that gain_db is only the floor of the computation.
+             */
+            floored: boolean;
+            /**
+             * In Phase
+             * @description Whether it arrives with its polarity kept; null where nothing but a residue arrives.
+             */
+            in_phase: boolean | null;
+        };
+        /**
+         * Control
+         * @description A switch or control that belongs to a run's sockets.
+         */
+        Control: {
+            /**
+             * Gear
+             * @description The device.
+             */
+            gear: string;
+            /**
+             * Setting
+             * @description Its switch or control.
+             */
+            setting: string;
+        };
+        /**
+         * CoreResult
+         * @description A transformer on the way: what loud programme would put over its primary at `at_hz`, and what it bears there.
+         */
+        CoreResult: {
+            /**
+             * Owner
+             * @description The piece or device with the transformer.
+             */
+            owner: string;
+            /**
+             * At Hz
+             * @description Frequency in Hz the two levels are for.
+             */
+            at_hz: number;
+            /**
+             * Peak Dbu
+             * @description What loud programme puts over the primary, in dBu.
+             */
+            peak_dbu: number;
+            /**
+             * Saturates Dbu
+             * @description What the core bears there, in dBu.
+             */
+            saturates_dbu: number;
+        };
+        /**
+         * Crosstalk
+         * @description The other run's source that is heard most at an input, against the input's own programme at 1 and 10 kHz.
+         */
+        Crosstalk: {
+            /**
+             * Gear
+             * @description The device that is heard.
+             */
+            gear: string;
+            /**
+             * Channel
+             * @description Its channel.
+             */
+            channel: string;
+            /**
+             * At 1K Db
+             * @description Level at 1 kHz in dB against the input's own programme.
+             */
+            at_1k_db: number;
+            /**
+             * At 10K Db
+             * @description Level at 10 kHz in dB against the input's own programme.
+             */
+            at_10k_db: number;
+        };
+        /**
+         * DataLead
+         * @description A lead on a data line: its wave impedance, and what share of every edge it sends back.
+         */
+        DataLead: {
+            /**
+             * Owner
+             * @description The lead.
+             */
+            owner: string;
+            /**
+             * Ohm
+             * @description Its wave impedance in ohms.
+             */
+            ohm: number;
+            /**
+             * Reflected Percent
+             * @description Share of every edge it sends back, in percent.
+             */
+            reflected_percent: number;
+        };
+        /**
+         * DataLine
+         * @description A run of data from its driver to its receivers; levels, hum and hiss say nothing about it.
+         *
+         *     `end_ohm`: what receivers, and whatever else ends the line, put across it. `limit_m`, `most_receivers`: what such
+         *     a line is made for, by `source`.
+         */
+        DataLine: {
+            /**
+             * Carries
+             * @description What kind of data it carries.
+             * @enum {string}
+             */
+            carries: "microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video";
+            /**
+             * Wave Ohm
+             * @description Wave impedance such a line is made for, in ohms.
+             */
+            wave_ohm: number;
+            /**
+             * Length M
+             * @description Length of all its leads in metres.
+             */
+            length_m: number;
+            /**
+             * Limit M
+             * @description Longest such a line is made for, in metres.
+             */
+            limit_m: number;
+            /**
+             * Leads
+             * @description Its leads and what they reflect.
+             */
+            leads: components["schemas"]["DataLead"][];
+            /**
+             * End Ohm
+             * @description What receivers and ends put across the line, in ohms.
+             */
+            end_ohm: number;
+            /**
+             * End Reflected Percent
+             * @description Share of every edge the end sends back, in percent.
+             */
+            end_reflected_percent: number;
+            /**
+             * Receivers
+             * @description How many receivers it has.
+             */
+            receivers: number;
+            /**
+             * Most Receivers
+             * @description How many such a line is made for.
+             */
+            most_receivers: number;
+            /**
+             * Source
+             * @description Where the limits are from.
+             */
+            source: string;
+        };
+        /**
+         * DrawnConductor
+         * @description All points of this run on one piece of its own metal, and what it is to source and destination.
+         */
+        DrawnConductor: {
             /**
              * Id
-             * @description Its name in addresses.
+             * @description Its name within the drawing.
              */
             id: string;
+            /**
+             * Points
+             * @description Every point on it.
+             */
+            points: string[];
+            /**
+             * Carries
+             * @description Of a source: channel names (a minus in front of a balanced output's cold), and "return".
+             */
+            carries: string[];
+            /**
+             * Arrives
+             * @description At a destination: "hot", "cold", "screen".
+             */
+            arrives: string[];
+        };
+        /**
+         * DrawnConnector
+         * @description A connector of a piece. `lane` is its row, 0 at the top; `contacts` are point ids in drawing order.
+         */
+        DrawnConnector: {
+            /**
+             * End
+             * @description The connector, written owner.connector.
+             */
+            end: string;
+            /**
+             * Label
+             * @description What is printed beside it.
+             */
+            label: string;
+            /** @description Its form. */
+            form: components["schemas"]["Form"];
+            /**
+             * Lane
+             * @description Its row, 0 at the top.
+             */
+            lane: number;
+            /**
+             * Contacts
+             * @description Its contacts in drawing order.
+             */
+            contacts: string[];
+        };
+        /**
+         * DrawnElement
+         * @description A component that interrupts the metal: its points in the order its type names them, its value in words.
+         */
+        DrawnElement: {
+            /**
+             * Type
+             * @description What it is.
+             * @enum {string}
+             */
+            type: "resistor" | "capacitor" | "inductor" | "transformer" | "buffer";
+            /**
+             * Owner
+             * @description The piece it is in.
+             */
+            owner: string;
+            /**
+             * Points
+             * @description The points it lies between.
+             */
+            points: string[];
+            /**
+             * Label
+             * @description Its value in words.
+             */
+            label: string;
+        };
+        /**
+         * DrawnInput
+         * @description What listens at a destination's contacts; an unbalanced input has no cold.
+         */
+        DrawnInput: {
+            /**
+             * Gear
+             * @description The device.
+             */
+            gear: string;
+            /**
+             * Input
+             * @description The input of its part.
+             */
+            input: string;
+            /**
+             * Hot
+             * @description Where its hot leg is.
+             */
+            hot: string;
+            /**
+             * Cold
+             * @description Where its cold leg is; null where it is unbalanced.
+             */
+            cold: string | null;
+        };
+        /**
+         * DrawnLink
+         * @description Metal between two points. Inner nodes of a part may stand at either end.
+         */
+        DrawnLink: {
+            /**
+             * Kind
+             * @description What joins them.
+             * @enum {string}
+             */
+            kind: "wire" | "core" | "screen" | "mate";
+            /**
+             * A
+             * @description One point.
+             */
+            a: string;
+            /**
+             * B
+             * @description The other point.
+             */
+            b: string;
+            /**
+             * Owner
+             * @description The device or piece it is in; of two mated contacts the run.
+             */
+            owner: string;
+        };
+        /**
+         * DrawnPiece
+         * @description Gear at an end, or a piece between. `column` counts joins from the source; `id` is unique.
+         */
+        DrawnPiece: {
+            /**
+             * Id
+             * @description Its name within the drawing.
+             */
+            id: string;
+            /**
+             * Owner
+             * @description The device or piece.
+             */
+            owner: string;
+            /**
+             * Kind
+             * @description What it is.
+             * @enum {string}
+             */
+            kind: "gear" | "lead" | "adapter" | "box";
             /**
              * Name
              * @description What it is called.
              */
             name: string;
             /**
-             * Occasion
-             * @description What it is for.
+             * Length M
+             * @description Length of a lead in metres; null where it has none.
              */
-            occasion: string;
+            length_m: number | null;
             /**
-             * Venue
-             * @description Name of its venue.
+             * Installed
+             * @description Whether it is part of the venue.
              */
-            venue: string;
+            installed: boolean;
             /**
-             * Version
-             * @description Where it stands.
+             * Column
+             * @description Joins from the source.
              */
-            version: string;
+            column: number;
             /**
-             * Saved At
-             * Format: date-time
-             * @description When it was last saved.
+             * Ins
+             * @description Connectors the run enters by.
              */
-            saved_at: string;
+            ins: components["schemas"]["DrawnConnector"][];
+            /**
+             * Outs
+             * @description Connectors the run leaves by.
+             */
+            outs: components["schemas"]["DrawnConnector"][];
         };
         /**
-         * RigState
-         * @description A rig at one version, and what this person can take back. Its analysis has addresses of its own.
+         * Finding
+         * @description A code with its parameters; the words are the catalogue's.
+         *
+         *     `subject`: the mix, input or output concerned, owner.id.
          */
-        RigState: {
+        Finding: {
+            /** @description Which finding it is. */
+            code: components["schemas"]["FindingCode"];
+            /** @description How serious it is. */
+            grade: components["schemas"]["Grade"];
             /**
-             * Version
-             * @description Where it stands.
+             * Run
+             * @description The run.
              */
-            version: string;
+            run: string;
             /**
-             * Saved At
-             * Format: date-time
-             * @description When it was last saved.
+             * Items
+             * @description Devices it is about.
              */
-            saved_at: string;
-            /** @description The rig, as in a rig file. */
-            rig: components["schemas"]["Rig"];
+            items: string[];
             /**
-             * Undo Label
-             * @description What this person would undo next; null where there is nothing.
+             * Subject
+             * @description The socket or device it is about.
              */
-            undo_label: string | null;
+            subject: string;
             /**
-             * Redo Label
-             * @description What this person would redo next; null where there is nothing.
+             * Params
+             * @description Figures and names in its sentences.
              */
-            redo_label: string | null;
+            params: {
+                [key: string]: number | string;
+            };
+            /**
+             * Sentence
+             * @description What is so.
+             */
+            sentence: string;
+            /**
+             * Advice
+             * @description What to do about it.
+             */
+            advice: string;
+            /**
+             * Caution
+             * @description Where following the advice, or what tempts instead of it, can hurt somebody.
+             * @default
+             */
+            caution: string;
         };
         /**
-         * Alignment
-         * @description How far the average programme lies below digital full scale.
+         * Form
+         * @description What a connector is, by shape and gender.
+         * @enum {string}
          */
-        Alignment: {
+        Form: "xlr3-female" | "xlr3-male" | "xlr5-female" | "xlr5-male" | "ts35-plug" | "ts35-socket" | "trs35-plug" | "trs35-socket" | "trrs35-plug" | "trrs35-socket" | "ts635-plug" | "ts635-socket" | "trs635-plug" | "trs635-socket" | "combo-socket" | "rca-plug" | "rca-socket" | "modular8-plug" | "modular8-socket" | "modular8-plug-screened" | "modular8-socket-screened" | "loudspeaker-plug" | "loudspeaker-socket" | "usb-plug" | "usb-socket";
+        /**
+         * Hum
+         * @description Every disturbance at an input: rms over all tones, unweighted and A-weighted; causes by A-weighted size.
+         *
+         *     Likely adds causes as powers, worst as sizes. `below_programme_db`: A-weighted under the arriving programme.
+         */
+        Hum: {
             /**
-             * Full Scale Dbu
-             * @description Level in dBu of digital full scale.
-             * @default 24
+             * Likely Dbu
+             * @description Likely level in dBu, unweighted.
              */
-            full_scale_dbu: number;
+            likely_dbu: number;
+            /**
+             * Worst Dbu
+             * @description Worst level in dBu, unweighted.
+             */
+            worst_dbu: number;
+            /**
+             * Weighted Dbu
+             * @description Likely level in dBu, A-weighted.
+             */
+            weighted_dbu: number;
+            /**
+             * Weighted Worst Dbu
+             * @description Worst level in dBu, A-weighted.
+             */
+            weighted_worst_dbu: number;
+            /**
+             * Below Programme Db
+             * @description How many dB it lies under the arriving programme, A-weighted; null where none arrives.
+             */
+            below_programme_db: number | null;
+            /**
+             * Below Programme Worst Db
+             * @description The same for the worst level, in dB.
+             */
+            below_programme_worst_db: number | null;
+            /** @description All causes together, by frequency; empty in short results. */
+            tones: components["schemas"]["Tones"];
+            /**
+             * Causes
+             * @description What each cause leaves by itself, by A-weighted size.
+             */
+            causes: components["schemas"]["CauseShare"][];
+            /**
+             * Rest Dbu
+             * @description All causes too small to be told one by one, likely.
+             */
+            rest_dbu: number;
+            /**
+             * Mechanisms
+             * @description By which way it enters, A-weighted size first: each has a cure of its own. Empty in short results.
+             * @default []
+             */
+            mechanisms: components["schemas"]["MechanismShare"][];
+        };
+        /**
+         * InputResult
+         * @description One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest.
+         */
+        InputResult: {
+            /**
+             * Gear
+             * @description The device.
+             */
+            gear: string;
+            /**
+             * Input
+             * @description The input of its part.
+             */
+            input: string;
+            /**
+             * Label
+             * @description What is printed beside the input.
+             */
+            label: string;
+            /**
+             * Signal
+             * @description What kind of signal the input is made for.
+             */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            /**
+             * Main
+             * @description Which of the run's sources arrives loudest, by its place in sources; null where none does.
+             */
+            main: number | null;
+            /**
+             * Channels
+             * @description How each channel of each source arrives.
+             */
+            channels: components["schemas"]["ChannelGain"][];
+            /** @description What happens to centre and sides; null where sum_null says why. */
+            sum: components["schemas"]["Sum"] | null;
+            /**
+             * Sum Null
+             * @description Why there is no sum.
+             */
+            sum_null: ("no_source" | "one_channel" | "nothing_arrives") | null;
+            /**
+             * Levels
+             * @description Levels in each position of the input's switch.
+             */
+            levels: components["schemas"]["Levels"][];
+            /** @description Level against frequency of what arrives loudest. */
+            response: components["schemas"]["Response"] | null;
+            /** @description Whether the line is really balanced. */
+            balance: components["schemas"]["Balance"];
+            /**
+             * @description Hum and buzz, where it was asked for.
+             * @default null
+             */
+            hum: components["schemas"]["Hum"] | null;
+            /**
+             * @description Hiss, where it was asked for.
+             * @default null
+             */
+            noise: components["schemas"]["Noise"] | null;
+            /**
+             * @description All three are left out where nobody asked; crosstalk also where nothing comes through.
+             * @default null
+             */
+            crosstalk: components["schemas"]["Crosstalk"] | null;
+            /**
+             * @description Where an amplifier drives a loudspeaker.
+             * @default null
+             */
+            loudspeaker: components["schemas"]["LoudspeakerLine"] | null;
+        };
+        /**
+         * LeadCurrent
+         * @description What a clamp meter closed round a whole lead reads: the net current of all its conductors, true rms.
+         */
+        LeadCurrent: {
+            /**
+             * Item
+             * @description The lead, by the id of the kit item.
+             */
+            item: string;
+            /**
+             * Likely A
+             * @description Likely reading in amperes.
+             */
+            likely_a: number;
+            /**
+             * Worst A
+             * @description Worst reading in amperes.
+             */
+            worst_a: number;
+        };
+        /**
+         * Levels
+         * @description Levels at an input's contacts in one position of its switch, in dBu and dB.
+         *
+         *     `arriving_dbu` is average programme common to both sides (what a voice in the middle delivers); `peak_dbu`
+         *     the loudest thing that can arrive. gap = nominal - arriving: the gain wanted. `short_db` is what of it the
+         *     control cannot give.
+         */
+        Levels: {
+            /**
+             * When
+             * @description The position of the input's switch; null where it has none.
+             */
+            when: string | null;
+            /**
+             * Active
+             * @description Whether the switch is in this position.
+             */
+            active: boolean;
+            /**
+             * Arriving Dbu
+             * @description Average programme that both sides share, in dBu.
+             */
+            arriving_dbu: number;
+            /**
+             * Sides Dbu
+             * @description Average programme of what differs between the sides, in dBu.
+             */
+            sides_dbu: number;
+            /**
+             * Peak Dbu
+             * @description The loudest that can arrive, in dBu.
+             */
+            peak_dbu: number;
             /**
              * Nominal Dbu
-             * @description Level in dBu of average programme.
-             * @default 4
+             * @description Level the input wants, in dBu.
              */
             nominal_dbu: number;
             /**
+             * Clip Dbu
+             * @description Level the input clips at, in dBu.
+             */
+            clip_dbu: number;
+            /**
+             * Noise Dbu
+             * @description The input's own noise, 20 Hz to 20 kHz, in dBu.
+             */
+            noise_dbu: number;
+            /**
+             * Headroom Db
+             * @description clip_dbu less peak_dbu, in dB.
+             */
+            headroom_db: number;
+            /**
+             * Gap Db
+             * @description Gain wanted: nominal_dbu less arriving_dbu, in dB.
+             */
+            gap_db: number;
+            /**
+             * Boost Db
+             * @description Gain the input's control can add, in dB.
+             */
+            boost_db: number;
+            /**
+             * Short Db
+             * @description What of gap_db the control cannot give, in dB.
+             */
+            short_db: number;
+        };
+        /**
+         * LoudspeakerLine
+         * @description A loudspeaker at the end of an amplified run, at 1 kHz: what is lost after the amplifier, and what it gets.
+         */
+        LoudspeakerLine: {
+            /**
+             * Sent Dbu
+             * @description Loudest, at the amplifier's contacts as they are loaded.
+             */
+            sent_dbu: number;
+            /**
+             * Gets Dbu
+             * @description Loudest, at the loudspeaker's contacts, in dBu.
+             */
+            gets_dbu: number;
+            /**
+             * Loss Db
+             * @description Lost between amplifier and loudspeaker, in dB.
+             */
+            loss_db: number;
+            /**
+             * Ohm
+             * @description The loudspeaker's own impedance.
+             */
+            ohm: number;
+            /**
+             * Peak W
+             * @description Of the loudest the amplifier sends, as a sine.
+             */
+            peak_w: number;
+            /**
+             * Rated W
+             * @description What it bears.
+             */
+            rated_w: number;
+        };
+        /**
+         * MechanismShare
+         * @description What enters an input by one mechanism alone, all causes together.
+         *
+         *     Likely shares add up to the whole as powers, except where two of them are known with their signs: then they may
+         *     cancel or add.
+         */
+        MechanismShare: {
+            /**
+             * Code
+             * @description Direct (in series with the programme), unequal legs, the receiver's rejection, pin 1, or a lead's screen.
+             * @enum {string}
+             */
+            code: "direct" | "leg_imbalance" | "rejection" | "pin1" | "screen_coupling";
+            /**
+             * Likely Dbu
+             * @description Likely level in dBu, unweighted.
+             */
+            likely_dbu: number;
+            /**
+             * Worst Dbu
+             * @description Worst level in dBu, unweighted.
+             */
+            worst_dbu: number;
+            /**
+             * Weighted Dbu
+             * @description Likely level in dBu, A-weighted.
+             */
+            weighted_dbu: number;
+            /**
+             * Weighted Worst Dbu
+             * @description Worst level in dBu, A-weighted.
+             */
+            weighted_worst_dbu: number;
+        };
+        /**
+         * MixResult
+         * @description Inputs heard together: one mono sum, or a left and a right and what they become in mono.
+         *
+         *     `channels` and `sum` are what all inputs make together. `pair` compares the two sides of a stereo destination
+         *     for a programme in the middle: its centre is what mono playback leaves of it.
+         */
+        MixResult: {
+            /**
+             * Gear
+             * @description The device.
+             */
+            gear: string;
+            /**
+             * Mix
+             * @description The mix of its part.
+             */
+            mix: string;
+            /**
+             * Label
+             * @description What the mix is called.
+             */
+            label: string;
+            /**
+             * Inputs
+             * @description The inputs heard together.
+             */
+            inputs: string[];
+            /**
+             * Stereo
+             * @description Whether it has a left and a right.
+             */
+            stereo: boolean;
+            /**
+             * Channels
+             * @description How each channel arrives through all inputs together.
+             */
+            channels: components["schemas"]["ChannelGain"][];
+            /** @description What happens to centre and sides; null where sum_null says why. */
+            sum: components["schemas"]["Sum"] | null;
+            /**
+             * Sum Null
+             * @description Why there is no sum.
+             */
+            sum_null: ("no_source" | "one_channel" | "nothing_arrives") | null;
+            /**
+             * Left
+             * @description How each channel arrives on the left.
+             */
+            left: components["schemas"]["ChannelGain"][];
+            /**
+             * Right
+             * @description How each channel arrives on the right.
+             */
+            right: components["schemas"]["ChannelGain"][];
+            /** @description What mono playback leaves of a programme in the middle of a stereo destination. */
+            pair: components["schemas"]["Sum"] | null;
+        };
+        /**
+         * Noise
+         * @description Hiss at an input's contacts, 20 Hz to 20 kHz, unweighted: the input's own, and of the resistances before it.
+         *
+         *     `thermal_dbu`: None where nothing resistive is joined.
+         */
+        Noise: {
+            /**
+             * Receiver Dbu
+             * @description Noise of the input itself, in dBu.
+             */
+            receiver_dbu: number;
+            /**
+             * Thermal Dbu
+             * @description Thermal noise of the resistances before it, in dBu; null where none is joined.
+             */
+            thermal_dbu: number | null;
+            /**
+             * Total Dbu
+             * @description Both together, in dBu.
+             */
+            total_dbu: number;
+            /**
+             * Below Programme Db
+             * @description How many dB it lies under the arriving programme; null where none arrives.
+             */
+            below_programme_db: number | null;
+        };
+        /**
+         * Note
+         * @description What this house does otherwise, and what the figures say to it.
+         */
+        Note: {
+            /**
+             * Code
+             * @description Which house rule it is.
+             * @enum {string}
+             */
+            code: "unbalanced_long" | "screens" | "passive_y";
+            /**
+             * Sentence
+             * @description What is so, and what the house does.
+             */
+            sentence: string;
+        };
+        /**
+         * PhantomAt
+         * @description Phantom at one channel of a source: volts of the legs' middle against its reference, and between the legs.
+         *
+         *     `wanted_a`, `wanted_v`: what it draws and needs; None where it wants none. `leg_a`: direct current in a leg of an
+         *     output's own impedance, which only a source that wants none should never see.
+         */
+        PhantomAt: {
+            /**
+             * Gear
+             * @description The source's device.
+             */
+            gear: string;
+            /**
+             * Output
+             * @description The output of its part.
+             */
+            output: string;
+            /**
+             * Channel
+             * @description Its channel.
+             */
+            channel: string;
+            /**
+             * Wanted A
+             * @description Current it draws in amperes; null where it wants none.
+             */
+            wanted_a: number | null;
+            /**
+             * Wanted V
+             * @description Voltage it needs; null where it wants none.
+             */
+            wanted_v: number | null;
+            /**
+             * Volt
+             * @description Volts of the legs' middle against its reference, as the supply is wired inside or most likely is.
+             */
+            volt: number;
+            /**
+             * Volt Low
+             * @description Least it may be where nobody knows how the supply is wired inside, in volts.
+             */
+            volt_low: number;
+            /**
+             * Volt High
+             * @description Most it may be where nobody knows how the supply is wired inside, in volts.
+             */
+            volt_high: number;
+            /**
+             * Across V
+             * @description Volts between the legs.
+             */
+            across_v: number;
+            /**
+             * Leg A
+             * @description Direct current in a leg of the output's own impedance, in amperes.
+             */
+            leg_a: number;
+        };
+        /**
+         * Residue
+         * @description One tolerance's share of the centre, relative to the louder side alone: likely and worst, in dB.
+         */
+        Residue: {
+            /**
+             * Code
+             * @description Which tolerance it is.
+             * @enum {string}
+             */
+            code: "channel_match" | "source_leg_mismatch" | "input_leg_mismatch" | "receiver_rejection";
+            /**
+             * Owner
+             * @description The device or piece the tolerance belongs to.
+             */
+            owner: string;
+            /**
+             * Likely Db
+             * @description Likely size in dB relative to the louder side alone.
+             */
+            likely_db: number;
+            /**
+             * Worst Db
+             * @description Worst size in dB relative to the louder side alone.
+             */
+            worst_db: number;
+            /**
              * Source
-             * @description Where it is from.
-             * @default SMPTE RP 155: +4 dBu = -20 dBFS
+             * @description Where the tolerance's figure is from.
              */
             source: string;
         };
         /**
-         * Assumptions
-         * @description What holds where nobody has measured. A rig carries its own copy.
+         * Response
+         * @description Level against frequency, in dB relative to 1 kHz, for what arrives strongest; floor-limited.
+         *
+         *     `own_db`: the same of the source by itself, where it has a voice of its own (a pickup); corners and losses are
+         *     then counted from there.
          */
-        Assumptions: {
+        Response: {
             /**
-             * Contact Ohm
-             * @description Resistance of one mated contact, by connector family.
+             * Of
+             * @description The channel it is of.
              */
-            contact_ohm: {
-                [key: string]: components["schemas"]["Value"];
-            };
-            /** @description Capacitance to earth of anything that floats. */
-            stray_f: components["schemas"]["Value"];
-            /** @description Degrees Celsius, for thermal noise. */
-            temperature_c: components["schemas"]["Value"];
-            /** @description What disturbs where nobody has measured. */
-            disturbances: components["schemas"]["Disturbances"];
+            of: string;
+            /**
+             * Frequencies Hz
+             * @description Frequencies in Hz.
+             */
+            frequencies_hz: number[];
+            /**
+             * Level Db
+             * @description Level at each frequency in dB relative to 1 kHz.
+             */
+            level_db: number[];
+            /**
+             * Own Db
+             * @description The same of the source by itself, where it has a response of its own.
+             */
+            own_db: number[] | null;
+            /**
+             * Low 3Db Hz
+             * @description Frequency in Hz below which more than half the power at 1 kHz is lost; null where it is below 1 Hz.
+             */
+            low_3db_hz: number | null;
+            /**
+             * High 3Db Hz
+             * @description Frequency in Hz above which more than half the power at 1 kHz is lost; null where it is above 200 kHz.
+             */
+            high_3db_hz: number | null;
+            /**
+             * Passband Db
+             * @description Level of the passband in dB relative to 1 kHz: the highest that holds over an octave.
+             */
+            passband_db: number;
+            /**
+             * Passband Low Hz
+             * @description Frequency in Hz below which more than half the passband's power is lost; null where it is below 1 Hz.
+             */
+            passband_low_hz: number | null;
+            /**
+             * Passband High Hz
+             * @description Frequency in Hz above which more than half the passband's power is lost; null where it is above 200 kHz.
+             */
+            passband_high_hz: number | null;
+            /**
+             * Loss 10K Db
+             * @description Loss at 10 kHz in dB.
+             */
+            loss_10k_db: number;
+            /**
+             * Loss 20K Db
+             * @description Loss at 20 kHz in dB.
+             */
+            loss_20k_db: number;
         };
+        /**
+         * RunAnalysis
+         * @description One run: its drawing, its figures, what there is to say about it, what can be switched on it.
+         */
+        RunAnalysis: {
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string;
+            /** @description Its conductors from source to destination. */
+            drawing: components["schemas"]["RunDrawing"];
+            /** @description Its figures. */
+            result: components["schemas"]["RunResult"];
+            /**
+             * Findings
+             * @description What is to be said about it, worst first.
+             */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Controls
+             * @description What can be switched on the devices at its ends.
+             */
+            controls: components["schemas"]["Control"][];
+            /**
+             * Notes
+             * @description House rules it does not keep.
+             * @default []
+             */
+            notes: components["schemas"]["Note"][];
+        };
+        /**
+         * RunDrawing
+         * @description Everything the strip needs; nothing about position in pixels.
+         */
+        RunDrawing: {
+            /**
+             * Pieces
+             * @description Devices at its ends and pieces between.
+             */
+            pieces: components["schemas"]["DrawnPiece"][];
+            /**
+             * Links
+             * @description Metal between contacts.
+             */
+            links: components["schemas"]["DrawnLink"][];
+            /**
+             * Elements
+             * @description Components within pieces.
+             */
+            elements: components["schemas"]["DrawnElement"][];
+            /**
+             * Conductors
+             * @description Points that are one piece of metal.
+             */
+            conductors: components["schemas"]["DrawnConductor"][];
+            /**
+             * Listening
+             * @description Inputs it ends at.
+             */
+            listening: components["schemas"]["DrawnInput"][];
+        };
+        /**
+         * RunResult
+         * @description Everything computed about one run.
+         */
+        RunResult: {
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string;
+            /**
+             * Sources
+             * @description The outputs it starts from.
+             */
+            sources: components["schemas"]["SourceResult"][];
+            /**
+             * Inputs
+             * @description The inputs it reaches.
+             */
+            inputs: components["schemas"]["InputResult"][];
+            /**
+             * Mixes
+             * @description Inputs that are heard together.
+             */
+            mixes: components["schemas"]["MixResult"][];
+            /**
+             * Floating
+             * @description Devices and pieces on its way that nothing ties to earth.
+             */
+            floating: string[];
+            /**
+             * Phantom
+             * @description At each channel of its sources, where some input of the rig feeds phantom.
+             * @default []
+             */
+            phantom: components["schemas"]["PhantomAt"][];
+            /**
+             * Cores
+             * @description Transformers on its way.
+             * @default []
+             */
+            cores: components["schemas"]["CoreResult"][];
+            /**
+             * @description Where it carries data to what is made for that data.
+             * @default null
+             */
+            data: components["schemas"]["DataLine"] | null;
+            /**
+             * Lead Currents
+             * @description What a clamp meter would read round each of its leads; left out in short results.
+             * @default []
+             */
+            lead_currents: components["schemas"]["LeadCurrent"][];
+            /**
+             * Case Voltages
+             * @description What a voltmeter would read on each of its devices that floats; left out in short results.
+             * @default []
+             */
+            case_voltages: components["schemas"]["CaseVoltage"][];
+        };
+        /**
+         * SourceResult
+         * @description One output a run starts from, and the channels of it that the run takes.
+         */
+        SourceResult: {
+            /**
+             * Gear
+             * @description The device.
+             */
+            gear: string;
+            /**
+             * Output
+             * @description The output of its part.
+             */
+            output: string;
+            /**
+             * Signal
+             * @description What kind of signal it gives.
+             */
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            /**
+             * Channels
+             * @description The channels the run takes.
+             */
+            channels: string[];
+            /**
+             * Peak Dbu
+             * @description Loudest open-circuit level, in dBu.
+             */
+            peak_dbu: number;
+            /**
+             * Nominal Dbu
+             * @description Average open-circuit programme level, in dBu.
+             */
+            nominal_dbu: number;
+            /**
+             * Mono
+             * @description Whether its channels are summed by a switch.
+             */
+            mono: boolean;
+            /**
+             * Load Ohm
+             * @description What the hardest-driven channel has to drive, at 1 kHz.
+             */
+            load_ohm: number;
+            /**
+             * Min Load Ohm
+             * @description The lowest load it drives properly, in ohms.
+             */
+            min_load_ohm: number | null;
+        };
+        /**
+         * Sum
+         * @description What happens to the centre (common to left and right) and the sides (their difference).
+         *
+         *     In dB relative to the louder side alone: a good mono sum has centre +6, one side alone 0. `ideal_db` is what
+         *     perfectly matched parts would give; likely adds the tolerances as powers, worst as magnitudes.
+         */
+        Sum: {
+            /**
+             * Centre Db
+             * @description Likely level of what both sides share, in dB relative to the louder side alone.
+             */
+            centre_db: number;
+            /**
+             * Centre Worst Db
+             * @description The same where every tolerance adds up, in dB.
+             */
+            centre_worst_db: number;
+            /**
+             * Centre Ideal Db
+             * @description The same with perfectly matched parts, in dB.
+             */
+            centre_ideal_db: number;
+            /**
+             * Centre Ideal Floored
+             * @description Whether centre_ideal_db is only the floor of the computation.
+             */
+            centre_ideal_floored: boolean;
+            /**
+             * Sides Db
+             * @description Likely level of what differs between the sides, in dB relative to the louder side alone.
+             */
+            sides_db: number;
+            /**
+             * Sides Worst Db
+             * @description The same where every tolerance adds up, in dB.
+             */
+            sides_worst_db: number;
+            /**
+             * Residues
+             * @description What each tolerance leaves of the centre, largest first.
+             */
+            residues: components["schemas"]["Residue"][];
+        };
+        /**
+         * Tones
+         * @description A disturbance at an input's contacts by frequency, levels in dBu; three lists of one length.
+         *
+         *     Frequencies at which there is nothing at all are left out.
+         */
+        Tones: {
+            /**
+             * Frequencies Hz
+             * @description Frequencies in Hz.
+             * @default []
+             */
+            frequencies_hz: number[];
+            /**
+             * Likely Dbu
+             * @description Likely level at each, in dBu.
+             * @default []
+             */
+            likely_dbu: number[];
+            /**
+             * Worst Dbu
+             * @description Worst level at each, in dBu.
+             * @default []
+             */
+            worst_dbu: number[];
+        };
+        /**
+         * DestinationList
+         * @description What each device makes of all its inputs together.
+         */
+        DestinationList: components["schemas"]["DestinationResult"][];
+        /**
+         * DestinationResult
+         * @description What a device makes of all its inputs together, each at the gain that brings its programme to one level.
+         *
+         *     Hum A-weighted and noise, below that level; as sound at the listener where the venue says how loud it is. Inputs'
+         *     `faders_db` count. One cause's share adds up as it arrives, with its sign; different causes as powers.
+         */
+        DestinationResult: {
+            /**
+             * Gear
+             * @description The device.
+             */
+            gear: string;
+            /**
+             * Inputs
+             * @description Its inputs that are heard together.
+             */
+            inputs: string[];
+            /**
+             * Hum Below Db
+             * @description Likely hum, A-weighted, in dB under the programme.
+             */
+            hum_below_db: number;
+            /**
+             * Hum Below Worst Db
+             * @description Worst hum, A-weighted, in dB under the programme.
+             */
+            hum_below_worst_db: number;
+            /**
+             * Noise Below Db
+             * @description Hiss in dB under the programme.
+             */
+            noise_below_db: number;
+            /**
+             * Hum Dba
+             * @description Hum at the listener in dB SPL, A-weighted; null where nobody said how loud the programme is.
+             */
+            hum_dba: number | null;
+            /**
+             * Noise Dba
+             * @description Hiss at the listener in dB SPL, A-weighted; null where nobody said how loud the programme is.
+             */
+            noise_dba: number | null;
+            /**
+             * Room Dba
+             * @description The room's own noise, A-weighted; null where nobody said.
+             */
+            room_dba: number | null;
+        };
+        /**
+         * GroundLoopList
+         * @description Connections that close loops, the one whose opening helps most first.
+         */
+        GroundLoopList: components["schemas"]["GroundLoop"][];
+        /**
+         * GroundLoop
+         * @description A loop through a connection that could be opened (a lead's screen, a bond beside the runs), and its current.
+         *
+         *     `is_return`: an unbalanced programme returns by it, so it cannot be opened. `openings`: best first, only changes.
+         */
+        GroundLoop: {
+            /**
+             * Kind
+             * @description A lead's screen, or a bond beside the runs.
+             * @enum {string}
+             */
+            kind: "screen" | "bond";
+            /**
+             * Owner
+             * @description The lead or bond that could be opened.
+             */
+            owner: string;
+            /**
+             * Likely A
+             * @description Likely current round it in amperes.
+             */
+            likely_a: number;
+            /**
+             * Worst A
+             * @description Worst current round it in amperes.
+             */
+            worst_a: number;
+            /**
+             * Loop
+             * @description What the current passes through, in order.
+             */
+            loop: string[];
+            /**
+             * Is Return
+             * @description Whether an unbalanced programme returns by it, so that it cannot be opened.
+             */
+            is_return: boolean;
+            /**
+             * Openings
+             * @description What opening it changes at which input, best first.
+             */
+            openings: components["schemas"]["Opening"][];
+        };
+        /**
+         * Opening
+         * @description What opening a connection does to one input: A-weighted hum before and after, likely and worst, dBu.
+         */
+        Opening: {
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string;
+            /**
+             * Gear
+             * @description The device.
+             */
+            gear: string;
+            /**
+             * Input
+             * @description The input of its part.
+             */
+            input: string;
+            /**
+             * Before Dbu
+             * @description Likely hum before, A-weighted, in dBu.
+             */
+            before_dbu: number;
+            /**
+             * After Dbu
+             * @description Likely hum after, A-weighted, in dBu.
+             */
+            after_dbu: number;
+            /**
+             * Worst Before Dbu
+             * @description Worst hum before, A-weighted, in dBu.
+             */
+            worst_before_dbu: number;
+            /**
+             * Worst After Dbu
+             * @description Worst hum after, A-weighted, in dBu.
+             */
+            worst_after_dbu: number;
+            /**
+             * Change Best Db
+             * @description After less before in dB where the two largest causes stand to each other so that opening helps most.
+             */
+            change_best_db: number;
+            /**
+             * Change Worst Db
+             * @description The same where they stand so that it helps least, or harms: well above change_best_db, the benefit rests on two
+             *     causes of unknown phase.
+             */
+            change_worst_db: number;
+        };
+        /**
+         * RemedyList
+         * @description Solved remedies, best first.
+         */
+        RemedyList: components["schemas"]["Remedy"][];
         /**
          * BalancedChannel
          * @description One signal of a balanced output and the two contacts it leaves by.
@@ -1375,115 +2898,6 @@ export interface components {
             ohm: components["schemas"]["Value"];
         };
         /**
-         * Disturbances
-         * @description What disturbs where nobody has measured: earth voltages, fields, the mains. A rig carries its own copy.
-         *
-         *     `between_v`: earth voltage between two outlets by where their paths join, fundamental. To switch a cause off,
-         *     state 0.
-         */
-        Disturbances: {
-            /**
-             * Between V
-             * @description Volts between the earths of two outlets, fundamental, rms, by where their paths join; 0 switches it off.
-             */
-            between_v: {
-                [key: string]: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            };
-            /**
-             * Segments
-             * @description Conductor to an earth point that states none, by the point's kind.
-             */
-            segments: {
-                [key: string]: components["schemas"]["Segment"];
-            };
-            /**
-             * Unknown Outlet
-             * @description Where the outlet of a device joins the others while nobody has said.
-             * @enum {string}
-             */
-            unknown_outlet: "strip" | "circuit" | "board" | "building" | "site";
-            /** @description Self-inductance of earth conductors and cords. */
-            henry_per_m: components["schemas"]["Value"];
-            /** @description Length of a mains cord in metres. */
-            cord_m: components["schemas"]["Value"];
-            /**
-             * Bond Ohm
-             * @description Resistance in ohms of a bond that states none, by its kind.
-             */
-            bond_ohm: {
-                [key: string]: components["schemas"]["Value"];
-            };
-            /** @description Length of a bond in metres. */
-            bond_m: components["schemas"]["Value"];
-            /**
-             * Earth Spectrum
-             * @description Harmonics of voltages between earths.
-             * @enum {string}
-             */
-            earth_spectrum: "linear" | "switched-mode" | "dimmers";
-            /**
-             * Mains Spectrum
-             * @description Of the mains' voltage and current: touch current, induction and electric field are their derivatives.
-             * @enum {string}
-             */
-            mains_spectrum: "linear" | "switched-mode" | "dimmers";
-            /**
-             * Mains V
-             * @description By mains frequency in Hz, phase to neutral.
-             */
-            mains_v: {
-                [key: string]: components["schemas"]["Value"];
-            };
-            /**
-             * Touch A
-             * @description Of class 2 gear that states none; at the venue's mains.
-             */
-            touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /**
-             * Open Earth A
-             * @description Through the filter of class 1 gear: by its protective earth, or by its leads' screens where that is open.
-             * @default {
-             *       "likely": 0.0005,
-             *       "worst": 0.0035,
-             *       "source": "IEC 62368-1 allows earthed equipment 3.5 mA; the likely from memory"
-             *     }
-             */
-            open_earth_a: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /**
-             * Field T
-             * @description Uniform alternating field, fundamental.
-             */
-            field_t: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /** @description How far a lead lies from the earth path beside it: with its length, the loop the field goes through. */
-            loop_width_m: components["schemas"]["Value"];
-            /** @description Metres between the two conductors of a mains cable. */
-            pair_spacing_m: components["schemas"]["Value"];
-            /** @description By how many dB the twist of a mains cable lowers its field. */
-            pair_twist_db: components["schemas"]["Value"];
-            /**
-             * Electric F Per M
-             * @description From live mains to a lead's outermost conductors.
-             */
-            electric_f_per_m: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /**
-             * Computer V
-             * @description Between a computer's signal reference and its chassis, at each of its two lines.
-             */
-            computer_v: components["schemas"]["Value"] | components["schemas"]["Spread"];
-            /**
-             * Computer Hz
-             * @description Frequencies in Hz at which computers are noisy.
-             */
-            computer_hz: number[];
-            /**
-             * Presets
-             * @description The shapes of spectra, by name.
-             */
-            presets: {
-                [key: string]: components["schemas"]["Harmonics"];
-            };
-        };
-        /**
          * EarthPoint
          * @description One node of the protective earth's tree, and the conductor that leads to it from `parent`.
          *
@@ -1538,7 +2952,7 @@ export interface components {
              * @description On the plan; left out, where the first device plugged in there stands, else where its parent does.
              * @default null
              */
-            at: components["schemas"]["Place"] | null;
+            at: components["schemas"]["Position"] | null;
             /**
              * @description Rated residual current of the protective device there, where there is one: 0.03 for 30 mA.
              * @default null
@@ -1643,11 +3057,74 @@ export interface components {
             computer_v: components["schemas"]["Value"] | components["schemas"]["Spread"] | null;
         };
         /**
-         * Form
-         * @description What a connector is, by shape and gender.
-         * @enum {string}
+         * Edit
+         * @description One thing a person did: its words and the operations, in order.
          */
-        Form: "xlr3-female" | "xlr3-male" | "xlr5-female" | "xlr5-male" | "ts35-plug" | "ts35-socket" | "trs35-plug" | "trs35-socket" | "trrs35-plug" | "trrs35-socket" | "ts635-plug" | "ts635-socket" | "trs635-plug" | "trs635-socket" | "combo-socket" | "rca-plug" | "rca-socket" | "modular8-plug" | "modular8-socket" | "modular8-plug-screened" | "modular8-socket-screened" | "loudspeaker-plug" | "loudspeaker-socket" | "usb-plug" | "usb-socket";
+        Edit: {
+            /**
+             * Label
+             * @description What was done, in words.
+             */
+            label: string;
+            /**
+             * Ops
+             * @description The operations, in order.
+             */
+            ops: (components["schemas"]["SetField"] | components["schemas"]["PutThing"] | components["schemas"]["RemoveThing"])[];
+        };
+        /**
+         * Effect
+         * @description One run before and after.
+         */
+        Effect: {
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string;
+            /**
+             * Name
+             * @description What it is called.
+             */
+            name: string;
+            /** @description How it is. */
+            before: components["schemas"]["Figures"];
+            /** @description How it would be. */
+            after: components["schemas"]["Figures"];
+        };
+        /**
+         * Figures
+         * @description What a run comes to where it is heard: the numbers a remedy is judged by.
+         */
+        Figures: {
+            /** @description Worst grade. */
+            grade: components["schemas"]["Grade"];
+            /**
+             * Codes
+             * @description Its findings.
+             */
+            codes: components["schemas"]["FindingCode"][];
+            /**
+             * Centre Db
+             * @description What is left of the centre in dB; null where there is none.
+             */
+            centre_db: number | null;
+            /**
+             * Arriving Dbu
+             * @description Level that arrives in dBu; null where nothing does.
+             */
+            arriving_dbu: number | null;
+            /**
+             * Headroom Db
+             * @description Headroom in dB; null where nothing arrives.
+             */
+            headroom_db: number | null;
+            /**
+             * Hum Below Db
+             * @description A-weighted, under the programme, at the worst input.
+             */
+            hum_below_db: number | null;
+        };
         /**
          * Gear
          * @description A device standing in the rig. `settings` holds only what differs from the part's defaults.
@@ -1702,7 +3179,7 @@ export interface components {
              * @description On the plan; left out while nobody has put it there.
              * @default null
              */
-            at: components["schemas"]["Place"] | null;
+            at: components["schemas"]["Position"] | null;
             /**
              * Faders Db
              * @description By input: how far from the mark its programme is mixed; left out, at the mark like everything else.
@@ -1737,52 +3214,6 @@ export interface components {
              * @default []
              */
             sends: components["schemas"]["Send"][];
-        };
-        /**
-         * Harmonics
-         * @description A preset: amplitude relative to h = 1.
-         */
-        Harmonics: {
-            /**
-             * Lines
-             * @description Amplitude by harmonic number, a ratio to harmonic 1.
-             */
-            lines: Record<string, never>;
-            /**
-             * Source
-             * @description Where the shape is from.
-             */
-            source: string;
-        };
-        /**
-         * HouseRules
-         * @description Where the trade disagrees, what this house does. Only notes follow from it, never a finding.
-         */
-        HouseRules: {
-            /**
-             * @description Metres an unbalanced line may be long before a note says so.
-             * @default {
-             *       "value": 7.5,
-             *       "low": null,
-             *       "high": null,
-             *       "source": "common practice: the cautious school; the relaxed says 15 m"
-             *     }
-             */
-            unbalanced_limit_m: components["schemas"]["Value"];
-            /**
-             * Screens
-             * @description Both ends joined is what AES48 asks of equipment that takes pin 1 to its chassis.
-             * @default both-ends
-             * @enum {string}
-             */
-            screens: "both-ends" | "lifted-at-receiver" | "through-capacitor";
-            /**
-             * Passive Y
-             * @description Two outputs on one input.
-             * @default with-resistors
-             * @enum {string}
-             */
-            passive_y: "never" | "with-resistors";
         };
         /**
          * Inductor
@@ -1999,7 +3430,7 @@ export interface components {
              * Points
              * @description Where it bends on the plan, from end to end.
              */
-            points: components["schemas"]["Place"][];
+            points: components["schemas"]["Position"][];
             /** @description Load current, fundamental. */
             current_a: components["schemas"]["Value"];
             /**
@@ -2050,6 +3481,27 @@ export interface components {
              * @default []
              */
             right: string[];
+        };
+        /**
+         * Needed
+         * @description Something the remedy uses, and whether it is in the kit.
+         */
+        Needed: {
+            /**
+             * Item
+             * @description The kit item.
+             */
+            item: string;
+            /**
+             * Words
+             * @description What it is, in words.
+             */
+            words: string;
+            /**
+             * In Kit
+             * @description Whether it is owned.
+             */
+            in_kit: boolean;
         };
         /**
          * Part
@@ -2252,10 +3704,10 @@ export interface components {
             min_v: components["schemas"]["Value"];
         };
         /**
-         * Place
+         * Position
          * @description Where something stands on the plan; x to the right, y away from the listener, from any corner one likes.
          */
-        Place: {
+        Position: {
             /**
              * X M
              * @description Metres to the right.
@@ -2266,6 +3718,113 @@ export interface components {
              * @description Metres away from the listener.
              */
             y_m: number;
+        };
+        /**
+         * PutThing
+         * @description Adds a thing, or replaces the one with the same id.
+         */
+        PutThing: {
+            /**
+             * @description Which operation this is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            op: "put";
+            /**
+             * Kind
+             * @description The collection.
+             * @enum {string}
+             */
+            kind: "parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains";
+            /**
+             * Thing
+             * @description The whole thing.
+             */
+            thing: components["schemas"]["Part"] | components["schemas"]["Gear"] | components["schemas"]["KitItem"] | components["schemas"]["Run"] | components["schemas"]["Bond"] | components["schemas"]["EarthPoint"] | components["schemas"]["MainsRun"];
+            /**
+             * At
+             * @description Its position; left out, it keeps its place or is appended.
+             * @default null
+             */
+            at: number | null;
+        };
+        /**
+         * Remedy
+         * @description `helps` is False for what people try that does not cure; `changes` counts things done by hand.
+         */
+        Remedy: {
+            /**
+             * Id
+             * @description Its name.
+             */
+            id: string;
+            /**
+             * Title
+             * @description What it does.
+             */
+            title: string;
+            /**
+             * Detail
+             * @description With what.
+             */
+            detail: string;
+            /**
+             * Effect
+             * @description What it changes, in a sentence.
+             */
+            effect: string;
+            /**
+             * Helps
+             * @description Whether it helps.
+             */
+            helps: boolean;
+            /** @description The change to the rig. */
+            edit: components["schemas"]["Edit"];
+            /**
+             * Pieces
+             * @description What it takes.
+             */
+            pieces: components["schemas"]["Needed"][];
+            /**
+             * Changes
+             * @description How many things have to be changed.
+             */
+            changes: number;
+            /**
+             * Caution
+             * @description What never to do on the way; empty where nobody is tempted.
+             */
+            caution: string;
+            /**
+             * Effects
+             * @description The run itself first, then every other run it touches.
+             */
+            effects: components["schemas"]["Effect"][];
+            /** @description The whole rig afterwards. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description The run afterwards. */
+            after: components["schemas"]["RunAnalysis"];
+        };
+        /**
+         * RemoveThing
+         * @description Takes a thing out of its collection.
+         */
+        RemoveThing: {
+            /**
+             * @description Which operation this is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            op: "remove";
+            /**
+             * Kind
+             * @description The collection.
+             * @enum {string}
+             */
+            kind: "parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains";
+            /**
+             * Id
+             * @description The thing.
+             */
+            id: string;
         };
         /**
          * Resistor
@@ -2289,95 +3848,6 @@ export interface components {
             b: string;
             /** @description Resistance in ohms. */
             ohm: components["schemas"]["Value"];
-        };
-        /**
-         * Rig
-         * @description The whole document, as it stands in a file.
-         */
-        Rig: {
-            /**
-             * Format
-             * @description What kind of file this is.
-             * @default ruvak-rig
-             * @constant
-             */
-            format: "ruvak-rig";
-            /**
-             * Version
-             * @description Version of the format.
-             * @default 2
-             * @constant
-             */
-            version: 2;
-            /**
-             * Id
-             * @description Its name in addresses.
-             */
-            id: string;
-            /**
-             * Name
-             * @description What it is called.
-             */
-            name: string;
-            /**
-             * Occasion
-             * @description What it is for.
-             * @default
-             */
-            occasion: string;
-            /** @description The building or place, with its mains and its earth. */
-            venue: components["schemas"]["Venue"];
-            /**
-             * Length Unit
-             * @description Metres or feet on screen; the file is in metres.
-             * @default m
-             * @enum {string}
-             */
-            length_unit: "m" | "ft";
-            /**
-             * @description Average programme against digital full scale: smpte-rp-155, ebu-r-68, or levels of its own.
-             * @default {
-             *       "full_scale_dbu": 24,
-             *       "nominal_dbu": 4,
-             *       "source": "SMPTE RP 155: +4 dBu = -20 dBFS"
-             *     }
-             */
-            alignment: components["schemas"]["Alignment"];
-            /**
-             * @description What holds where nobody has measured; what is left out is taken from the library.
-             * @default null
-             */
-            assumptions: components["schemas"]["Assumptions"] | null;
-            /**
-             * Gear
-             * @description Devices.
-             * @default []
-             */
-            gear: components["schemas"]["Gear"][];
-            /**
-             * Kit
-             * @description Leads, adapters and boxes.
-             * @default []
-             */
-            kit: components["schemas"]["KitItem"][];
-            /**
-             * Runs
-             * @description Paths from sources to destinations.
-             * @default []
-             */
-            runs: components["schemas"]["Run"][];
-            /**
-             * Bonds
-             * @description Metal between devices beside the runs: video, USB, network, aerials, rack rails.
-             * @default []
-             */
-            bonds: components["schemas"]["Bond"][];
-            /**
-             * Parts
-             * @description The parts gear and kit are made of; those of the library need not be repeated.
-             * @default []
-             */
-            parts: components["schemas"]["Part"][];
         };
         /**
          * Run
@@ -2422,17 +3892,7 @@ export interface components {
              * @description Where its leads bend on their way from source to destination on the plan.
              * @default []
              */
-            route: components["schemas"]["Place"][];
-        };
-        /**
-         * Segment
-         * @description Default of a conductor that leads to an earth point of some kind.
-         */
-        Segment: {
-            /** @description Resistance in ohms. */
-            ohm: components["schemas"]["Value"];
-            /** @description Length in metres, which sets its inductance. */
-            length_m: components["schemas"]["Value"];
+            route: components["schemas"]["Position"][];
         };
         /**
          * Send
@@ -2461,6 +3921,46 @@ export interface components {
              * @default true
              */
             after_fader: boolean;
+        };
+        /**
+         * SetField
+         * @description One field of a thing, or of the rig or its venue itself, gets a value. None goes back to the default.
+         *
+         *     `key` names one entry of a field that holds several: a device's setting, an input's fader, a house rule.
+         */
+        SetField: {
+            /**
+             * @description Which operation this is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            op: "set";
+            /**
+             * Kind
+             * @description The collection, or the rig or venue itself.
+             */
+            kind: ("parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains") | ("rig" | "venue" | "cupboard" | "house");
+            /**
+             * Id
+             * @description Of the thing; left out where `kind` is the rig or its venue.
+             * @default null
+             */
+            id: string | null;
+            /**
+             * Field
+             * @description The field.
+             */
+            field: string;
+            /**
+             * Key
+             * @description The entry of the field, where it has several.
+             * @default null
+             */
+            key: string | null;
+            /**
+             * Value
+             * @description The new value; null goes back to the default.
+             */
+            value: unknown;
         };
         /**
          * Spread
@@ -2831,84 +4331,6 @@ export interface components {
             source: string;
         };
         /**
-         * Venue
-         * @description Where it happens.
-         */
-        Venue: {
-            /**
-             * Programme Db Spl
-             * @description How loud average programme is at the listener; hum is then told as sound level too.
-             * @default null
-             */
-            programme_db_spl: number | null;
-            /**
-             * Noise Dba
-             * @description The room's own noise, A-weighted.
-             * @default null
-             */
-            noise_dba: number | null;
-            /**
-             * Name
-             * @description What it is called.
-             */
-            name: string;
-            /**
-             * Mains Hz
-             * @description Mains frequency in Hz.
-             * @default 50
-             * @enum {integer}
-             */
-            mains_hz: 50 | 60;
-            /**
-             * @description Phase to neutral; left out, the assumption for the frequency.
-             * @default null
-             */
-            mains_v: components["schemas"]["Value"] | null;
-            /**
-             * Earth
-             * @description The protective earth as a tree: boards, circuits, strips, outlets. Devices name the outlet they are at.
-             * @default []
-             */
-            earth: components["schemas"]["EarthPoint"][];
-            /**
-             * @description The main earth bar on the plan; left out, its origin.
-             * @default null
-             */
-            bar_at: components["schemas"]["Place"] | null;
-            /**
-             * Mains
-             * @description Mains cables on the plan.
-             * @default []
-             */
-            mains: components["schemas"]["MainsRun"][];
-            /**
-             * @description What this house does where the trade disagrees.
-             * @default {
-             *       "unbalanced_limit_m": {
-             *         "high": null,
-             *         "low": null,
-             *         "source": "common practice: the cautious school; the relaxed says 15 m",
-             *         "value": 7.5
-             *       },
-             *       "screens": "both-ends",
-             *       "passive_y": "with-resistors"
-             *     }
-             */
-            house: components["schemas"]["HouseRules"];
-            /**
-             * Revision
-             * @description Counts what was changed about the venue since it was first described.
-             * @default 1
-             */
-            revision: number;
-            /**
-             * @description By how many degrees, at the mains frequency, voltages induced by a stated field or mains current lead the
-             *     measured earth voltages; h times that at harmonic h. Left out: not known, then they have no phase to each other.
-             * @default null
-             */
-            induced_phase_deg: components["schemas"]["Value"] | null;
-        };
-        /**
          * Wire
          * @description A join without resistance worth counting: solder, a link on a board, a strap in a plug.
          */
@@ -2923,40 +4345,6 @@ export interface components {
              * @description The other end.
              */
             b: string;
-        };
-        /**
-         * RigVersion
-         * @description Where a rig stands: what a browser asks for every second.
-         */
-        RigVersion: {
-            /**
-             * Version
-             * @description Where it stands.
-             */
-            version: string;
-            /**
-             * Saved At
-             * Format: date-time
-             * @description When it was last saved.
-             */
-            saved_at: string;
-        };
-        /**
-         * CopyBody
-         * @description What a copy of a rig is called, and for which occasion it is.
-         */
-        CopyBody: {
-            /**
-             * Name
-             * @description What the copy is called.
-             */
-            name: string;
-            /**
-             * Occasion
-             * @description What the copy is for.
-             * @default
-             */
-            occasion: string;
         };
         /**
          * EditOutcome
@@ -3043,112 +4431,6 @@ export interface components {
             edit: components["schemas"]["Edit"];
         };
         /**
-         * Edit
-         * @description One thing a person did: its words and the operations, in order.
-         */
-        Edit: {
-            /**
-             * Label
-             * @description What was done, in words.
-             */
-            label: string;
-            /**
-             * Ops
-             * @description The operations, in order.
-             */
-            ops: (components["schemas"]["SetField"] | components["schemas"]["PutThing"] | components["schemas"]["RemoveThing"])[];
-        };
-        /**
-         * PutThing
-         * @description Adds a thing, or replaces the one with the same id.
-         */
-        PutThing: {
-            /**
-             * @description Which operation this is. (enum property replaced by openapi-typescript)
-             * @enum {string}
-             */
-            op: "put";
-            /**
-             * Kind
-             * @description The collection.
-             * @enum {string}
-             */
-            kind: "parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains";
-            /**
-             * Thing
-             * @description The whole thing.
-             */
-            thing: components["schemas"]["Part"] | components["schemas"]["Gear"] | components["schemas"]["KitItem"] | components["schemas"]["Run"] | components["schemas"]["Bond"] | components["schemas"]["EarthPoint"] | components["schemas"]["MainsRun"];
-            /**
-             * At
-             * @description Its position; left out, it keeps its place or is appended.
-             * @default null
-             */
-            at: number | null;
-        };
-        /**
-         * RemoveThing
-         * @description Takes a thing out of its collection.
-         */
-        RemoveThing: {
-            /**
-             * @description Which operation this is. (enum property replaced by openapi-typescript)
-             * @enum {string}
-             */
-            op: "remove";
-            /**
-             * Kind
-             * @description The collection.
-             * @enum {string}
-             */
-            kind: "parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains";
-            /**
-             * Id
-             * @description The thing.
-             */
-            id: string;
-        };
-        /**
-         * SetField
-         * @description One field of a thing, or of the rig or its venue itself, gets a value. None goes back to the default.
-         *
-         *     `key` names one entry of a field that holds several: a device's setting, an input's fader, a house rule.
-         */
-        SetField: {
-            /**
-             * @description Which operation this is. (enum property replaced by openapi-typescript)
-             * @enum {string}
-             */
-            op: "set";
-            /**
-             * Kind
-             * @description The collection, or the rig or venue itself.
-             */
-            kind: ("parts" | "gear" | "kit" | "runs" | "bonds" | "earth" | "mains") | ("rig" | "venue" | "cupboard" | "house");
-            /**
-             * Id
-             * @description Of the thing; left out where `kind` is the rig or its venue.
-             * @default null
-             */
-            id: string | null;
-            /**
-             * Field
-             * @description The field.
-             */
-            field: string;
-            /**
-             * Key
-             * @description The entry of the field, where it has several.
-             * @default null
-             */
-            key: string | null;
-            /**
-             * Value
-             * @description The new value; null goes back to the default.
-             */
-            value: unknown;
-        };
-        /**
          * Preview
          * @description What an edit would do, without doing it.
          */
@@ -3193,1478 +4475,6 @@ export interface components {
              * @default []
              */
             assumed: components["schemas"]["Assumed"][];
-        };
-        /**
-         * Assumed
-         * @description One question. `gear`: the devices it is about; empty where it is about the building.
-         */
-        Assumed: {
-            /**
-             * Code
-             * @description Which question it is.
-             * @enum {string}
-             */
-            code: "plug" | "supply" | "between";
-            /**
-             * Gear
-             * @description The devices it is about.
-             */
-            gear: string[];
-            /**
-             * Question
-             * @description What to ask, in a sentence.
-             */
-            question: string;
-            /**
-             * Why
-             * @description What depends on it.
-             */
-            why: string;
-        };
-        /**
-         * Balance
-         * @description What really is balanced: impedance of each leg to the input's reference at 1 kHz, whatever the plugs are.
-         *
-         *     An unbalanced input's cold is its own reference, 0 ohm, and counts as joined to the screen.
-         */
-        Balance: {
-            /**
-             * Hot Ohm
-             * @description Impedance from the hot leg to the input's reference, in ohms.
-             */
-            hot_ohm: number;
-            /**
-             * Cold Ohm
-             * @description Impedance from the cold leg to the input's reference, in ohms.
-             */
-            cold_ohm: number;
-            /**
-             * Mismatch Percent
-             * @description Difference of the two in percent.
-             */
-            mismatch_percent: number;
-            /**
-             * Cold On Screen
-             * @description Whether cold is joined to the screen.
-             */
-            cold_on_screen: boolean;
-            /**
-             * Hot On Cold
-             * @description Whether hot is joined to cold.
-             */
-            hot_on_cold: boolean;
-            /**
-             * Screen Arrives
-             * @description Whether a screen arrives from the source.
-             */
-            screen_arrives: boolean;
-            /**
-             * Verdict
-             * @description What the line really is.
-             * @enum {string}
-             */
-            verdict: "balanced" | "unbalanced" | "two_signals" | "open" | "shorted";
-        };
-        /**
-         * CaseVoltage
-         * @description A case that nothing but capacitances ties to the building's earth, measured against that earth, true rms.
-         */
-        CaseVoltage: {
-            /**
-             * Gear
-             * @description The device.
-             */
-            gear: string;
-            /**
-             * Likely V
-             * @description Likely reading of a voltmeter of 10 Mohm, in volts.
-             */
-            likely_v: number;
-            /**
-             * Worst V
-             * @description Worst reading of a voltmeter of 10 Mohm, in volts.
-             */
-            worst_v: number;
-            /**
-             * Touch Likely A
-             * @description Likely current in amperes through somebody who touches the case and earth, by the body network of IEC 60990.
-             */
-            touch_likely_a: number;
-            /**
-             * Touch Worst A
-             * @description Worst such current, in amperes.
-             */
-            touch_worst_a: number;
-        };
-        /**
-         * CauseShare
-         * @description What one cause leaves at an input by itself; `owner`: the earth point, device, lead or venue it comes from.
-         */
-        CauseShare: {
-            /**
-             * Code
-             * @description What kind of cause it is.
-             * @enum {string}
-             */
-            code: "earth_measured" | "earth" | "field" | "mains_pair" | "touch" | "electric" | "computer" | "supply_fault";
-            /**
-             * Owner
-             * @description Where it comes from: an earth point, a device, a lead or the venue.
-             */
-            owner: string;
-            /**
-             * Likely Dbu
-             * @description Likely level in dBu, unweighted.
-             */
-            likely_dbu: number;
-            /**
-             * Worst Dbu
-             * @description Worst level in dBu, unweighted.
-             */
-            worst_dbu: number;
-            /**
-             * Weighted Dbu
-             * @description A-weighted, likely.
-             */
-            weighted_dbu: number;
-            /** @description By frequency. */
-            tones: components["schemas"]["Tones"];
-        };
-        /**
-         * ChannelGain
-         * @description How one channel of a source arrives. `in_phase` is None when nothing but a residue does.
-         */
-        ChannelGain: {
-            /**
-             * Source
-             * @description Which of the run's sources.
-             */
-            source: number;
-            /**
-             * Channel
-             * @description The source's channel: L, R or 1.
-             */
-            channel: string;
-            /**
-             * Gain Db
-             * @description Level at the input against the source's open-circuit level, at 1 kHz, in dB.
-             */
-            gain_db: number;
-            /**
-             * Floored
-             * @description Whether nothing measurable arrives, so that gain_db is only the floor of the computation.
-             */
-            floored: boolean;
-            /**
-             * In Phase
-             * @description Whether it arrives with its polarity kept; null where nothing but a residue arrives.
-             */
-            in_phase: boolean | null;
-        };
-        /**
-         * Control
-         * @description A switch or control that belongs to a run's sockets.
-         */
-        Control: {
-            /**
-             * Gear
-             * @description The device.
-             */
-            gear: string;
-            /**
-             * Setting
-             * @description Its switch or control.
-             */
-            setting: string;
-        };
-        /**
-         * CoreResult
-         * @description A transformer on the way: what loud programme would put over its primary at `at_hz`, and what it bears there.
-         */
-        CoreResult: {
-            /**
-             * Owner
-             * @description The piece or device with the transformer.
-             */
-            owner: string;
-            /**
-             * At Hz
-             * @description Frequency in Hz the two levels are for.
-             */
-            at_hz: number;
-            /**
-             * Peak Dbu
-             * @description What loud programme puts over the primary, in dBu.
-             */
-            peak_dbu: number;
-            /**
-             * Saturates Dbu
-             * @description What the core bears there, in dBu.
-             */
-            saturates_dbu: number;
-        };
-        /**
-         * Crosstalk
-         * @description The other run's source that is heard most at an input, against the input's own programme at 1 and 10 kHz.
-         */
-        Crosstalk: {
-            /**
-             * Gear
-             * @description The device that is heard.
-             */
-            gear: string;
-            /**
-             * Channel
-             * @description Its channel.
-             */
-            channel: string;
-            /**
-             * At 1K Db
-             * @description Level at 1 kHz in dB against the input's own programme.
-             */
-            at_1k_db: number;
-            /**
-             * At 10K Db
-             * @description Level at 10 kHz in dB against the input's own programme.
-             */
-            at_10k_db: number;
-        };
-        /**
-         * DataLead
-         * @description A lead on a data line: its wave impedance, and what share of every edge it sends back.
-         */
-        DataLead: {
-            /**
-             * Owner
-             * @description The lead.
-             */
-            owner: string;
-            /**
-             * Ohm
-             * @description Its wave impedance in ohms.
-             */
-            ohm: number;
-            /**
-             * Reflected Percent
-             * @description Share of every edge it sends back, in percent.
-             */
-            reflected_percent: number;
-        };
-        /**
-         * DataLine
-         * @description A run of data from its driver to its receivers; levels, hum and hiss say nothing about it.
-         *
-         *     `end_ohm`: what receivers, and whatever else ends the line, put across it. `limit_m`, `most_receivers`: what such
-         *     a line is made for, by `source`.
-         */
-        DataLine: {
-            /**
-             * Carries
-             * @description What kind of data it carries.
-             * @enum {string}
-             */
-            carries: "microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video";
-            /**
-             * Wave Ohm
-             * @description Wave impedance such a line is made for, in ohms.
-             */
-            wave_ohm: number;
-            /**
-             * Length M
-             * @description Length of all its leads in metres.
-             */
-            length_m: number;
-            /**
-             * Limit M
-             * @description Longest such a line is made for, in metres.
-             */
-            limit_m: number;
-            /**
-             * Leads
-             * @description Its leads and what they reflect.
-             */
-            leads: components["schemas"]["DataLead"][];
-            /**
-             * End Ohm
-             * @description What receivers and ends put across the line, in ohms.
-             */
-            end_ohm: number;
-            /**
-             * End Reflected Percent
-             * @description Share of every edge the end sends back, in percent.
-             */
-            end_reflected_percent: number;
-            /**
-             * Receivers
-             * @description How many receivers it has.
-             */
-            receivers: number;
-            /**
-             * Most Receivers
-             * @description How many such a line is made for.
-             */
-            most_receivers: number;
-            /**
-             * Source
-             * @description Where the limits are from.
-             */
-            source: string;
-        };
-        /**
-         * DestinationResult
-         * @description What a device makes of all its inputs together, each at the gain that brings its programme to one level.
-         *
-         *     Hum A-weighted and noise, below that level; as sound at the listener where the venue says how loud it is. Inputs'
-         *     `faders_db` count. One cause's share adds up as it arrives, with its sign; different causes as powers.
-         */
-        DestinationResult: {
-            /**
-             * Gear
-             * @description The device.
-             */
-            gear: string;
-            /**
-             * Inputs
-             * @description Its inputs that are heard together.
-             */
-            inputs: string[];
-            /**
-             * Hum Below Db
-             * @description Likely hum, A-weighted, in dB under the programme.
-             */
-            hum_below_db: number;
-            /**
-             * Hum Below Worst Db
-             * @description Worst hum, A-weighted, in dB under the programme.
-             */
-            hum_below_worst_db: number;
-            /**
-             * Noise Below Db
-             * @description Hiss in dB under the programme.
-             */
-            noise_below_db: number;
-            /**
-             * Hum Dba
-             * @description Hum at the listener in dB SPL, A-weighted; null where nobody said how loud the programme is.
-             */
-            hum_dba: number | null;
-            /**
-             * Noise Dba
-             * @description Hiss at the listener in dB SPL, A-weighted; null where nobody said how loud the programme is.
-             */
-            noise_dba: number | null;
-            /**
-             * Room Dba
-             * @description The room's own noise, A-weighted; null where nobody said.
-             */
-            room_dba: number | null;
-        };
-        /**
-         * DrawnConductor
-         * @description All points of this run on one piece of its own metal, and what it is to source and destination.
-         */
-        DrawnConductor: {
-            /**
-             * Id
-             * @description Its name within the drawing.
-             */
-            id: string;
-            /**
-             * Points
-             * @description Every point on it.
-             */
-            points: string[];
-            /**
-             * Carries
-             * @description Of a source: channel names (a minus in front of a balanced output's cold), and "return".
-             */
-            carries: string[];
-            /**
-             * Arrives
-             * @description At a destination: "hot", "cold", "screen".
-             */
-            arrives: string[];
-        };
-        /**
-         * DrawnConnector
-         * @description A connector of a piece. `lane` is its row, 0 at the top; `contacts` are point ids in drawing order.
-         */
-        DrawnConnector: {
-            /**
-             * End
-             * @description The connector, written owner.connector.
-             */
-            end: string;
-            /**
-             * Label
-             * @description What is printed beside it.
-             */
-            label: string;
-            /** @description Its form. */
-            form: components["schemas"]["Form"];
-            /**
-             * Lane
-             * @description Its row, 0 at the top.
-             */
-            lane: number;
-            /**
-             * Contacts
-             * @description Its contacts in drawing order.
-             */
-            contacts: string[];
-        };
-        /**
-         * DrawnElement
-         * @description A component that interrupts the metal: its points in the order its type names them, its value in words.
-         */
-        DrawnElement: {
-            /**
-             * Type
-             * @description What it is.
-             * @enum {string}
-             */
-            type: "resistor" | "capacitor" | "inductor" | "transformer" | "buffer";
-            /**
-             * Owner
-             * @description The piece it is in.
-             */
-            owner: string;
-            /**
-             * Points
-             * @description The points it lies between.
-             */
-            points: string[];
-            /**
-             * Label
-             * @description Its value in words.
-             */
-            label: string;
-        };
-        /**
-         * DrawnInput
-         * @description What listens at a destination's contacts; an unbalanced input has no cold.
-         */
-        DrawnInput: {
-            /**
-             * Gear
-             * @description The device.
-             */
-            gear: string;
-            /**
-             * Input
-             * @description The input of its part.
-             */
-            input: string;
-            /**
-             * Hot
-             * @description Where its hot leg is.
-             */
-            hot: string;
-            /**
-             * Cold
-             * @description Where its cold leg is; null where it is unbalanced.
-             */
-            cold: string | null;
-        };
-        /**
-         * DrawnLink
-         * @description Metal between two points. Inner nodes of a part may stand at either end.
-         */
-        DrawnLink: {
-            /**
-             * Kind
-             * @description What joins them.
-             * @enum {string}
-             */
-            kind: "wire" | "core" | "screen" | "mate";
-            /**
-             * A
-             * @description One point.
-             */
-            a: string;
-            /**
-             * B
-             * @description The other point.
-             */
-            b: string;
-            /**
-             * Owner
-             * @description The device or piece it is in; of two mated contacts the run.
-             */
-            owner: string;
-        };
-        /**
-         * DrawnPiece
-         * @description Gear at an end, or a piece between. `column` counts joins from the source; `id` is unique.
-         */
-        DrawnPiece: {
-            /**
-             * Id
-             * @description Its name within the drawing.
-             */
-            id: string;
-            /**
-             * Owner
-             * @description The device or piece.
-             */
-            owner: string;
-            /**
-             * Kind
-             * @description What it is.
-             * @enum {string}
-             */
-            kind: "gear" | "lead" | "adapter" | "box";
-            /**
-             * Name
-             * @description What it is called.
-             */
-            name: string;
-            /**
-             * Length M
-             * @description Length of a lead in metres; null where it has none.
-             */
-            length_m: number | null;
-            /**
-             * Installed
-             * @description Whether it is part of the venue.
-             */
-            installed: boolean;
-            /**
-             * Column
-             * @description Joins from the source.
-             */
-            column: number;
-            /**
-             * Ins
-             * @description Connectors the run enters by.
-             */
-            ins: components["schemas"]["DrawnConnector"][];
-            /**
-             * Outs
-             * @description Connectors the run leaves by.
-             */
-            outs: components["schemas"]["DrawnConnector"][];
-        };
-        /**
-         * Finding
-         * @description A code with its parameters; the words are the catalogue's.
-         *
-         *     `subject`: the mix, input or output concerned, owner.id.
-         */
-        Finding: {
-            /** @description Which finding it is. */
-            code: components["schemas"]["FindingCode"];
-            /** @description How serious it is. */
-            grade: components["schemas"]["Grade"];
-            /**
-             * Run
-             * @description The run.
-             */
-            run: string;
-            /**
-             * Items
-             * @description Devices it is about.
-             */
-            items: string[];
-            /**
-             * Subject
-             * @description The socket or device it is about.
-             */
-            subject: string;
-            /**
-             * Params
-             * @description Figures and names in its sentences.
-             */
-            params: {
-                [key: string]: number | string;
-            };
-            /**
-             * Sentence
-             * @description What is so.
-             */
-            sentence: string;
-            /**
-             * Advice
-             * @description What to do about it.
-             */
-            advice: string;
-            /**
-             * Caution
-             * @description Where following the advice, or what tempts instead of it, can hurt somebody.
-             * @default
-             */
-            caution: string;
-        };
-        /**
-         * FindingCode
-         * @description Stable for programs and saved files; the words are the catalogue's (sentences.py).
-         * @enum {string}
-         */
-        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "case_live" | "source_lost" | "load_low" | "contact_uncertain" | "not_connected" | "clear";
-        /**
-         * Grade
-         * @description Worst first: no usable signal or a hazard; an audience will notice; little margin; nothing to do.
-         * @enum {string}
-         */
-        Grade: "stop" | "fix" | "watch" | "clear";
-        /**
-         * Hum
-         * @description Every disturbance at an input: rms over all tones, unweighted and A-weighted; causes by A-weighted size.
-         *
-         *     Likely adds causes as powers, worst as sizes. `below_programme_db`: A-weighted under the arriving programme.
-         */
-        Hum: {
-            /**
-             * Likely Dbu
-             * @description Likely level in dBu, unweighted.
-             */
-            likely_dbu: number;
-            /**
-             * Worst Dbu
-             * @description Worst level in dBu, unweighted.
-             */
-            worst_dbu: number;
-            /**
-             * Weighted Dbu
-             * @description Likely level in dBu, A-weighted.
-             */
-            weighted_dbu: number;
-            /**
-             * Weighted Worst Dbu
-             * @description Worst level in dBu, A-weighted.
-             */
-            weighted_worst_dbu: number;
-            /**
-             * Below Programme Db
-             * @description How many dB it lies under the arriving programme, A-weighted; null where none arrives.
-             */
-            below_programme_db: number | null;
-            /**
-             * Below Programme Worst Db
-             * @description The same for the worst level, in dB.
-             */
-            below_programme_worst_db: number | null;
-            /** @description All causes together, by frequency; empty in short results. */
-            tones: components["schemas"]["Tones"];
-            /**
-             * Causes
-             * @description What each cause leaves by itself, by A-weighted size.
-             */
-            causes: components["schemas"]["CauseShare"][];
-            /**
-             * Rest Dbu
-             * @description All causes too small to be told one by one, likely.
-             */
-            rest_dbu: number;
-            /**
-             * Mechanisms
-             * @description By which way it enters, A-weighted size first: each has a cure of its own. Empty in short results.
-             * @default []
-             */
-            mechanisms: components["schemas"]["MechanismShare"][];
-        };
-        /**
-         * InputResult
-         * @description One input that a run reaches. Sum, levels and response follow `main`, the source that arrives loudest.
-         */
-        InputResult: {
-            /**
-             * Gear
-             * @description The device.
-             */
-            gear: string;
-            /**
-             * Input
-             * @description The input of its part.
-             */
-            input: string;
-            /**
-             * Label
-             * @description What is printed beside the input.
-             */
-            label: string;
-            /**
-             * Signal
-             * @description What kind of signal the input is made for.
-             */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
-            /**
-             * Main
-             * @description Which of the run's sources arrives loudest, by its place in sources; null where none does.
-             */
-            main: number | null;
-            /**
-             * Channels
-             * @description How each channel of each source arrives.
-             */
-            channels: components["schemas"]["ChannelGain"][];
-            /** @description What happens to centre and sides; null where sum_null says why. */
-            sum: components["schemas"]["Sum"] | null;
-            /**
-             * Sum Null
-             * @description Why there is no sum.
-             */
-            sum_null: ("no_source" | "one_channel" | "nothing_arrives") | null;
-            /**
-             * Levels
-             * @description Levels in each position of the input's switch.
-             */
-            levels: components["schemas"]["Levels"][];
-            /** @description Level against frequency of what arrives loudest. */
-            response: components["schemas"]["Response"] | null;
-            /** @description Whether the line is really balanced. */
-            balance: components["schemas"]["Balance"];
-            /**
-             * @description Hum and buzz, where it was asked for.
-             * @default null
-             */
-            hum: components["schemas"]["Hum"] | null;
-            /**
-             * @description Hiss, where it was asked for.
-             * @default null
-             */
-            noise: components["schemas"]["Noise"] | null;
-            /**
-             * @description All three are left out where nobody asked; crosstalk also where nothing comes through.
-             * @default null
-             */
-            crosstalk: components["schemas"]["Crosstalk"] | null;
-            /**
-             * @description Where an amplifier drives a loudspeaker.
-             * @default null
-             */
-            loudspeaker: components["schemas"]["LoudspeakerLine"] | null;
-        };
-        /**
-         * LeadCurrent
-         * @description What a clamp meter closed round a whole lead reads: the net current of all its conductors, true rms.
-         */
-        LeadCurrent: {
-            /**
-             * Item
-             * @description The lead, by the id of the kit item.
-             */
-            item: string;
-            /**
-             * Likely A
-             * @description Likely reading in amperes.
-             */
-            likely_a: number;
-            /**
-             * Worst A
-             * @description Worst reading in amperes.
-             */
-            worst_a: number;
-        };
-        /**
-         * Levels
-         * @description Levels at an input's contacts in one position of its switch, in dBu and dB.
-         *
-         *     `arriving_dbu` is average programme common to both sides (what a voice in the middle delivers); `peak_dbu`
-         *     the loudest thing that can arrive. gap = nominal - arriving: the gain wanted. `short_db` is what of it the
-         *     control cannot give.
-         */
-        Levels: {
-            /**
-             * When
-             * @description The position of the input's switch; null where it has none.
-             */
-            when: string | null;
-            /**
-             * Active
-             * @description Whether the switch is in this position.
-             */
-            active: boolean;
-            /**
-             * Arriving Dbu
-             * @description Average programme that both sides share, in dBu.
-             */
-            arriving_dbu: number;
-            /**
-             * Sides Dbu
-             * @description Average programme of what differs between the sides, in dBu.
-             */
-            sides_dbu: number;
-            /**
-             * Peak Dbu
-             * @description The loudest that can arrive, in dBu.
-             */
-            peak_dbu: number;
-            /**
-             * Nominal Dbu
-             * @description Level the input wants, in dBu.
-             */
-            nominal_dbu: number;
-            /**
-             * Clip Dbu
-             * @description Level the input clips at, in dBu.
-             */
-            clip_dbu: number;
-            /**
-             * Noise Dbu
-             * @description The input's own noise, 20 Hz to 20 kHz, in dBu.
-             */
-            noise_dbu: number;
-            /**
-             * Headroom Db
-             * @description clip_dbu less peak_dbu, in dB.
-             */
-            headroom_db: number;
-            /**
-             * Gap Db
-             * @description Gain wanted: nominal_dbu less arriving_dbu, in dB.
-             */
-            gap_db: number;
-            /**
-             * Boost Db
-             * @description Gain the input's control can add, in dB.
-             */
-            boost_db: number;
-            /**
-             * Short Db
-             * @description What of gap_db the control cannot give, in dB.
-             */
-            short_db: number;
-        };
-        /**
-         * LoudspeakerLine
-         * @description A loudspeaker at the end of an amplified run, at 1 kHz: what is lost after the amplifier, and what it gets.
-         */
-        LoudspeakerLine: {
-            /**
-             * Sent Dbu
-             * @description Loudest, at the amplifier's contacts as they are loaded.
-             */
-            sent_dbu: number;
-            /**
-             * Gets Dbu
-             * @description Loudest, at the loudspeaker's contacts, in dBu.
-             */
-            gets_dbu: number;
-            /**
-             * Loss Db
-             * @description Lost between amplifier and loudspeaker, in dB.
-             */
-            loss_db: number;
-            /**
-             * Ohm
-             * @description The loudspeaker's own impedance.
-             */
-            ohm: number;
-            /**
-             * Peak W
-             * @description Of the loudest the amplifier sends, as a sine.
-             */
-            peak_w: number;
-            /**
-             * Rated W
-             * @description What it bears.
-             */
-            rated_w: number;
-        };
-        /**
-         * MechanismShare
-         * @description What enters an input by one mechanism alone, all causes together.
-         *
-         *     Likely shares add up to the whole as powers, except where two of them are known with their signs: then they may
-         *     cancel or add.
-         */
-        MechanismShare: {
-            /**
-             * Code
-             * @description Direct (in series with the programme), unequal legs, the receiver's rejection, pin 1, or a lead's screen.
-             * @enum {string}
-             */
-            code: "direct" | "leg_imbalance" | "rejection" | "pin1" | "screen_coupling";
-            /**
-             * Likely Dbu
-             * @description Likely level in dBu, unweighted.
-             */
-            likely_dbu: number;
-            /**
-             * Worst Dbu
-             * @description Worst level in dBu, unweighted.
-             */
-            worst_dbu: number;
-            /**
-             * Weighted Dbu
-             * @description Likely level in dBu, A-weighted.
-             */
-            weighted_dbu: number;
-            /**
-             * Weighted Worst Dbu
-             * @description Worst level in dBu, A-weighted.
-             */
-            weighted_worst_dbu: number;
-        };
-        /**
-         * MixResult
-         * @description Inputs heard together: one mono sum, or a left and a right and what they become in mono.
-         *
-         *     `channels` and `sum` are what all inputs make together. `pair` compares the two sides of a stereo destination
-         *     for a programme in the middle: its centre is what mono playback leaves of it.
-         */
-        MixResult: {
-            /**
-             * Gear
-             * @description The device.
-             */
-            gear: string;
-            /**
-             * Mix
-             * @description The mix of its part.
-             */
-            mix: string;
-            /**
-             * Label
-             * @description What the mix is called.
-             */
-            label: string;
-            /**
-             * Inputs
-             * @description The inputs heard together.
-             */
-            inputs: string[];
-            /**
-             * Stereo
-             * @description Whether it has a left and a right.
-             */
-            stereo: boolean;
-            /**
-             * Channels
-             * @description How each channel arrives through all inputs together.
-             */
-            channels: components["schemas"]["ChannelGain"][];
-            /** @description What happens to centre and sides; null where sum_null says why. */
-            sum: components["schemas"]["Sum"] | null;
-            /**
-             * Sum Null
-             * @description Why there is no sum.
-             */
-            sum_null: ("no_source" | "one_channel" | "nothing_arrives") | null;
-            /**
-             * Left
-             * @description How each channel arrives on the left.
-             */
-            left: components["schemas"]["ChannelGain"][];
-            /**
-             * Right
-             * @description How each channel arrives on the right.
-             */
-            right: components["schemas"]["ChannelGain"][];
-            /** @description What mono playback leaves of a programme in the middle of a stereo destination. */
-            pair: components["schemas"]["Sum"] | null;
-        };
-        /**
-         * Noise
-         * @description Hiss at an input's contacts, 20 Hz to 20 kHz, unweighted: the input's own, and of the resistances before it.
-         *
-         *     `thermal_dbu`: None where nothing resistive is joined.
-         */
-        Noise: {
-            /**
-             * Receiver Dbu
-             * @description Noise of the input itself, in dBu.
-             */
-            receiver_dbu: number;
-            /**
-             * Thermal Dbu
-             * @description Thermal noise of the resistances before it, in dBu; null where none is joined.
-             */
-            thermal_dbu: number | null;
-            /**
-             * Total Dbu
-             * @description Both together, in dBu.
-             */
-            total_dbu: number;
-            /**
-             * Below Programme Db
-             * @description How many dB it lies under the arriving programme; null where none arrives.
-             */
-            below_programme_db: number | null;
-        };
-        /**
-         * Note
-         * @description What this house does otherwise, and what the figures say to it.
-         */
-        Note: {
-            /**
-             * Code
-             * @description Which house rule it is.
-             * @enum {string}
-             */
-            code: "unbalanced_long" | "screens" | "passive_y";
-            /**
-             * Sentence
-             * @description What is so, and what the house does.
-             */
-            sentence: string;
-        };
-        /**
-         * PhantomAt
-         * @description Phantom at one channel of a source: volts of the legs' middle against its reference, and between the legs.
-         *
-         *     `wanted_a`, `wanted_v`: what it draws and needs; None where it wants none. `leg_a`: direct current in a leg of an
-         *     output's own impedance, which only a source that wants none should never see.
-         */
-        PhantomAt: {
-            /**
-             * Gear
-             * @description The source's device.
-             */
-            gear: string;
-            /**
-             * Output
-             * @description The output of its part.
-             */
-            output: string;
-            /**
-             * Channel
-             * @description Its channel.
-             */
-            channel: string;
-            /**
-             * Wanted A
-             * @description Current it draws in amperes; null where it wants none.
-             */
-            wanted_a: number | null;
-            /**
-             * Wanted V
-             * @description Voltage it needs; null where it wants none.
-             */
-            wanted_v: number | null;
-            /**
-             * Volt
-             * @description Volts of the legs' middle against its reference, as the supply is wired inside or most likely is.
-             */
-            volt: number;
-            /**
-             * Volt Low
-             * @description Least it may be where nobody knows how the supply is wired inside, in volts.
-             */
-            volt_low: number;
-            /**
-             * Volt High
-             * @description Most it may be where nobody knows how the supply is wired inside, in volts.
-             */
-            volt_high: number;
-            /**
-             * Across V
-             * @description Volts between the legs.
-             */
-            across_v: number;
-            /**
-             * Leg A
-             * @description Direct current in a leg of the output's own impedance, in amperes.
-             */
-            leg_a: number;
-        };
-        /**
-         * Residue
-         * @description One tolerance's share of the centre, relative to the louder side alone: likely and worst, in dB.
-         */
-        Residue: {
-            /**
-             * Code
-             * @description Which tolerance it is.
-             * @enum {string}
-             */
-            code: "channel_match" | "source_leg_mismatch" | "input_leg_mismatch" | "receiver_rejection";
-            /**
-             * Owner
-             * @description The device or piece the tolerance belongs to.
-             */
-            owner: string;
-            /**
-             * Likely Db
-             * @description Likely size in dB relative to the louder side alone.
-             */
-            likely_db: number;
-            /**
-             * Worst Db
-             * @description Worst size in dB relative to the louder side alone.
-             */
-            worst_db: number;
-            /**
-             * Source
-             * @description Where the tolerance's figure is from.
-             */
-            source: string;
-        };
-        /**
-         * Response
-         * @description Level against frequency, in dB relative to 1 kHz, for what arrives strongest; floor-limited.
-         *
-         *     `own_db`: the same of the source by itself, where it has a voice of its own (a pickup); corners and losses are
-         *     then counted from there.
-         */
-        Response: {
-            /**
-             * Of
-             * @description The channel it is of.
-             */
-            of: string;
-            /**
-             * Frequencies Hz
-             * @description Frequencies in Hz.
-             */
-            frequencies_hz: number[];
-            /**
-             * Level Db
-             * @description Level at each frequency in dB relative to 1 kHz.
-             */
-            level_db: number[];
-            /**
-             * Own Db
-             * @description The same of the source by itself, where it has a response of its own.
-             */
-            own_db: number[] | null;
-            /**
-             * Low 3Db Hz
-             * @description Frequency in Hz below which more than half the power at 1 kHz is lost; null where it is below 1 Hz.
-             */
-            low_3db_hz: number | null;
-            /**
-             * High 3Db Hz
-             * @description Frequency in Hz above which more than half the power at 1 kHz is lost; null where it is above 200 kHz.
-             */
-            high_3db_hz: number | null;
-            /**
-             * Passband Db
-             * @description Level of the passband in dB relative to 1 kHz: the highest that holds over an octave.
-             */
-            passband_db: number;
-            /**
-             * Passband Low Hz
-             * @description Frequency in Hz below which more than half the passband's power is lost; null where it is below 1 Hz.
-             */
-            passband_low_hz: number | null;
-            /**
-             * Passband High Hz
-             * @description Frequency in Hz above which more than half the passband's power is lost; null where it is above 200 kHz.
-             */
-            passband_high_hz: number | null;
-            /**
-             * Loss 10K Db
-             * @description Loss at 10 kHz in dB.
-             */
-            loss_10k_db: number;
-            /**
-             * Loss 20K Db
-             * @description Loss at 20 kHz in dB.
-             */
-            loss_20k_db: number;
-        };
-        /**
-         * RigFinding
-         * @description Something about the whole rig, said once. `gear`, `runs`: what it concerns; `subject`: a device or point.
-         */
-        RigFinding: {
-            /** @description Which finding it is. */
-            code: components["schemas"]["FindingCode"];
-            /** @description How serious it is. */
-            grade: components["schemas"]["Grade"];
-            /**
-             * Gear
-             * @description Devices it is about.
-             */
-            gear: string[];
-            /**
-             * Runs
-             * @description Runs that end at these devices.
-             */
-            runs: string[];
-            /**
-             * Subject
-             * @description What it is about.
-             */
-            subject: string;
-            /**
-             * Params
-             * @description Figures and names in its sentences.
-             */
-            params: {
-                [key: string]: number | string;
-            };
-            /**
-             * Sentence
-             * @description What is so.
-             */
-            sentence: string;
-            /**
-             * Advice
-             * @description What to do about it.
-             */
-            advice: string;
-        };
-        /**
-         * RunAnalysis
-         * @description One run: its drawing, its figures, what there is to say about it, what can be switched on it.
-         */
-        RunAnalysis: {
-            /**
-             * Run
-             * @description The run.
-             */
-            run: string;
-            /** @description Its conductors from source to destination. */
-            drawing: components["schemas"]["RunDrawing"];
-            /** @description Its figures. */
-            result: components["schemas"]["RunResult"];
-            /**
-             * Findings
-             * @description What is to be said about it, worst first.
-             */
-            findings: components["schemas"]["Finding"][];
-            /**
-             * Controls
-             * @description What can be switched on the devices at its ends.
-             */
-            controls: components["schemas"]["Control"][];
-            /**
-             * Notes
-             * @description House rules it does not keep.
-             * @default []
-             */
-            notes: components["schemas"]["Note"][];
-        };
-        /**
-         * RunDrawing
-         * @description Everything the strip needs; nothing about position in pixels.
-         */
-        RunDrawing: {
-            /**
-             * Pieces
-             * @description Devices at its ends and pieces between.
-             */
-            pieces: components["schemas"]["DrawnPiece"][];
-            /**
-             * Links
-             * @description Metal between contacts.
-             */
-            links: components["schemas"]["DrawnLink"][];
-            /**
-             * Elements
-             * @description Components within pieces.
-             */
-            elements: components["schemas"]["DrawnElement"][];
-            /**
-             * Conductors
-             * @description Points that are one piece of metal.
-             */
-            conductors: components["schemas"]["DrawnConductor"][];
-            /**
-             * Listening
-             * @description Inputs it ends at.
-             */
-            listening: components["schemas"]["DrawnInput"][];
-        };
-        /**
-         * RunResult
-         * @description Everything computed about one run.
-         */
-        RunResult: {
-            /**
-             * Run
-             * @description The run.
-             */
-            run: string;
-            /**
-             * Sources
-             * @description The outputs it starts from.
-             */
-            sources: components["schemas"]["SourceResult"][];
-            /**
-             * Inputs
-             * @description The inputs it reaches.
-             */
-            inputs: components["schemas"]["InputResult"][];
-            /**
-             * Mixes
-             * @description Inputs that are heard together.
-             */
-            mixes: components["schemas"]["MixResult"][];
-            /**
-             * Floating
-             * @description Devices and pieces on its way that nothing ties to earth.
-             */
-            floating: string[];
-            /**
-             * Phantom
-             * @description At each channel of its sources, where some input of the rig feeds phantom.
-             * @default []
-             */
-            phantom: components["schemas"]["PhantomAt"][];
-            /**
-             * Cores
-             * @description Transformers on its way.
-             * @default []
-             */
-            cores: components["schemas"]["CoreResult"][];
-            /**
-             * @description Where it carries data to what is made for that data.
-             * @default null
-             */
-            data: components["schemas"]["DataLine"] | null;
-            /**
-             * Lead Currents
-             * @description What a clamp meter would read round each of its leads; left out in short results.
-             * @default []
-             */
-            lead_currents: components["schemas"]["LeadCurrent"][];
-            /**
-             * Case Voltages
-             * @description What a voltmeter would read on each of its devices that floats; left out in short results.
-             * @default []
-             */
-            case_voltages: components["schemas"]["CaseVoltage"][];
-        };
-        /**
-         * SourceResult
-         * @description One output a run starts from, and the channels of it that the run takes.
-         */
-        SourceResult: {
-            /**
-             * Gear
-             * @description The device.
-             */
-            gear: string;
-            /**
-             * Output
-             * @description The output of its part.
-             */
-            output: string;
-            /**
-             * Signal
-             * @description What kind of signal it gives.
-             */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
-            /**
-             * Channels
-             * @description The channels the run takes.
-             */
-            channels: string[];
-            /**
-             * Peak Dbu
-             * @description Loudest open-circuit level, in dBu.
-             */
-            peak_dbu: number;
-            /**
-             * Nominal Dbu
-             * @description Average open-circuit programme level, in dBu.
-             */
-            nominal_dbu: number;
-            /**
-             * Mono
-             * @description Whether its channels are summed by a switch.
-             */
-            mono: boolean;
-            /**
-             * Load Ohm
-             * @description What the hardest-driven channel has to drive, at 1 kHz.
-             */
-            load_ohm: number;
-            /**
-             * Min Load Ohm
-             * @description The lowest load it drives properly, in ohms.
-             */
-            min_load_ohm: number | null;
-        };
-        /**
-         * Sum
-         * @description What happens to the centre (common to left and right) and the sides (their difference).
-         *
-         *     In dB relative to the louder side alone: a good mono sum has centre +6, one side alone 0. `ideal_db` is what
-         *     perfectly matched parts would give; likely adds the tolerances as powers, worst as magnitudes.
-         */
-        Sum: {
-            /**
-             * Centre Db
-             * @description Likely level of what both sides share, in dB relative to the louder side alone.
-             */
-            centre_db: number;
-            /**
-             * Centre Worst Db
-             * @description The same where every tolerance adds up, in dB.
-             */
-            centre_worst_db: number;
-            /**
-             * Centre Ideal Db
-             * @description The same with perfectly matched parts, in dB.
-             */
-            centre_ideal_db: number;
-            /**
-             * Centre Ideal Floored
-             * @description Whether centre_ideal_db is only the floor of the computation.
-             */
-            centre_ideal_floored: boolean;
-            /**
-             * Sides Db
-             * @description Likely level of what differs between the sides, in dB relative to the louder side alone.
-             */
-            sides_db: number;
-            /**
-             * Sides Worst Db
-             * @description The same where every tolerance adds up, in dB.
-             */
-            sides_worst_db: number;
-            /**
-             * Residues
-             * @description What each tolerance leaves of the centre, largest first.
-             */
-            residues: components["schemas"]["Residue"][];
-        };
-        /**
-         * Tones
-         * @description A disturbance at an input's contacts by frequency, levels in dBu; three lists of one length.
-         *
-         *     Frequencies at which there is nothing at all are left out.
-         */
-        Tones: {
-            /**
-             * Frequencies Hz
-             * @description Frequencies in Hz.
-             * @default []
-             */
-            frequencies_hz: number[];
-            /**
-             * Likely Dbu
-             * @description Likely level at each, in dBu.
-             * @default []
-             */
-            likely_dbu: number[];
-            /**
-             * Worst Dbu
-             * @description Worst level at each, in dBu.
-             * @default []
-             */
-            worst_dbu: number[];
-        };
-        /**
-         * Verdict
-         * @description How many runs have each grade as their worst, what is said of the whole rig counted in.
-         */
-        Verdict: {
-            /**
-             * Stop
-             * @description How many findings of grade stop.
-             */
-            stop: number;
-            /**
-             * Fix
-             * @description How many of grade fix.
-             */
-            fix: number;
-            /**
-             * Watch
-             * @description How many of grade watch.
-             */
-            watch: number;
-            /**
-             * Clear
-             * @description How many runs are clear.
-             */
-            clear: number;
         };
         /**
          * PreviewBody
@@ -4734,306 +4544,6 @@ export interface components {
             undone: boolean;
         };
         /**
-         * Overview
-         * @description A rig's analysis at a glance; each run's details, the destinations and the connections are parts of their own.
-         */
-        Overview: {
-            /**
-             * Rig
-             * @description The rig.
-             */
-            rig: string;
-            /** @description How many findings of each grade. */
-            verdict: components["schemas"]["Verdict"];
-            /**
-             * Findings
-             * @description What concerns the whole rig.
-             */
-            findings: components["schemas"]["RigFinding"][];
-            /**
-             * Assumed
-             * @description What nobody has said, as questions.
-             */
-            assumed: components["schemas"]["Assumed"][];
-            /**
-             * Runs
-             * @description Every run in a line, in the rig's order.
-             */
-            runs: components["schemas"]["RunSummary"][];
-        };
-        /**
-         * RunSummary
-         * @description A run in the overview: its verdict in a sentence, and the key by which its details are found.
-         */
-        RunSummary: {
-            /**
-             * Run
-             * @description The run.
-             */
-            run: string;
-            /**
-             * Key
-             * @description By which its details are read; the same key means the same details.
-             */
-            key: string;
-            /** @description Its worst grade. */
-            grade: components["schemas"]["Grade"];
-            /**
-             * Sentence
-             * @description Its worst finding.
-             */
-            sentence: string;
-        };
-        /**
-         * RunDetails
-         * @description Runs in detail, by key.
-         */
-        RunDetails: {
-            [key: string]: components["schemas"]["RunAnalysis"];
-        };
-        /**
-         * DestinationList
-         * @description What each device makes of all its inputs together.
-         */
-        DestinationList: components["schemas"]["DestinationResult"][];
-        /**
-         * GroundLoopList
-         * @description Connections that close loops, the one whose opening helps most first.
-         */
-        GroundLoopList: components["schemas"]["GroundLoop"][];
-        /**
-         * GroundLoop
-         * @description A loop through a connection that could be opened (a lead's screen, a bond beside the runs), and its current.
-         *
-         *     `is_return`: an unbalanced programme returns by it, so it cannot be opened. `openings`: best first, only changes.
-         */
-        GroundLoop: {
-            /**
-             * Kind
-             * @description A lead's screen, or a bond beside the runs.
-             * @enum {string}
-             */
-            kind: "screen" | "bond";
-            /**
-             * Owner
-             * @description The lead or bond that could be opened.
-             */
-            owner: string;
-            /**
-             * Likely A
-             * @description Likely current round it in amperes.
-             */
-            likely_a: number;
-            /**
-             * Worst A
-             * @description Worst current round it in amperes.
-             */
-            worst_a: number;
-            /**
-             * Loop
-             * @description What the current passes through, in order.
-             */
-            loop: string[];
-            /**
-             * Is Return
-             * @description Whether an unbalanced programme returns by it, so that it cannot be opened.
-             */
-            is_return: boolean;
-            /**
-             * Openings
-             * @description What opening it changes at which input, best first.
-             */
-            openings: components["schemas"]["Opening"][];
-        };
-        /**
-         * Opening
-         * @description What opening a connection does to one input: A-weighted hum before and after, likely and worst, dBu.
-         */
-        Opening: {
-            /**
-             * Run
-             * @description The run.
-             */
-            run: string;
-            /**
-             * Gear
-             * @description The device.
-             */
-            gear: string;
-            /**
-             * Input
-             * @description The input of its part.
-             */
-            input: string;
-            /**
-             * Before Dbu
-             * @description Likely hum before, A-weighted, in dBu.
-             */
-            before_dbu: number;
-            /**
-             * After Dbu
-             * @description Likely hum after, A-weighted, in dBu.
-             */
-            after_dbu: number;
-            /**
-             * Worst Before Dbu
-             * @description Worst hum before, A-weighted, in dBu.
-             */
-            worst_before_dbu: number;
-            /**
-             * Worst After Dbu
-             * @description Worst hum after, A-weighted, in dBu.
-             */
-            worst_after_dbu: number;
-            /**
-             * Change Best Db
-             * @description After less before in dB where the two largest causes stand to each other so that opening helps most.
-             */
-            change_best_db: number;
-            /**
-             * Change Worst Db
-             * @description The same where they stand so that it helps least, or harms: well above change_best_db, the benefit rests on two
-             *     causes of unknown phase.
-             */
-            change_worst_db: number;
-        };
-        /**
-         * RemedyList
-         * @description Solved remedies, best first.
-         */
-        RemedyList: components["schemas"]["Remedy"][];
-        /**
-         * Effect
-         * @description One run before and after.
-         */
-        Effect: {
-            /**
-             * Run
-             * @description The run.
-             */
-            run: string;
-            /**
-             * Name
-             * @description What it is called.
-             */
-            name: string;
-            /** @description How it is. */
-            before: components["schemas"]["Figures"];
-            /** @description How it would be. */
-            after: components["schemas"]["Figures"];
-        };
-        /**
-         * Figures
-         * @description What a run comes to where it is heard: the numbers a remedy is judged by.
-         */
-        Figures: {
-            /** @description Worst grade. */
-            grade: components["schemas"]["Grade"];
-            /**
-             * Codes
-             * @description Its findings.
-             */
-            codes: components["schemas"]["FindingCode"][];
-            /**
-             * Centre Db
-             * @description What is left of the centre in dB; null where there is none.
-             */
-            centre_db: number | null;
-            /**
-             * Arriving Dbu
-             * @description Level that arrives in dBu; null where nothing does.
-             */
-            arriving_dbu: number | null;
-            /**
-             * Headroom Db
-             * @description Headroom in dB; null where nothing arrives.
-             */
-            headroom_db: number | null;
-            /**
-             * Hum Below Db
-             * @description A-weighted, under the programme, at the worst input.
-             */
-            hum_below_db: number | null;
-        };
-        /**
-         * Needed
-         * @description Something the remedy uses, and whether it is in the kit.
-         */
-        Needed: {
-            /**
-             * Item
-             * @description The kit item.
-             */
-            item: string;
-            /**
-             * Words
-             * @description What it is, in words.
-             */
-            words: string;
-            /**
-             * In Kit
-             * @description Whether it is owned.
-             */
-            in_kit: boolean;
-        };
-        /**
-         * Remedy
-         * @description `helps` is False for what people try that does not cure; `changes` counts things done by hand.
-         */
-        Remedy: {
-            /**
-             * Id
-             * @description Its name.
-             */
-            id: string;
-            /**
-             * Title
-             * @description What it does.
-             */
-            title: string;
-            /**
-             * Detail
-             * @description With what.
-             */
-            detail: string;
-            /**
-             * Effect
-             * @description What it changes, in a sentence.
-             */
-            effect: string;
-            /**
-             * Helps
-             * @description Whether it helps.
-             */
-            helps: boolean;
-            /** @description The change to the rig. */
-            edit: components["schemas"]["Edit"];
-            /**
-             * Pieces
-             * @description What it takes.
-             */
-            pieces: components["schemas"]["Needed"][];
-            /**
-             * Changes
-             * @description How many things have to be changed.
-             */
-            changes: number;
-            /**
-             * Caution
-             * @description What never to do on the way; empty where nobody is tempted.
-             */
-            caution: string;
-            /**
-             * Effects
-             * @description The run itself first, then every other run it touches.
-             */
-            effects: components["schemas"]["Effect"][];
-            /** @description The whole rig afterwards. */
-            verdict: components["schemas"]["Verdict"];
-            /** @description The run afterwards. */
-            after: components["schemas"]["RunAnalysis"];
-        };
-        /**
          * Readings
          * @description Typed lines understood or not; one edit for all that were, and ways to go on with a single line.
          */
@@ -5050,6 +4560,24 @@ export interface components {
             completions: string[];
             /** @description One edit for all lines that were understood; null where none was. */
             edit: components["schemas"]["Edit"] | null;
+        };
+        /**
+         * Better
+         * @description The same line without the pieces it names, where that comes out better.
+         */
+        Better: {
+            /**
+             * Line
+             * @description What to type for it.
+             */
+            line: string;
+            /** @description Its worst grade. */
+            grade: components["schemas"]["Grade"];
+            /**
+             * Pieces
+             * @description What would be used instead, in words.
+             */
+            pieces: string[];
         };
         /**
          * ReadPiece
@@ -5219,6 +4747,11 @@ export interface components {
             problems: components["schemas"]["ReadProblem"][];
             /** @description The change that makes them; null where it was not understood. */
             edit: components["schemas"]["Edit"] | null;
+            /**
+             * @description Of a single line whose named pieces leave something wrong: what would do better.
+             * @default null
+             */
+            better: components["schemas"]["Better"] | null;
         };
         /**
          * LinesBody
@@ -5422,6 +4955,22 @@ export interface components {
             pieces: components["schemas"]["KitItem"][];
         };
         /**
+         * Health
+         * @description Whether the application and its database answer.
+         */
+        Health: {
+            /**
+             * Status
+             * @description ok while the server answers.
+             */
+            status: string;
+            /**
+             * Version
+             * @description Version of the program.
+             */
+            version: string;
+        };
+        /**
          * KitReading
          * @description All lines, and one edit for everything that was understood.
          */
@@ -5504,20 +5053,517 @@ export interface components {
             kind: "gear" | "lead" | "adapter" | "box";
         };
         /**
-         * Health
-         * @description Whether the application and its database answer.
+         * RigList
+         * @description All rigs.
          */
-        Health: {
+        RigList: components["schemas"]["RigSummary"][];
+        /**
+         * RigSummary
+         * @description A line in the list of rigs.
+         */
+        RigSummary: {
             /**
-             * Status
-             * @description ok while the server answers.
+             * Id
+             * @description Its name in addresses.
              */
-            status: string;
+            id: string;
+            /**
+             * Name
+             * @description What it is called.
+             */
+            name: string;
+            /**
+             * Occasion
+             * @description What it is for.
+             */
+            occasion: string;
+            /**
+             * Venue
+             * @description Name of its venue.
+             */
+            venue: string;
             /**
              * Version
-             * @description Version of the program.
+             * @description Where it stands.
              */
             version: string;
+            /**
+             * Saved At
+             * Format: date-time
+             * @description When it was last saved.
+             */
+            saved_at: string;
+        };
+        /**
+         * RigState
+         * @description A rig at one version, and what this person can take back. Its analysis has addresses of its own.
+         */
+        RigState: {
+            /**
+             * Version
+             * @description Where it stands.
+             */
+            version: string;
+            /**
+             * Saved At
+             * Format: date-time
+             * @description When it was last saved.
+             */
+            saved_at: string;
+            /** @description The rig, as in a rig file. */
+            rig: components["schemas"]["Rig"];
+            /**
+             * Undo Label
+             * @description What this person would undo next; null where there is nothing.
+             */
+            undo_label: string | null;
+            /**
+             * Redo Label
+             * @description What this person would redo next; null where there is nothing.
+             */
+            redo_label: string | null;
+        };
+        /**
+         * Alignment
+         * @description How far the average programme lies below digital full scale.
+         */
+        Alignment: {
+            /**
+             * Full Scale Dbu
+             * @description Level in dBu of digital full scale.
+             * @default 24
+             */
+            full_scale_dbu: number;
+            /**
+             * Nominal Dbu
+             * @description Level in dBu of average programme.
+             * @default 4
+             */
+            nominal_dbu: number;
+            /**
+             * Source
+             * @description Where it is from.
+             * @default SMPTE RP 155: +4 dBu = -20 dBFS
+             */
+            source: string;
+        };
+        /**
+         * Assumptions
+         * @description What holds where nobody has measured. A rig carries its own copy.
+         */
+        Assumptions: {
+            /**
+             * Contact Ohm
+             * @description Resistance of one mated contact, by connector family.
+             */
+            contact_ohm: {
+                [key: string]: components["schemas"]["Value"];
+            };
+            /** @description Capacitance to earth of anything that floats. */
+            stray_f: components["schemas"]["Value"];
+            /** @description Degrees Celsius, for thermal noise. */
+            temperature_c: components["schemas"]["Value"];
+            /** @description What disturbs where nobody has measured. */
+            disturbances: components["schemas"]["Disturbances"];
+        };
+        /**
+         * Disturbances
+         * @description What disturbs where nobody has measured: earth voltages, fields, the mains. A rig carries its own copy.
+         *
+         *     `between_v`: earth voltage between two outlets by where their paths join, fundamental. To switch a cause off,
+         *     state 0.
+         */
+        Disturbances: {
+            /**
+             * Between V
+             * @description Volts between the earths of two outlets, fundamental, rms, by where their paths join; 0 switches it off.
+             */
+            between_v: {
+                [key: string]: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            };
+            /**
+             * Segments
+             * @description Conductor to an earth point that states none, by the point's kind.
+             */
+            segments: {
+                [key: string]: components["schemas"]["Segment"];
+            };
+            /**
+             * Unknown Outlet
+             * @description Where the outlet of a device joins the others while nobody has said.
+             * @enum {string}
+             */
+            unknown_outlet: "strip" | "circuit" | "board" | "building" | "site";
+            /** @description Self-inductance of earth conductors and cords. */
+            henry_per_m: components["schemas"]["Value"];
+            /** @description Length of a mains cord in metres. */
+            cord_m: components["schemas"]["Value"];
+            /**
+             * Bond Ohm
+             * @description Resistance in ohms of a bond that states none, by its kind.
+             */
+            bond_ohm: {
+                [key: string]: components["schemas"]["Value"];
+            };
+            /** @description Length of a bond in metres. */
+            bond_m: components["schemas"]["Value"];
+            /**
+             * Earth Spectrum
+             * @description Harmonics of voltages between earths.
+             * @enum {string}
+             */
+            earth_spectrum: "linear" | "switched-mode" | "dimmers";
+            /**
+             * Mains Spectrum
+             * @description Of the mains' voltage and current: touch current, induction and electric field are their derivatives.
+             * @enum {string}
+             */
+            mains_spectrum: "linear" | "switched-mode" | "dimmers";
+            /**
+             * Mains V
+             * @description By mains frequency in Hz, phase to neutral.
+             */
+            mains_v: {
+                [key: string]: components["schemas"]["Value"];
+            };
+            /**
+             * Touch A
+             * @description Of class 2 gear that states none; at the venue's mains.
+             */
+            touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /**
+             * Open Earth A
+             * @description Through the filter of class 1 gear: by its protective earth, or by its leads' screens where that is open.
+             * @default {
+             *       "likely": 0.0005,
+             *       "worst": 0.0035,
+             *       "source": "IEC 62368-1 allows earthed equipment 3.5 mA; the likely from memory"
+             *     }
+             */
+            open_earth_a: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /**
+             * Field T
+             * @description Uniform alternating field, fundamental.
+             */
+            field_t: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /** @description How far a lead lies from the earth path beside it: with its length, the loop the field goes through. */
+            loop_width_m: components["schemas"]["Value"];
+            /** @description Metres between the two conductors of a mains cable. */
+            pair_spacing_m: components["schemas"]["Value"];
+            /** @description By how many dB the twist of a mains cable lowers its field. */
+            pair_twist_db: components["schemas"]["Value"];
+            /**
+             * Electric F Per M
+             * @description From live mains to a lead's outermost conductors.
+             */
+            electric_f_per_m: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /**
+             * Computer V
+             * @description Between a computer's signal reference and its chassis, at each of its two lines.
+             */
+            computer_v: components["schemas"]["Value"] | components["schemas"]["Spread"];
+            /**
+             * Computer Hz
+             * @description Frequencies in Hz at which computers are noisy.
+             */
+            computer_hz: number[];
+            /**
+             * Presets
+             * @description The shapes of spectra, by name.
+             */
+            presets: {
+                [key: string]: components["schemas"]["Harmonics"];
+            };
+        };
+        /**
+         * Harmonics
+         * @description A preset: amplitude relative to h = 1.
+         */
+        Harmonics: {
+            /**
+             * Lines
+             * @description Amplitude by harmonic number, a ratio to harmonic 1.
+             */
+            lines: Record<string, never>;
+            /**
+             * Source
+             * @description Where the shape is from.
+             */
+            source: string;
+        };
+        /**
+         * HouseRules
+         * @description Where the trade disagrees, what this house does. Only notes follow from it, never a finding.
+         */
+        HouseRules: {
+            /**
+             * Unbalanced leads, at most
+             * @description Metres an unbalanced line may be long before a note says so.
+             * @default {
+             *       "value": 7.5,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "common practice: the cautious school; the relaxed says 15 m"
+             *     }
+             */
+            unbalanced_limit_m: components["schemas"]["Value"];
+            /**
+             * Screens of balanced leads
+             * @description Both ends joined is what AES48 asks of equipment that takes pin 1 to its chassis.
+             * @default both-ends
+             * @enum {string}
+             */
+            screens: "both-ends" | "lifted-at-receiver" | "through-capacitor";
+            /**
+             * Two outputs on one input
+             * @description Two outputs on one input.
+             * @default with-resistors
+             * @enum {string}
+             */
+            passive_y: "never" | "with-resistors";
+        };
+        /**
+         * Rig
+         * @description The whole document, as it stands in a file.
+         */
+        Rig: {
+            /**
+             * Format
+             * @description What kind of file this is.
+             * @default ruvak-rig
+             * @constant
+             */
+            format: "ruvak-rig";
+            /**
+             * Version
+             * @description Version of the format.
+             * @default 2
+             * @constant
+             */
+            version: 2;
+            /**
+             * Id
+             * @description Its name in addresses.
+             */
+            id: string;
+            /**
+             * Name
+             * @description What it is called.
+             */
+            name: string;
+            /**
+             * Occasion
+             * @description What it is for.
+             * @default
+             */
+            occasion: string;
+            /** @description The building or place, with its mains and its earth. */
+            venue: components["schemas"]["Venue"];
+            /**
+             * Lengths in
+             * @description Metres or feet on screen; the file is in metres.
+             * @default m
+             * @enum {string}
+             */
+            length_unit: "m" | "ft";
+            /**
+             * @description Average programme against digital full scale: smpte-rp-155, ebu-r-68, or levels of its own.
+             * @default {
+             *       "full_scale_dbu": 24,
+             *       "nominal_dbu": 4,
+             *       "source": "SMPTE RP 155: +4 dBu = -20 dBFS"
+             *     }
+             */
+            alignment: components["schemas"]["Alignment"];
+            /**
+             * @description What holds where nobody has measured; what is left out is taken from the library.
+             * @default null
+             */
+            assumptions: components["schemas"]["Assumptions"] | null;
+            /**
+             * Gear
+             * @description Devices.
+             * @default []
+             */
+            gear: components["schemas"]["Gear"][];
+            /**
+             * Kit
+             * @description Leads, adapters and boxes.
+             * @default []
+             */
+            kit: components["schemas"]["KitItem"][];
+            /**
+             * Runs
+             * @description Paths from sources to destinations.
+             * @default []
+             */
+            runs: components["schemas"]["Run"][];
+            /**
+             * Bonds
+             * @description Metal between devices beside the runs: video, USB, network, aerials, rack rails.
+             * @default []
+             */
+            bonds: components["schemas"]["Bond"][];
+            /**
+             * Parts
+             * @description The parts gear and kit are made of; those of the library need not be repeated.
+             * @default []
+             */
+            parts: components["schemas"]["Part"][];
+        };
+        /**
+         * Segment
+         * @description Default of a conductor that leads to an earth point of some kind.
+         */
+        Segment: {
+            /** @description Resistance in ohms. */
+            ohm: components["schemas"]["Value"];
+            /** @description Length in metres, which sets its inductance. */
+            length_m: components["schemas"]["Value"];
+        };
+        /**
+         * Venue
+         * @description Where it happens.
+         */
+        Venue: {
+            /**
+             * Programme at the listener
+             * @description How loud average programme is at the listener; hum is then told as sound level too.
+             * @default null
+             */
+            programme_db_spl: number | null;
+            /**
+             * The empty room
+             * @description The room's own noise, A-weighted.
+             * @default null
+             */
+            noise_dba: number | null;
+            /**
+             * Venue
+             * @description What it is called.
+             */
+            name: string;
+            /**
+             * Mains
+             * @description Mains frequency in Hz.
+             * @default 50
+             * @enum {integer}
+             */
+            mains_hz: 50 | 60;
+            /**
+             * @description Phase to neutral; left out, the assumption for the frequency.
+             * @default null
+             */
+            mains_v: components["schemas"]["Value"] | null;
+            /**
+             * Earth
+             * @description The protective earth as a tree: boards, circuits, strips, outlets. Devices name the outlet they are at.
+             * @default []
+             */
+            earth: components["schemas"]["EarthPoint"][];
+            /**
+             * @description The main earth bar on the plan; left out, its origin.
+             * @default null
+             */
+            bar_at: components["schemas"]["Position"] | null;
+            /**
+             * Mains
+             * @description Mains cables on the plan.
+             * @default []
+             */
+            mains: components["schemas"]["MainsRun"][];
+            /**
+             * @description What this house does where the trade disagrees.
+             * @default {
+             *       "unbalanced_limit_m": {
+             *         "high": null,
+             *         "low": null,
+             *         "source": "common practice: the cautious school; the relaxed says 15 m",
+             *         "value": 7.5
+             *       },
+             *       "screens": "both-ends",
+             *       "passive_y": "with-resistors"
+             *     }
+             */
+            house: components["schemas"]["HouseRules"];
+            /**
+             * Revision
+             * @description Counts what was changed about the venue since it was first described.
+             * @default 1
+             */
+            revision: number;
+            /**
+             * @description By how many degrees, at the mains frequency, voltages induced by a stated field or mains current lead the
+             *     measured earth voltages; h times that at harmonic h. Left out: not known, then they have no phase to each other.
+             * @default null
+             */
+            induced_phase_deg: components["schemas"]["Value"] | null;
+        };
+        /**
+         * RigVersion
+         * @description Where a rig stands: what a browser asks for every second.
+         */
+        RigVersion: {
+            /**
+             * Version
+             * @description Where it stands.
+             */
+            version: string;
+            /**
+             * Saved At
+             * Format: date-time
+             * @description When it was last saved.
+             */
+            saved_at: string;
+        };
+        /**
+         * CopyBody
+         * @description What a copy of a rig is called, and for which occasion it is.
+         */
+        CopyBody: {
+            /**
+             * Name
+             * @description What the copy is called.
+             */
+            name: string;
+            /**
+             * Occasion
+             * @description What the copy is for.
+             * @default
+             */
+            occasion: string;
+        };
+        /**
+         * SessionBody
+         * @description This browser's person and the token every change must carry in X-CSRF-Token.
+         */
+        SessionBody: {
+            /**
+             * Person Name
+             * @description The person's name.
+             */
+            person_name: string;
+            /**
+             * Csrf Token
+             * @description To be sent back with every change.
+             */
+            csrf_token: string;
+            /**
+             * App Version
+             * @description Version of the program.
+             */
+            app_version: string;
+        };
+        /**
+         * PersonBody
+         * @description A new name for the person at this browser.
+         */
+        PersonBody: {
+            /**
+             * Name
+             * @description The name to be called by.
+             */
+            name: string;
         };
     };
     responses: never;
@@ -5528,11 +5574,14 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    session_read_session_session_get: {
+    analyses_read_overview_rigs__rig_id__versions__version__overview_get: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                rig_id: string;
+                version: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -5543,7 +5592,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionBody"];
+                    "application/json": components["schemas"]["Overview"];
                 };
             };
             /** @description Forbidden */
@@ -5602,16 +5651,486 @@ export interface operations {
             };
         };
     };
-    session_rename_person_session_put: {
+    analyses_read_runs_rigs__rig_id__versions__version__runs_get: {
+        parameters: {
+            query: {
+                keys: string;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+                version: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_read_run_rigs__rig_id__versions__version__runs__run_id__get: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                rig_id: string;
+                version: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunAnalysis"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_read_drawing_rigs__rig_id__versions__version__runs__run_id__drawing_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                version: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunDrawing"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_read_destinations_rigs__rig_id__versions__version__destinations_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                version: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DestinationList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_read_connections_rigs__rig_id__versions__version__connections_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                version: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroundLoopList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_list_remedies_rigs__rig_id__runs__run_id__remedies_get: {
+        parameters: {
+            query?: {
+                first?: boolean;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemedyList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edits_edit_rig_rigs__rig_id__edits_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PersonBody"];
+                "application/json": components["schemas"]["EditBody"];
             };
         };
         responses: {
@@ -5621,7 +6140,1388 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionBody"];
+                    "application/json": components["schemas"]["EditOutcome"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edits_preview_edit_rigs__rig_id__preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edits_undo_edit_rigs__rig_id__undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditOutcome"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edits_redo_edit_rigs__rig_id__redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditOutcome"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edits_list_history_rigs__rig_id__history_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_read_lines_rigs__rig_id__lines_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_read_input_list_rigs__rig_id__input_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InputListBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_read_screen_current_rigs__rig_id__screen_current_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScreenCurrentBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_list_formulas_formulas_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_list_contacts_contacts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContactList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_list_choices_rigs__rig_id__runs__run_id__choices_get: {
+        parameters: {
+            query: {
+                at: number;
+                replace?: boolean;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceChoiceList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_rewire_run_rigs__rig_id__runs__run_id__pieces_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PiecesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rewired"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    health_health_health_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    health_openapi_openapi_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_read_kit_lines_rigs__rig_id__kit_lines_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitReading"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_read_kit_list_rigs__rig_id__kit_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitListBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitReading"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_export_kit_rigs__rig_id__kit_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_list_parts_parts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartSummaryList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_read_part_parts__part_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                part_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Part"];
                 };
             };
             /** @description Forbidden */
@@ -6281,1110 +8181,7 @@ export interface operations {
             };
         };
     };
-    edits_edit_rig_rigs__rig_id__edits_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EditOutcome"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    edits_preview_edit_rigs__rig_id__preview_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PreviewBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Preview"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    edits_undo_edit_rigs__rig_id__undo_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AgainBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EditOutcome"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    edits_redo_edit_rigs__rig_id__redo_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AgainBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EditOutcome"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    edits_list_history_rigs__rig_id__history_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HistoryList"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    analyses_read_overview_rigs__rig_id__versions__version__overview_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-                version: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Overview"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    analyses_read_runs_rigs__rig_id__versions__version__runs_get: {
-        parameters: {
-            query: {
-                keys: string;
-            };
-            header?: never;
-            path: {
-                rig_id: string;
-                version: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RunDetails"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    analyses_read_run_rigs__rig_id__versions__version__runs__run_id__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-                version: string;
-                run_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RunAnalysis"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    analyses_read_destinations_rigs__rig_id__versions__version__destinations_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-                version: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DestinationList"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    analyses_read_connections_rigs__rig_id__versions__version__connections_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-                version: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["GroundLoopList"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    analyses_list_remedies_rigs__rig_id__runs__run_id__remedies_get: {
-        parameters: {
-            query?: {
-                first?: boolean;
-            };
-            header?: never;
-            path: {
-                rig_id: string;
-                run_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RemedyList"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    entry_read_lines_rigs__rig_id__lines_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LinesBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Readings"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    entry_read_input_list_rigs__rig_id__input_list_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["InputListBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Readings"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    entry_read_screen_current_rigs__rig_id__screen_current_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ScreenCurrentBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Preview"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    entry_list_formulas_formulas_get: {
+    session_read_session_session_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -7399,7 +8196,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FormulaList"];
+                    "application/json": components["schemas"]["SessionBody"];
                 };
             };
             /** @description Forbidden */
@@ -7458,173 +8255,16 @@ export interface operations {
             };
         };
     };
-    entry_list_contacts_contacts_get: {
+    session_rename_person_session_put: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ContactList"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    entry_list_choices_rigs__rig_id__runs__run_id__choices_get: {
-        parameters: {
-            query: {
-                at: number;
-                replace?: boolean;
-            };
-            header?: never;
-            path: {
-                rig_id: string;
-                run_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PieceChoiceList"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    entry_rewire_run_rigs__rig_id__runs__run_id__pieces_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-                run_id: string;
-            };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PiecesBody"];
+                "application/json": components["schemas"]["PersonBody"];
             };
         };
         responses: {
@@ -7634,525 +8274,9 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Rewired"];
+                    "application/json": components["schemas"]["SessionBody"];
                 };
             };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    kit_read_kit_lines_rigs__rig_id__kit_lines_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LinesBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KitReading"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    kit_read_kit_list_rigs__rig_id__kit_list_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["KitListBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KitReading"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    kit_export_kit_rigs__rig_id__kit_csv_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    kit_list_parts_parts_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PartSummaryList"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    kit_read_part_parts__part_id__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                part_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Part"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    health_health_health_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Health"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    health_openapi_openapi_json_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
             /** @description Forbidden */
             403: {
                 headers: {

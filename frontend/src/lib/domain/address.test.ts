@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { addressOf, placeOf, type Place } from './address';
+import { addressOf, placeOf, type ScreenPlace } from './address';
 
-const PLACES: Place[] = [
+const PLACES: ScreenPlace[] = [
 	{ station: 'rigs', rig: null, run: null },
 	{ station: 'runs', rig: null, run: null },
 	{ station: 'kit', rig: null, run: null },

@@ -1,19 +1,16 @@
 /** Addresses of what is on screen, so that a rig, a station of it and a run can be sent to somebody. */
 
-/** Stations of one rig; the list of rigs belongs to none and has the address `/rigs`. */
-const OF_A_RIG = ['runs', 'kit', 'changes'] as const;
-
-export type Station = (typeof OF_A_RIG)[number] | 'rigs';
+import { stationNamed, type Station } from './stations';
 
 /** What an address names. Without a rig, the rig that was open last is meant. */
-export interface Place {
+export interface ScreenPlace {
 	station: Station;
 	rig: string | null;
 	run: string | null;
 }
 
 /** The address after `#`; a run belongs into that of the runs alone. */
-export function addressOf({ station, rig, run }: Place): string {
+export function addressOf({ station, rig, run }: ScreenPlace): string {
 	if (station === 'rigs') return '/rigs';
 	if (rig === null) return station === 'runs' ? '/' : `/${station}`;
 	const address = `/rigs/${encodeURIComponent(rig)}/${station}`;
@@ -21,7 +18,7 @@ export function addressOf({ station, rig, run }: Place): string {
 }
 
 /** What an address after `#` names, or null where there is nothing at it. */
-export function placeOf(address: string): Place | null {
+export function placeOf(address: string): ScreenPlace | null {
 	let parts: string[];
 	try {
 		parts = address.split('/').filter(Boolean).map(decodeURIComponent);
@@ -38,5 +35,3 @@ export function placeOf(address: string): Place | null {
 	if (!station || more.length > 0 || (run !== undefined && station !== 'runs')) return null;
 	return { station, rig, run: run ?? null };
 }
-
-const stationNamed = (name: string): Station | undefined => OF_A_RIG.find((station) => station === name);

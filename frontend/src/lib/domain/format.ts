@@ -1,6 +1,10 @@
 /** Numbers as people read them: a tenth at most, true minus sign, units always. */
 const MINUS = '\u2212';
 
+/** A number as people type it, with a decimal comma or a true minus sign; NaN where it is none. */
+export const typedNumber = (text: string): number =>
+	Number(text.trim().replace(',', '.').replace(MINUS, '-'));
+
 /** One decimal below 100, none above; never "-0.0". */
 export function number(value: number, digits = 1): string {
 	const places = Math.abs(value) >= 100 ? 0 : digits;

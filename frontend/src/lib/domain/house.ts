@@ -6,17 +6,6 @@ import { toMetres, type LengthUnit } from './format';
 type House = Schemas['HouseRules'];
 export type HouseField = keyof House | 'programme_db_spl' | 'noise_dba';
 
-export const SCREENS: Record<House['screens'], string> = {
-	'both-ends': 'joined at both ends',
-	'lifted-at-receiver': 'lifted at the receiving end',
-	'through-capacitor': 'through a capacitor at the receiving end'
-};
-
-export const PASSIVE_Y: Record<House['passive_y'], string> = {
-	'with-resistors': 'only through resistors',
-	never: 'never'
-};
-
 const LABELS: Record<HouseField, string> = {
 	unbalanced_limit_m: 'House rule: longest unbalanced run',
 	screens: 'House rule: screens',

@@ -15,6 +15,14 @@ export function shownInput(run: Schemas['RunAnalysis'], asked: string | null): I
 	return at(asked) ?? at(run.findings[0]?.subject) ?? inputs[0];
 }
 
+/** Whether nothing arrives yet, because a microphone's power is off. */
+export const isUnpowered = (run: Schemas['RunAnalysis']): boolean =>
+	run.findings.some((one) => one.code === 'phantom_missing');
+
+/** Its hum as it sounds, A-weighted; a loudspeaker has none of its own. */
+export const humOf = (input: InputResult | undefined): number | null =>
+	input?.loudspeaker ? null : (input?.hum?.weighted_dbu ?? null);
+
 /** By its label alone, or by its device where the run goes to several. */
 export function inputName(rig: Schemas['Rig'], run: Schemas['RunAnalysis'], one: InputResult): string {
 	const inputs = run.result.inputs;

@@ -12,7 +12,7 @@ describe('a new rig', () => {
 		} as const;
 		expect(JSON.parse(newRigFile(said))).toEqual({
 			format: 'ruvak-rig',
-			version: 1,
+			version: 2,
 			id: 'lantern-evening',
 			name: 'Lantern Evening',
 			occasion: '',

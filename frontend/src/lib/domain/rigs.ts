@@ -18,7 +18,7 @@ export interface Beginning {
 export function newRigFile(said: Beginning): string {
 	return JSON.stringify({
 		format: 'ruvak-rig',
-		version: 1,
+		version: 2,
 		id: idFrom(said.name),
 		name: said.name.trim(),
 		occasion: said.occasion.trim(),

@@ -69,8 +69,13 @@ export function spansOf(drawing: Drawing, space: StripSpace): Map<string, Span> 
 export const rowOf = (connector: Connector, index: number): number =>
 	connector.contacts.length === 2 && !connector.form.startsWith('loudspeaker') ? index * 2 : index;
 
+type LaneSpace = Pick<StripSpace, 'top' | 'laneGap'>;
+
 /** Where each lane begins, by its number, and how many rows it has. */
-export function lanesOf(drawing: Drawing, top: number): { top: number; rows: number }[] {
+export function lanesOf(
+	drawing: Drawing,
+	{ top, laneGap = LANE_GAP }: LaneSpace
+): { top: number; rows: number }[] {
 	const rows: number[] = [];
 	for (const connector of connectorsOf(drawing)) {
 		const own = 1 + rowOf(connector, connector.contacts.length - 1);
@@ -86,14 +91,14 @@ export function lanesOf(drawing: Drawing, top: number): { top: number; rows: num
 	return Array.from(rows, (count, index) => {
 		// A lane nobody stands in takes no room.
 		const lane = { top: y, rows: count ?? 0 };
-		if (count) y += (count - 1) * PITCH + LANE_GAP + (named.has(index + 1) ? NAME : 0);
+		if (count) y += (count - 1) * PITCH + laneGap + (laneGap === LANE_GAP && named.has(index + 1) ? NAME : 0);
 		return lane;
 	});
 }
 
 export function placeContacts(drawing: Drawing, space: StripSpace): Map<string, Spot> {
 	const spans = spansOf(drawing, space);
-	const lanes = lanesOf(drawing, space.top);
+	const lanes = lanesOf(drawing, space);
 	const spots = new Map<string, Spot>();
 	for (const piece of drawing.pieces) {
 		const span = spans.get(piece.id);

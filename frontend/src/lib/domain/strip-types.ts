@@ -20,6 +20,16 @@ export interface ContactMark extends Spot {
 /** How a conductor is drawn, by what it carries from the source or brings to the destination. */
 export type Look = 'left' | 'right' | 'hot' | 'cold' | 'screen' | 'idle';
 
+/** The theme's colour of each. */
+export const INK: Record<Look, string> = {
+	left: 'var(--wire-left)',
+	hot: 'var(--wire-left)',
+	right: 'var(--wire-right)',
+	cold: 'var(--wire-cold)',
+	screen: 'var(--wire-screen)',
+	idle: 'var(--wire-screen)'
+};
+
 export interface Line {
 	path: string;
 	look: Look;
@@ -102,6 +112,8 @@ export interface StripSpace {
 	/** Room beside the end contacts for what stands there. */
 	left: number;
 	right: number;
+	/** Between the lanes of pieces beside each other, where it is not the strip's own. */
+	laneGap?: number;
 }
 
 /** From where to where a piece reaches across the strip. */

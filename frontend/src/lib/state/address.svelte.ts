@@ -14,22 +14,27 @@ import type { Desk } from './desk.svelte';
 export function followAddress(desk: Desk, rigIds: () => readonly string[] | null): void {
 	$effect(() => {
 		const place = placeOf(router.location);
-		if (place) untrack(() => desk.goTo(place));
+		if (place) untrack(() => desk.selection.goTo(place));
 	});
 	// An address without a rig means the rig that was open last, or the first where that is gone.
 	$effect(() => {
 		const ids = rigIds();
-		if (desk.rigId !== null || ids === null || placeOf(router.location)?.rig !== null) return;
-		const last = desk.lastRig();
+		if (desk.selection.rigId !== null || ids === null || placeOf(router.location)?.rig !== null) return;
+		const last = desk.selection.lastRig();
 		const rig = ids.find((id) => id === last) ?? ids[0];
-		if (rig !== undefined) untrack(() => desk.goTo({ station: 'rigs', rig, run: null }));
+		if (rig !== undefined) untrack(() => desk.selection.goTo({ station: 'rigs', rig, run: null }));
 	});
 	$effect(() => {
 		const place = placeOf(router.location);
-		if (!place || place.station === 'rigs' || desk.rigId === null) return;
-		const address = addressOf({ station: place.station, rig: desk.rigId, run: desk.runId });
+		if (!place || place.station === 'rigs' || desk.selection.rigId === null) return;
+		const address = addressOf({
+			station: place.station,
+			rig: desk.selection.rigId,
+			run: desk.selection.runId
+		});
 		if (address === router.location) return;
-		const elsewhere = place.rig !== desk.rigId || (place.station === 'runs' && place.run !== desk.runId);
+		const elsewhere =
+			place.rig !== desk.selection.rigId || (place.station === 'runs' && place.run !== desk.selection.runId);
 		// The same place said in full is no step of its own to go back over.
 		void (place.rig !== null && elsewhere ? push(address) : replace(address));
 	});

@@ -1,14 +1,16 @@
 /** One-key commands. None works while something is being typed. */
 import { push } from 'svelte-spa-router';
 import { addressOf } from '../domain/address';
-import { STATIONS } from '../stations';
+import { STATIONS } from '../domain/stations';
 import type { Desk } from './desk.svelte';
 import { theme } from './theme.svelte';
 
 export const KEYS: readonly (readonly [string, string])[] = [
 	['↑ ↓', 'walk the runs; in the remedies, walk the remedies'],
 	['→', 'from a run to its remedies'],
-	['Enter', 'apply the remedy you are looking at'],
+	['Enter', 'open or close a run; in the remedies, apply the one you are looking at'],
+	['Esc', 'close the opened run'],
+	['X', 'mark a run, to change several together'],
 	['/', 'type a run'],
 	['U', 'undo'],
 	['Shift U', 'redo'],
@@ -31,29 +33,26 @@ function typing(target: EventTarget | null): boolean {
 const usesArrows = (target: EventTarget | null): boolean =>
 	target instanceof Element && target.closest('[role=slider], [role=radiogroup]') !== null;
 
+const dialogOpen = (): boolean =>
+	document.querySelector('[role=dialog][data-state=open], :popover-open') !== null;
+
 export function shortcuts(event: KeyboardEvent, desk: Desk, help: () => void): void {
 	if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
 	if (event.key.startsWith('Arrow') && usesArrows(event.target)) return;
 	const station = STATIONS.find((one) => one.key === event.key.toUpperCase());
 	if (event.key === '/') document.querySelector<HTMLElement>('#line')?.focus();
-	else if (event.key === 'u') void desk.undo();
-	else if (event.key === 'U') void desk.redo();
+	else if (event.key === 'u') void desk.sync.undo();
+	else if (event.key === 'U') void desk.sync.redo();
 	else if (event.key.toLowerCase() === 't') theme.toggle();
 	else if (event.key === '?') help();
-	else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') walkRuns(event, desk);
+	else if (event.key === 'ArrowDown') desk.selection.walk(1);
+	else if (event.key === 'ArrowUp') desk.selection.walk(-1);
+	else if (event.key.toLowerCase() === 'x' && desk.selection.shownId !== null)
+		desk.selection.mark(desk.selection.shownId, false);
+	else if (event.key === 'Escape' && desk.selection.opened && !dialogOpen()) desk.selection.close();
 	else if (event.key === 'ArrowRight') document.querySelector<HTMLElement>('button.remedy')?.focus();
 	else if (station && !event.shiftKey)
-		void push(addressOf({ station: station.id, rig: desk.rigId, run: desk.runId }));
+		void push(addressOf({ station: station.id, rig: desk.selection.rigId, run: desk.selection.runId }));
 	else return;
 	event.preventDefault();
-}
-
-function walkRuns(event: KeyboardEvent, desk: Desk): void {
-	const runs = [...document.querySelectorAll<HTMLElement>('article[data-run]')];
-	const here = runs.findIndex((run) => run.getAttribute('aria-current') === 'true');
-	const next = runs[here + (event.key === 'ArrowDown' ? 1 : -1)];
-	const id = next?.dataset['run'];
-	if (id === undefined) return;
-	desk.select(id);
-	next?.querySelector<HTMLElement>('button.pick-run')?.focus();
 }

@@ -6,9 +6,12 @@
 	import { getDesk } from '../../lib/state/desk.svelte';
 
 	const desk = getDesk();
-	const rig = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
+	const rig = createQuery(() => ({
+		...rigQuery(desk.selection.rigId ?? ''),
+		enabled: desk.selection.rigId !== null
+	}));
 	const lines = createQuery(() => ({
-		...historyQuery(desk.rigId ?? '', rig.data?.version ?? ''),
+		...historyQuery(desk.selection.rigId ?? '', rig.data?.version ?? ''),
 		enabled: rig.data !== undefined
 	}));
 	const WORDS: Record<string, string> = { edit: '', undo: 'Undid: ', redo: 'Did again: ' };

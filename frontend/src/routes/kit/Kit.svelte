@@ -8,7 +8,10 @@
 	import { getDesk } from '../../lib/state/desk.svelte';
 
 	const desk = getDesk();
-	const rig = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
+	const rig = createQuery(() => ({
+		...rigQuery(desk.selection.rigId ?? ''),
+		enabled: desk.selection.rigId !== null
+	}));
 </script>
 
 <svelte:head><title>Kit · Ruvak</title></svelte:head>
@@ -25,7 +28,7 @@
 				<p class="quiet">What is in the cupboard. Remedies look here first.</p>
 			</div>
 			<a class="btn preset-tonal no-print" href="/api/rigs/{rig.data.rig.id}/kit.csv" download
-				>Take away as CSV</a
+				>Export as CSV</a
 			>
 		</header>
 		<KitLines rigId={rig.data.rig.id} />

@@ -15,7 +15,10 @@
 	const desk = getDesk();
 	const queries = useQueryClient();
 	const rigs = createQuery(() => rigsQuery());
-	const open = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
+	const open = createQuery(() => ({
+		...rigQuery(desk.selection.rigId ?? ''),
+		enabled: desk.selection.rigId !== null
+	}));
 	const names = $derived((rigs.data ?? []).map((one) => one.name));
 	// A rig that is called something else now is called so in the list.
 	$effect(() => {
@@ -57,12 +60,12 @@
 			return;
 		}
 		await queries.invalidateQueries({ queryKey: rigsQuery().queryKey });
-		if (desk.rigId === id) desk.forget();
+		if (desk.selection.rigId === id) desk.selection.forget();
 		queries.removeQueries({ queryKey: rigQuery(id).queryKey });
 	}
 
 	async function openRig(id: string): Promise<void> {
-		desk.open(id);
+		desk.selection.open(id);
 		await push(addressOf({ station: 'runs', rig: id, run: null }));
 	}
 </script>
@@ -76,7 +79,7 @@
 			>New rig</button
 		>
 		<label class="btn preset-tonal">
-			{reading ? 'Reading…' : 'Bring in a rig file'}
+			{reading ? 'Reading…' : 'Import a rig file'}
 			<input
 				type="file"
 				accept=".json,application/json"
@@ -116,14 +119,14 @@
 			{#each rigs.data as rig (rig.id)}
 				<RigLine
 					{rig}
-					isOpen={rig.id === desk.rigId}
+					isOpen={rig.id === desk.selection.rigId}
 					suggested={copyName(rig.name, names)}
 					onopen={() => void openRig(rig.id)}
 					oncopy={(name, occasion) => bring('The rig was not copied.', copyRig(rig.id, name, occasion))}
 					ondelete={() => remove(rig.id)}
 				/>
 			{:else}
-				<li class="quiet">No rigs yet. Make a new one, or bring in a rig file.</li>
+				<li class="quiet">No rigs yet. Create one, or import a rig file.</li>
 			{/each}
 		</ul>
 		{#if open.data}

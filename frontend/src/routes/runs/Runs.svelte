@@ -1,48 +1,98 @@
-<!-- Strips grouped by where they go; beside them what to do about the selected one. -->
+<!-- Every run a line, the selected one opened in place to its strip, its figures and what cures it. -->
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import { tick } from 'svelte';
+	import { onDestroy, tick } from 'svelte';
 	import { MediaQuery } from 'svelte/reactivity';
-	import Assumed from '../../lib/components/frame/Assumed.svelte';
-	import RigFindings from '../../lib/components/frame/RigFindings.svelte';
+	import { Virtualizer, type VirtualizerHandle } from 'virtua/svelte';
 	import { rigQuery, rigsQuery } from '../../lib/api/queries';
-	import Bench from '../../lib/components/bench/Bench.svelte';
-	import Details from '../../lib/components/bench/Details.svelte';
 	import NoRuns from '../../lib/components/entry/NoRuns.svelte';
-	import RunCard from '../../lib/components/strip/RunCard.svelte';
-	import { grouped, worstFirst, worstRun } from '../../lib/domain/groups';
+	import RigFindings from '../../lib/components/frame/RigFindings.svelte';
+	import ListHead from '../../lib/components/runs/ListHead.svelte';
+	import ListTools from '../../lib/components/runs/ListTools.svelte';
+	import RunRow from '../../lib/components/runs/RunRow.svelte';
+	import { rowsOf, worstRun, type Row } from '../../lib/domain/groups';
+	import { keepInSight } from '../../lib/components/runs/scrolling';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
 	const desk = getDesk();
-	const query = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
+	const query = createQuery(() => ({
+		...rigQuery(desk.selection.rigId ?? ''),
+		enabled: desk.selection.rigId !== null
+	}));
 	const rigs = createQuery(() => rigsQuery());
-	const state = $derived(query.data);
-	const groups = $derived(state ? (desk.order === 'worst' ? worstFirst(state) : grouped(state)) : []);
-	const runs = $derived(groups.flatMap((group) => group.runs));
+	const view = $derived(query.data);
+	const rows = $derived(view ? rowsOf(view, desk.selection.order) : []);
+	const runs = $derived(rows.flatMap((row) => (row.kind === 'run' ? [row.run] : [])));
 	const selected = $derived(
-		runs.find((run) => run.run === desk.runId) ?? (state ? worstRun(state) : undefined)
+		runs.find((run) => run.run === desk.selection.runId) ?? (view ? worstRun(view) : undefined)
 	);
-	const many = $derived(runs.length > 3);
+	/** Its id alone: what comes into sight must not follow every new figure. */
+	const selectedId = $derived(selected?.run);
+	const selectedAt = $derived(rows.findIndex((row) => row.kind === 'run' && row.run === selected));
+	const printing = new MediaQuery('print');
+	let list: HTMLElement | undefined = $state();
+	let virtualizer: VirtualizerHandle | undefined = $state();
 
-	/** What is selected elsewhere, or worst of all on opening, comes into sight; before that, what is said of the rig. */
 	$effect(() => {
-		const [run, order] = [selected?.run, desk.order];
-		const first = desk.runId === null && (state?.analysis.findings ?? []).length > 0;
-		if (run && order && !first)
-			void tick().then(() =>
-				document.querySelector(`article[data-run="${run}"]`)?.scrollIntoView({ block: 'nearest' })
-			);
+		desk.selection.listed = runs.map((run) => run.run);
+		desk.selection.worstId = selectedId ?? null;
 	});
-	const wide = new MediaQuery('min-width: 980px');
-	const preview = $derived(desk.preview?.after.run === selected?.run ? desk.preview : null);
+
+	/** What is selected elsewhere, or worst of all on opening, comes into sight. */
+	$effect(() => {
+		const [run, order, opened] = [selectedId, desk.selection.order, desk.selection.opened];
+		if (run && order && opened !== undefined) void bringIntoSight(run);
+	});
+
+	/** The list may be left while its sizes still settle. */
+	let isLeft = false;
+	onDestroy(() => (isLeft = true));
+
+	async function bringIntoSight(run: string): Promise<void> {
+		await tick();
+		if (!list || isLeft) return;
+		const isMine = () => !isLeft && selectedId === run;
+		await keepInSight(
+			() => {
+				const line = isMine() ? list?.querySelector<HTMLElement>(`article[data-run="${run}"]`) : null;
+				if (line && desk.selection.walkedTo === run) {
+					line.querySelector<HTMLElement>('.pick-run')?.focus({ preventScroll: true });
+					desk.selection.walkedTo = null;
+				}
+				return line;
+			},
+			list,
+			() => {
+				if (isMine()) virtualizer?.scrollToIndex(selectedAt, { align: 'center' });
+			}
+		);
+	}
 </script>
 
-<svelte:head><title>{state ? `${state.rig.name} · Runs` : 'Ruvak'}</title></svelte:head>
+<svelte:head><title>{view ? `${view.rig.name} · Runs` : 'Ruvak'}</title></svelte:head>
 
-{#if !state}
+{#snippet line(row: Row)}
+	{#if view}
+		{#if row.kind === 'heading'}
+			<h2 class="heading group">
+				{row.group.words}
+				{#if row.group.together}<span class="together">{row.group.together}</span>{/if}
+			</h2>
+		{:else}
+			<RunRow
+				state={view}
+				run={row.run}
+				selected={row.run === selected}
+				grouped={desk.selection.order === 'place'}
+			/>
+		{/if}
+	{/if}
+{/snippet}
+
+{#if !view}
 	<div class="waiting">
 		{#if rigs.data?.length === 0}
-			<p>There is no rig here. Make a new one, or bring in a rig file, at <a href="#/rigs">Rigs</a>.</p>
+			<p>There is no rig here. Create one, or import a rig file, at <a href="#/rigs">Rigs</a>.</p>
 		{:else if query.isError}
 			<p>The rig could not be opened. What was saved is safe; <a href="#/rigs">Rigs</a> lists the others.</p>
 		{:else}
@@ -54,74 +104,63 @@
 		{/if}
 	</div>
 {:else if !selected}
-	<NoRuns unit={state.rig.length_unit ?? 'm'} />
+	<NoRuns unit={view.rig.length_unit ?? 'm'} />
 {:else}
 	<div class="runs">
-		<div class="list">
-			<div class="above no-print">
-				{#if many}
-					<div class="segments" role="group" aria-label="Order of the runs">
-						<button type="button" aria-pressed={desk.order === 'place'} onclick={() => (desk.order = 'place')}
-							>By destination</button
-						>
-						<button type="button" aria-pressed={desk.order === 'worst'} onclick={() => (desk.order = 'worst')}
-							>Worst first</button
-						>
-					</div>
-				{/if}
-				<Assumed {state} />
-			</div>
-			<RigFindings {state} />
-			{#each groups as group (group.words)}
-				<h2 class="heading group">
-					{group.words}
-					{#if group.together}<span class="together">{group.together}</span>{/if}
-				</h2>
-				{#each group.runs as run (run.run)}
-					<RunCard rig={state.rig} {run} selected={run.run === selected.run} />
-					{#if run.run === selected.run}
-						{#if !wide.current}<Bench {state} run={selected} />{/if}
-						<div class="details"><Details rig={state.rig} {run} after={preview?.after ?? null} /></div>
-					{/if}
-				{/each}
-			{/each}
+		<div class="above no-print"><ListTools state={view} count={runs.length} /></div>
+		<h2 class="sr-only">Runs</h2>
+		<RigFindings state={view} />
+		<ListHead />
+		<div class="list" bind:this={list}>
+			{#if printing.current}
+				{#each rows as row (row.key)}{@render line(row)}{/each}
+			{:else if list}
+				<Virtualizer
+					bind:this={virtualizer}
+					data={rows}
+					getKey={(row) => row.key}
+					scrollRef={list}
+					keepMounted={selectedAt < 0 ? [] : [selectedAt]}
+				>
+					{#snippet children(row: Row)}{@render line(row)}{/snippet}
+				</Virtualizer>
+			{/if}
 		</div>
-		{#if wide.current}<Bench {state} run={selected} />{/if}
 	</div>
 {/if}
 
 <style>
 	.runs {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 23.5rem;
+		display: flex;
+		flex-direction: column;
 		flex: 1;
 		min-height: 0;
+		/* Mark, number, name, way, socket, levels, verdict, sentence: of every line and of the words over them. */
+		--columns: 1rem 1.5rem minmax(5rem, 8.5rem) minmax(8rem, 13.5rem) minmax(4.5rem, 7.5rem) 150px 3.9rem
+			minmax(0, 1fr);
 	}
-	/* Each side scrolls by itself, so that a remedy far down still previews on a strip in sight. */
+	.runs :global(.columns) {
+		display: grid;
+		align-items: center;
+		column-gap: 0.9rem;
+	}
+	@media (min-width: 981px) {
+		.runs :global(.columns) {
+			grid-template-columns: var(--columns);
+		}
+	}
 	.list {
+		flex: 1;
+		min-height: 0;
 		overflow-y: auto;
+		overflow-anchor: none;
 	}
 	.above {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.5rem 1.5rem;
-		align-items: start;
-		padding: 0.6rem 1.25rem;
-		position: sticky;
-		top: 0;
-		z-index: 5;
-		background: var(--ground);
+		padding: 0.45rem 1.1rem;
 		border-bottom: 1px solid var(--line);
 	}
-	.above:not(:has(> *)) {
-		display: none;
-	}
-	/* Opened, the questions scroll with the rest instead of covering it. */
-	.above:has(:global(details[open])) {
-		position: static;
-	}
 	.group {
-		padding: 0.7rem 1.25rem 0.4rem;
+		padding: 0.6rem 1.1rem 0.3rem;
 	}
 	.together {
 		font-weight: 400;
@@ -131,10 +170,6 @@
 		text-transform: none;
 		letter-spacing: normal;
 	}
-	.details {
-		padding: 1.1rem 1.25rem;
-		border-bottom: 1px solid var(--line);
-	}
 	.waiting {
 		padding: 2rem;
 	}
@@ -142,19 +177,9 @@
 		text-decoration: underline;
 	}
 	.placeholder {
-		height: 9rem;
-		max-width: 48rem;
-		margin-top: 1.25rem;
+		height: 2.1rem;
+		margin-top: 0.3rem;
 		background: var(--raised);
-	}
-	@media (max-width: 980px) {
-		.runs {
-			display: block;
-		}
-		/* There the page scrolls under the top bar, and this with it. */
-		.above {
-			position: static;
-		}
 	}
 	@media print {
 		.runs {

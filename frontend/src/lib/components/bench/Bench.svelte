@@ -4,7 +4,6 @@
 	import type { Schemas } from '../../api/client';
 	import { worstOf } from '../../domain/grades';
 	import GradeMark from '../marks/GradeMark.svelte';
-	import Tape from '../marks/Tape.svelte';
 	import Remedies from './Remedies.svelte';
 
 	let { state, run }: { state: RigView; run: Schemas['RunAnalysis'] } = $props();
@@ -20,10 +19,6 @@
 </script>
 
 <aside class="bench no-print" aria-label="What to do about {named?.name ?? run.run}">
-	<header>
-		<span class="figure quiet">{named?.number}</span>
-		<Tape name={named?.name ?? run.run} />
-	</header>
 	{#each hazards as one (one.code + one.subject)}
 		<div class="hazard">
 			<GradeMark grade={one.grade} />
@@ -52,16 +47,13 @@
 		display: grid;
 		align-content: start;
 		gap: 0.9rem;
-		padding: 1.1rem 1.2rem 2rem;
-		background: var(--panel);
-		border-left: 1px solid var(--line);
+		padding: 0.2rem 1rem 1.3rem;
 		min-width: 0;
+		/* It goes along, so that a remedy far down still previews on a strip in sight. */
+		position: sticky;
+		top: 0;
+		max-height: calc(100dvh - 12rem);
 		overflow-y: auto;
-	}
-	header {
-		display: flex;
-		align-items: center;
-		gap: 0.7rem;
 	}
 	.hazard {
 		display: grid;
@@ -83,7 +75,8 @@
 	}
 	@media (max-width: 980px) {
 		.bench {
-			border-left: 0;
+			position: static;
+			max-height: none;
 		}
 	}
 </style>

@@ -24,7 +24,7 @@
 
 	const desk = getDesk();
 
-	const input = $derived(shownInput(run, desk.inputKey));
+	const input = $derived(shownInput(run, desk.selection.inputKey));
 	const then = $derived(after && input ? shownInput(after, keyOf(input)) : undefined);
 	const levels = $derived(levelsOf(input));
 	const label = $derived(input ? inputName(rig, run, input) : '');
@@ -41,8 +41,10 @@
 	{#if run.result.inputs.length > 1}
 		<div class="segments which" role="group" aria-label="Input told in figures">
 			{#each run.result.inputs as one (keyOf(one))}
-				<button type="button" aria-pressed={one === input} onclick={() => (desk.inputKey = keyOf(one))}
-					>{inputName(rig, run, one)}</button
+				<button
+					type="button"
+					aria-pressed={one === input}
+					onclick={() => (desk.selection.inputKey = keyOf(one))}>{inputName(rig, run, one)}</button
 				>
 			{/each}
 		</div>

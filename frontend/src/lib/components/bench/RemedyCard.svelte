@@ -27,7 +27,7 @@
 	const mine = $derived(remedy.effects[0]);
 	const others = $derived(remedy.effects.slice(1));
 	const toGet = $derived(remedy.pieces.filter((piece) => !piece.in_kit));
-	const looking = $derived(desk.preview?.id === remedy.id);
+	const looking = $derived(desk.preview.look?.id === remedy.id);
 	// Fixed per card: a card that is taken away still gets its last blur, when nothing derived may be read.
 	const id = untrack(() => remedy.id);
 	// A finger has no hover: its first tap looks, the second applies.
@@ -36,7 +36,7 @@
 	function press(event: MouseEvent): void {
 		const finger = event instanceof PointerEvent && event.pointerType === 'touch';
 		if (finger && !lookedAtBefore) return;
-		void desk.edit(remedy.edit);
+		void desk.sync.edit(remedy.edit);
 	}
 </script>
 
@@ -45,11 +45,11 @@
 	class="remedy"
 	class:looking
 	class:no-help={!remedy.helps}
-	onpointerenter={(event) => event.pointerType !== 'touch' && desk.lookAt(remedy)}
-	onpointerleave={(event) => event.pointerType !== 'touch' && desk.lookAway(id)}
+	onpointerenter={(event) => event.pointerType !== 'touch' && desk.preview.lookAt(remedy)}
+	onpointerleave={(event) => event.pointerType !== 'touch' && desk.preview.lookAway(id)}
 	onpointerdown={() => (lookedAtBefore = looking)}
-	onfocus={() => desk.lookAt(remedy)}
-	onblur={() => desk.lookAway(id)}
+	onfocus={() => desk.preview.lookAt(remedy)}
+	onblur={() => desk.preview.lookAway(id)}
 	onclick={press}
 >
 	<span class="title">

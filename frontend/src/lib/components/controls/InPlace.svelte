@@ -46,7 +46,7 @@
 	function set(device: Schemas['Gear'], setting: Setting, value: string | number | boolean) {
 		const words =
 			typeof value === 'boolean' ? (value ? 'on' : 'off') : typeof value === 'number' ? `${value} dB` : value;
-		void desk.edit({
+		void desk.sync.edit({
 			label: `${device.name}: ${setting.label} ${words}`,
 			ops: [{ ...setField('gear', device.id, 'settings', setting.id), value }]
 		});
@@ -63,7 +63,7 @@
 					value={Number(value)}
 					min={setting.min_db}
 					max={setting.max_db}
-					settled={desk.queued === 0}
+					settled={desk.sync.queued === 0}
 					onset={(next) => set(one, setting, next)}
 				/>
 			{:else if setting.type === 'choice'}
@@ -83,7 +83,7 @@
 		</div>
 	{/each}
 	{#if isEarthed(parts.get(one.part), one)}
-		<PlugControl {rig} gear={one} onset={(choice) => void desk.edit(plugEdit(rig, one, choice))} />
+		<PlugControl {rig} gear={one} onset={(choice) => void desk.sync.edit(plugEdit(rig, one, choice))} />
 	{/if}
 {/snippet}
 
@@ -98,7 +98,7 @@
 				lengthM={lead.lengthM}
 				unit={rig.length_unit ?? 'm'}
 				onset={(length_m) =>
-					void desk.edit({
+					void desk.sync.edit({
 						label: `${lead.name}: ${Number(length_m.toFixed(2))} m`,
 						ops: [{ ...setField('kit', lead.id, 'length_m'), value: length_m }]
 					})}

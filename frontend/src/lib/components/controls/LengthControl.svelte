@@ -1,6 +1,6 @@
 <!-- A lead's length; Enter or leaving the field saves, Escape gives it up. -->
 <script lang="ts">
-	import { fromMetres, toMetres, type LengthUnit } from '../../domain/format';
+	import { fromMetres, toMetres, typedNumber, type LengthUnit } from '../../domain/format';
 
 	interface Props {
 		label: string;
@@ -17,7 +17,7 @@
 	const wrong = $derived(typed !== null && readingOf(typed) === null);
 
 	function readingOf(text: string): number | null {
-		const value = Number(text.trim().replace(',', '.'));
+		const value = typedNumber(text);
 		if (!Number.isFinite(value) || text.trim() === '') return null;
 		const metres = toMetres(value, unit);
 		return metres > 0 && metres <= MAX_M ? metres : null;

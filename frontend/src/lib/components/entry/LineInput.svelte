@@ -6,7 +6,7 @@
 	import Understood from './Understood.svelte';
 
 	const desk = getDesk();
-	const entry = new LineEntry(() => desk.rigId);
+	const entry = new LineEntry(() => desk.selection.rigId);
 	let field = $state<HTMLInputElement>();
 	let open = $state(false);
 	let picked = $state(-1);
@@ -42,11 +42,8 @@
 		const run = entry.readings?.readings[0]?.runs[0]?.run;
 		if (!edit || entry.readings?.readings.some((one) => one.problems.length > 0)) return;
 		entry.clear();
-		await desk.edit(edit);
-		if (run) {
-			desk.select(run);
-			document.querySelector(`article[data-run="${run}"]`)?.scrollIntoView({ block: 'nearest' });
-		}
+		await desk.sync.edit(edit);
+		if (run) desk.selection.select(run);
 	}
 
 	function key(event: KeyboardEvent): void {
@@ -124,6 +121,7 @@
 	.entry {
 		position: relative;
 		flex: 1 1 16rem;
+		min-width: 0;
 		max-width: 38rem;
 		display: flex;
 		align-items: center;
@@ -138,6 +136,16 @@
 		padding: 0.42rem 0.7rem;
 		font-family: 'JetBrains Mono Variable', monospace;
 		font-size: 0.875rem;
+	}
+	@media (min-width: 1000px) {
+		/* As wide as its panel while somebody types: a whole line is seen at once. */
+		.line:focus:not(:placeholder-shown) {
+			flex: 0 0 40rem;
+			/* Over what stands beside it, so that nothing moves. */
+			margin-right: calc(100% - 40rem - 5.5rem);
+			position: relative;
+			z-index: 31;
+		}
 	}
 	.line::placeholder {
 		color: var(--dim);

@@ -7,7 +7,7 @@
 
 	let { open = $bindable(false), start }: { open: boolean; start: string } = $props();
 	const desk = getDesk();
-	const entry = new LineEntry(() => desk.rigId);
+	const entry = new LineEntry(() => desk.selection.rigId);
 
 	$effect(() => {
 		if (open && start) entry.write(start);
@@ -23,7 +23,7 @@
 		const edit = entry.readings?.edit;
 		if (!edit) return;
 		const left = wrong.map((one) => one.line).join('\n');
-		await desk.edit(edit);
+		await desk.sync.edit(edit);
 		// What was not understood stays to be mended; the rest is in the rig.
 		entry.write(left);
 		if (!left) open = false;

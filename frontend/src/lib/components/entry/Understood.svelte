@@ -1,6 +1,7 @@
 <!-- What a typed line was taken to mean: its runs with pieces and verdict, or why not, and ways to go on. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
+	import { GRADE_WORDS } from '../../domain/grades';
 	import GradeMark from '../marks/GradeMark.svelte';
 	import RunReading from './RunReading.svelte';
 
@@ -23,11 +24,28 @@
 	{:else if reading}
 		{#each reading.problems as problem, index (index)}
 			<p class="problem">{problem.sentence}</p>
+			{#each problem.suggestions as line (line)}
+				<!-- The field keeps the focus, as with the ways to go on. -->
+				<button type="button" tabindex="-1" class="suggested" onclick={() => oncomplete(line)}>
+					<span class="quiet">Did you mean</span>
+					{line}
+				</button>
+			{/each}
 		{/each}
 		{#each reading.taken_for as words (words)}<p class="quiet taken">{words}</p>{/each}
 		{#each runs.slice(0, MOST) as run (run.run)}
 			<RunReading {run} drawn={runs.length === 1} />
 		{/each}
+		{#if reading.better}
+			{@const better = reading.better}
+			<button type="button" tabindex="-1" class="suggested" onclick={() => oncomplete(better.line)}>
+				<GradeMark grade={better.grade} words="{GRADE_WORDS[better.grade]} instead:" />
+				{better.line}
+				<span class="quiet">
+					({better.pieces.length > 0 ? better.pieces.join(', ') : 'plugged straight in'})
+				</span>
+			</button>
+		{/if}
 		{#if runs.length > MOST}
 			<p class="quiet">and {runs.length - MOST} more, the last to {runs.at(-1)?.to_words}</p>
 		{/if}
@@ -71,6 +89,13 @@
 	.problem {
 		border-left: 3px solid var(--fix);
 		padding-left: 0.7rem;
+	}
+	.suggested {
+		text-align: left;
+		padding-left: 0.95rem;
+	}
+	.suggested:hover {
+		color: var(--accent);
 	}
 	.taken {
 		font-size: 0.875rem;

@@ -1,4 +1,4 @@
-<!-- What nobody has said, gathered in one place: the few plain questions that would settle it. -->
+<!-- What the rig's figures assume, gathered in one place: the few plain questions that would settle it. -->
 <script lang="ts">
 	import type { RigView } from '../../api/rig-view';
 	import { nameOf } from '../../domain/names';
@@ -18,7 +18,7 @@
 
 {#if asked.length > 0}
 	<details class="assumed no-print">
-		<summary>Rests on {count === 1 ? 'one thing' : `${count} things`} nobody has said</summary>
+		<summary>{count === 1 ? '1 assumption' : `${count} assumptions`} to confirm</summary>
 		<ul>
 			{#each asked as one (one.code)}
 				<li>
@@ -26,7 +26,7 @@
 					{#each one.gear as gear (gear)}
 						{@const run = runOf(gear)}
 						{#if run}
-							<button type="button" class="name" onclick={() => desk.select(run)}
+							<button type="button" class="name" onclick={() => desk.selection.select(run)}
 								>{nameOf(state.rig, gear)}</button
 							>
 						{:else}

@@ -2,10 +2,9 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { router } from 'svelte-spa-router';
-	import type { Component } from 'svelte';
 	import { rigQuery, rigsQuery } from '../../api/queries';
 	import { Trouble } from '../../api/client';
-	import { placeOf, type Station } from '../../domain/address';
+	import { placeOf } from '../../domain/address';
 	import { followAddress } from '../../state/address.svelte';
 	import { getDesk } from '../../state/desk.svelte';
 	import Broken from './Broken.svelte';
@@ -13,25 +12,29 @@
 	import Missing from './Missing.svelte';
 	import Notice from './Notice.svelte';
 	import Rail from './Rail.svelte';
+	import type { StationViews } from './station-views';
 	import TopBar from './TopBar.svelte';
 	import { shortcuts } from '../../state/shortcuts';
 
 	const WATCH_MS = 1000;
 	const HIDDEN_EVERY = 5;
-	let { views }: { views: Record<Station, Component> } = $props();
+	let { views }: { views: StationViews } = $props();
 	const desk = getDesk();
 	let main: HTMLElement | undefined = $state();
 	let helpOpen = $state(false);
 
 	const rigs = createQuery(() => rigsQuery());
-	const rig = createQuery(() => ({ ...rigQuery(desk.rigId ?? ''), enabled: desk.rigId !== null }));
+	const rig = createQuery(() => ({
+		...rigQuery(desk.selection.rigId ?? ''),
+		enabled: desk.selection.rigId !== null
+	}));
 	const place = $derived(placeOf(router.location));
-	const View = $derived(place && views[place.station]);
+	const View = $derived(place && views[place.station].view);
 	const gone = $derived(rig.error instanceof Trouble && rig.error.status === 404);
 
 	// In the list of rigs nothing is missing: a rig deleted elsewhere gives way to one there is.
 	$effect(() => {
-		if (gone && place?.station === 'rigs') desk.forget();
+		if (gone && place?.station === 'rigs') desk.selection.forget();
 	});
 	followAddress(desk, () => (rigs.isPending ? null : (rigs.data?.map(({ id }) => id) ?? [])));
 	// What others save comes on screen within a second; a page nobody looks at asks less often.
@@ -39,7 +42,7 @@
 		let ticks = 0;
 		const timer = setInterval(() => {
 			ticks += 1;
-			if (!document.hidden || ticks % HIDDEN_EVERY === 0) void desk.watch();
+			if (!document.hidden || ticks % HIDDEN_EVERY === 0) void desk.sync.watch();
 		}, WATCH_MS);
 		return () => clearInterval(timer);
 	});
@@ -51,15 +54,15 @@
 <button type="button" class="skip" onclick={() => main?.focus()}>Skip to the runs</button>
 <div class="frame">
 	<TopBar state={rig.data} onhelp={() => (helpOpen = true)} />
-	<Rail state={rig.data} />
+	<Rail state={rig.data} {views} />
 	<main id="main" tabindex="-1" bind:this={main}>
 		<Notice offline={rig.isError && !gone} onretry={() => rig.refetch()} />
-		{#key `${place?.station} ${desk.rigId}`}
+		{#key `${place?.station} ${desk.selection.rigId}`}
 			<svelte:boundary>
 				{#if !View}
 					<Missing />
 				{:else if gone && place?.station !== 'rigs'}
-					<Missing rig={desk.rigId} />
+					<Missing rig={desk.selection.rigId} />
 				{:else}
 					<View />
 				{/if}

@@ -5,30 +5,30 @@
 
 	let { offline, onretry }: { offline: boolean; onretry: () => void } = $props();
 	const desk = getDesk();
-	const meetings = $derived((desk.trouble?.problem.meetings ?? []).map(inWords));
+	const meetings = $derived((desk.sync.trouble?.problem.meetings ?? []).map(inWords));
 </script>
 
-{#if desk.trouble}
+{#if desk.sync.trouble}
 	<div class="notice" role="alert">
 		<p>
-			{desk.trouble.message}
-			{#if desk.waiting}<b>Yours: “{desk.waiting.label}”.</b> Theirs is on screen now.{/if}
+			{desk.sync.trouble.message}
+			{#if desk.sync.waiting}<b>Yours: “{desk.sync.waiting.label}”.</b> Theirs is on screen now.{/if}
 			{#each meetings as one (one.place)}
 				<span class="meeting"
 					>{one.place}: yours <b>{one.yours}</b>, theirs <b>{one.theirs}</b> ({one.by}).</span
 				>
 			{/each}
-			{#if desk.unsent}<b>“{desk.unsent.label}”</b> is kept here until it is saved.{/if}
+			{#if desk.sync.unsent}<b>“{desk.sync.unsent.label}”</b> is kept here until it is saved.{/if}
 		</p>
 		<div class="choices">
-			{#if desk.waiting}
-				<button class="btn go" onclick={() => void desk.again()}>Make mine on top of theirs</button>
-				<button class="btn preset-tonal" onclick={() => desk.dismiss()}>Keep theirs</button>
-			{:else if desk.unsent}
-				<button class="btn go" onclick={() => void desk.again()}>Try again</button>
-				<button class="btn preset-tonal" onclick={() => desk.dismiss()}>Give it up</button>
+			{#if desk.sync.waiting}
+				<button class="btn go" onclick={() => void desk.sync.again()}>Make mine on top of theirs</button>
+				<button class="btn preset-tonal" onclick={() => desk.sync.dismiss()}>Keep theirs</button>
+			{:else if desk.sync.unsent}
+				<button class="btn go" onclick={() => void desk.sync.again()}>Try again</button>
+				<button class="btn preset-tonal" onclick={() => desk.sync.dismiss()}>Give it up</button>
 			{:else}
-				<button class="btn preset-tonal" onclick={() => desk.dismiss()}>All right</button>
+				<button class="btn preset-tonal" onclick={() => desk.sync.dismiss()}>All right</button>
 			{/if}
 		</div>
 	</div>

@@ -4,9 +4,10 @@
 	import { router } from 'svelte-spa-router';
 	import { addressOf, placeOf } from '../../domain/address';
 	import { getDesk } from '../../state/desk.svelte';
-	import { STATIONS } from '../../stations';
+	import { STATIONS } from '../../domain/stations';
+	import type { StationViews } from './station-views';
 
-	let { state }: { state: RigView | undefined } = $props();
+	let { state, views }: { state: RigView | undefined; views: StationViews } = $props();
 
 	const desk = getDesk();
 	const here = $derived(placeOf(router.location)?.station);
@@ -18,13 +19,14 @@
 
 <nav class="rail no-print" aria-label="Stations">
 	{#each STATIONS as station (station.id)}
+		{@const Icon = views[station.id].icon}
 		<a
-			href="#{addressOf({ station: station.id, rig: desk.rigId, run: desk.runId })}"
+			href="#{addressOf({ station: station.id, rig: desk.selection.rigId, run: desk.selection.runId })}"
 			class:here={here === station.id}
 			aria-current={here === station.id ? 'page' : undefined}
 			title="{station.name} ({station.key})"
 		>
-			<station.icon size={17} aria-hidden="true" />
+			<Icon size={17} aria-hidden="true" />
 			<span>{station.name}</span>
 			{#if station.id === 'runs' && open > 0}<span class="figure count" aria-label="{open} to look at"
 					>{open}</span

@@ -19,44 +19,65 @@
 	<section class="of-rig" aria-label="About the whole rig">
 		{#each findings as one (one.code + one.subject)}
 			<article class={one.grade}>
-				<GradeMark grade={one.grade} />
-				<div>
-					<p><b>{one.sentence}</b></p>
+				<details open={one.grade === 'stop'}>
+					<summary>
+						<GradeMark grade={one.grade} />
+						<span class="sentence">{one.sentence}</span>
+					</summary>
 					<p>{one.advice}</p>
 					{#if one.runs.length > 0}
 						<p class="quiet">
-							Touches {one.runs.length === 1 ? 'one run' : `${one.runs.length} runs`}:
+							Affects {one.runs.length === 1 ? 'one run' : `${one.runs.length} runs`}:
 							{#each one.runs.slice(0, NAMED) as run (run)}
-								<button type="button" class="name" onclick={() => desk.select(run)}>{runName(run)}</button>
+								<button type="button" class="name" onclick={() => desk.selection.select(run)}
+									>{runName(run)}</button
+								>
 							{/each}
 							{#if one.runs.length > NAMED}and {one.runs.length - NAMED} more{/if}
 						</p>
 					{/if}
-				</div>
+				</details>
 			</article>
 		{/each}
 	</section>
 {/if}
 
 <style>
+	/* It stays in sight above the list, and leaves most of the screen to it. */
 	.of-rig {
-		display: grid;
-		gap: 1px;
+		flex: none;
+		max-height: 40%;
+		overflow-y: auto;
+		border-bottom: 1px solid var(--line);
 	}
 	article {
-		display: grid;
-		grid-template-columns: 4.2rem minmax(0, 1fr);
-		align-items: start;
-		gap: 0.8rem;
-		padding: 0.8rem 1.25rem;
 		font-size: 0.9375rem;
-		border-left: 3px solid var(--watch);
+		border-left: 4px solid var(--watch);
 		background: var(--watch-wash);
+		padding: 0 1.1rem 0 0.7rem;
 	}
-	article > div {
-		display: grid;
-		gap: 0.35rem;
-		max-width: 46rem;
+	article + article {
+		border-top: 1px solid var(--line);
+	}
+	summary {
+		display: flex;
+		align-items: center;
+		gap: 0.8rem;
+		min-height: 2.1rem;
+		cursor: pointer;
+	}
+	.sentence {
+		font-weight: 600;
+		min-width: 0;
+	}
+	details:not([open]) .sentence {
+		white-space: nowrap;
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	p {
+		max-width: 60rem;
+		padding-bottom: 0.4rem;
 	}
 	.stop {
 		border-color: var(--stop);

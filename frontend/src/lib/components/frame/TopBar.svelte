@@ -14,7 +14,7 @@
 
 	const saying = $derived(
 		{ saving: 'Saving…', unsaved: 'Not saved', saved: state ? `Saved ${clock(state.saved_at)}` : '' }[
-			desk.saving
+			desk.sync.saving
 		]
 	);
 </script>
@@ -35,14 +35,14 @@
 		</ul>
 	{/if}
 	<div class="tools no-print">
-		<span class="saved" class:unsaved={desk.saving === 'unsaved'} role="status">{saying}</span>
+		<span class="saved" class:unsaved={desk.sync.saving === 'unsaved'} role="status">{saying}</span>
 		<button
 			type="button"
 			class="tool"
 			disabled={!state?.undo_label}
 			title={state?.undo_label ? `Undo “${state.undo_label}” (U)` : 'Nothing of yours to undo'}
 			aria-label="Undo"
-			onclick={() => void desk.undo()}><Undo2 size={18} /></button
+			onclick={() => void desk.sync.undo()}><Undo2 size={18} /></button
 		>
 		<button
 			type="button"
@@ -50,7 +50,7 @@
 			disabled={!state?.redo_label}
 			title={state?.redo_label ? `Redo “${state.redo_label}” (Shift U)` : 'Nothing to redo'}
 			aria-label="Redo"
-			onclick={() => void desk.redo()}><Redo2 size={18} /></button
+			onclick={() => void desk.sync.redo()}><Redo2 size={18} /></button
 		>
 		<button
 			type="button"

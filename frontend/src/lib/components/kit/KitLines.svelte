@@ -47,7 +47,7 @@
 	async function add(): Promise<void> {
 		if (!reading?.edit) return;
 		const left = wrong.map((one) => one.line).join('\n');
-		await desk.edit(reading.edit);
+		await desk.sync.edit(reading.edit);
 		// What was not understood stays to be mended.
 		write(left);
 	}

@@ -33,7 +33,7 @@
 		try {
 			part = JSON.parse(await file.text()) as Schemas['Part'];
 		} catch {
-			refusal = `“${file.name}” is not JSON. A part file is what “Take away” gives here.`;
+			refusal = `“${file.name}” is not JSON. A part file is what “Export” gives here.`;
 		}
 		input.value = '';
 	}
@@ -51,7 +51,7 @@
 					<b>{one.name}</b>
 					<span class="quiet">{used.has(one.id) ? 'in use here' : 'not used yet'}</span>
 					<button type="button" class="link no-print" onclick={() => (part = one)}>Change</button>
-					<a href={address(one)} download="{one.id}.json">Take away</a>
+					<a href={address(one)} download="{one.id}.json">Export</a>
 				</li>
 			{/each}
 		</ul>
@@ -81,7 +81,7 @@
 			</select>
 		</label>
 		<label class="btn preset-tonal">
-			Bring in a part file
+			Import a part file
 			<input
 				type="file"
 				accept=".json,application/json"
@@ -96,11 +96,11 @@
 			<PartEditor
 				{part}
 				onsave={async (changed) => {
-					await desk.edit({
+					await desk.sync.edit({
 						label: `Part: ${changed.name}`.slice(0, 120),
 						ops: [put('parts', changed)]
 					});
-					if (!desk.trouble) part = null;
+					if (!desk.sync.trouble) part = null;
 				}}
 				oncancel={() => (part = null)}
 			/>

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { Schemas } from '../../api/client';
+	import { typedNumber } from '../../domain/format';
 	import { figuresOf, withFigure, type PartFigure } from '../../domain/own-part';
 
 	interface Props {
@@ -22,7 +23,7 @@
 	const MOST = 60;
 
 	function set(figure: PartFigure, which: 'first' | 'second', text: string): void {
-		const value = Number(text.replace(',', '.').replace('−', '-'));
+		const value = typedNumber(text);
 		if (text.trim() === '' || !Number.isFinite(value)) return;
 		draft =
 			which === 'first'

@@ -49,7 +49,8 @@
 												<input
 													type="checkbox"
 													checked={item.owned ?? true}
-													onchange={(event) => void desk.edit(ownedEdit(item, event.currentTarget.checked))}
+													onchange={(event) =>
+														void desk.sync.edit(ownedEdit(item, event.currentTarget.checked))}
 												/>
 												ours
 											</label>
@@ -59,7 +60,7 @@
 												disabled={run !== null}
 												title={run ? `Take it out of ${run} first` : `Take ${item.tag} out of the kit`}
 												aria-label="Take {item.tag} out of the kit"
-												onclick={() => void desk.edit(removeEdit(item))}>take out</button
+												onclick={() => void desk.sync.edit(removeEdit(item))}>take out</button
 											>
 										{/if}
 									</li>

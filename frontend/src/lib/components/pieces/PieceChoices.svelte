@@ -16,7 +16,7 @@
 	}
 	let { rigId, runId, at, replace, onlook, onpick, onclose }: Props = $props();
 	const desk = getDesk();
-	const choices = createQuery(() => choicesQuery(rigId, runId, desk.state?.version ?? '', at, replace));
+	const choices = createQuery(() => choicesQuery(rigId, runId, desk.sync.state?.version ?? '', at, replace));
 	let filter = $state('');
 	const shown = $derived(
 		(choices.data ?? []).filter((one) => one.words.toLowerCase().includes(filter.trim().toLowerCase()))

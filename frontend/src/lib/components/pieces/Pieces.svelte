@@ -30,7 +30,7 @@
 		at = gap = null;
 		swapping = false;
 		gaps = [];
-		desk.lookAway('pieces');
+		desk.preview.lookAway('pieces');
 	}
 
 	function openPiece(index: number): void {
@@ -59,7 +59,7 @@
 		const found = await solved(next);
 		if (!found) return;
 		close();
-		await desk.edit(found.preview.edit);
+		await desk.sync.edit(found.preview.edit);
 	}
 
 	const with_ = (choice: Schemas['PieceChoice']) =>
@@ -70,7 +70,7 @@
 		const after = found?.preview.analysis.runs.find((one) => one.run === run.run);
 		if (!found || !after) return;
 		gaps = [...found.gaps];
-		desk.lookAt({ id: 'pieces', title: choice.words, after, edit: found.preview.edit });
+		desk.preview.lookAt({ id: 'pieces', title: choice.words, after, edit: found.preview.edit });
 	}
 </script>
 

@@ -50,7 +50,7 @@
 		if (!wired) return;
 		const edit = wiringEdit(item, part, wired);
 		open = false;
-		await desk.edit(edit);
+		await desk.sync.edit(edit);
 	}
 </script>
 

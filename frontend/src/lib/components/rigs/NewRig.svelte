@@ -1,6 +1,8 @@
 <!-- What must be known before there is a rig: what it is called and where it is. -->
 <script lang="ts">
+	import { formField } from '../../domain/form-fields';
 	import { newRigFile, type Beginning } from '../../domain/rigs';
+	import RigField from '../controls/RigField.svelte';
 
 	let {
 		venue,
@@ -23,35 +25,33 @@
 <form class="new" aria-label="A new rig" onsubmit={(event) => void make(event)}>
 	<div class="fields">
 		<label class="field">
-			<span>Called</span>
+			<span>{formField('Rig.name').label}</span>
 			<!-- svelte-ignore a11y_autofocus -->
 			<input required maxlength="120" pattern=".*\S.*" title="a name" autofocus bind:value={said.name} />
 		</label>
 		<label class="field">
-			<span>Venue</span>
+			<span>{formField('Venue.name').label}</span>
 			<input required maxlength="120" pattern=".*\S.*" title="a venue's name" bind:value={said.venue} />
 		</label>
-		<label class="field">
-			<span>Occasion (may stay empty)</span>
-			<input maxlength="600" bind:value={said.occasion} />
-		</label>
-		<label class="field">
-			<span>Mains</span>
-			<select bind:value={said.mains_hz}>
-				<option value={50}>50 Hz</option>
-				<option value={60}>60 Hz</option>
-			</select>
-		</label>
-		<label class="field">
-			<span>Lengths in</span>
-			<select bind:value={said.length_unit}>
-				<option value="m">metres</option>
-				<option value="ft">feet</option>
-			</select>
-		</label>
+		<RigField
+			of="Rig.occasion"
+			label="Occasion (may stay empty)"
+			value={said.occasion}
+			onsay={(text) => (said.occasion = text)}
+		/>
+		<RigField
+			of="Venue.mains_hz"
+			value={said.mains_hz}
+			onsay={(hz) => (said.mains_hz = hz === '60' ? 60 : 50)}
+		/>
+		<RigField
+			of="Rig.length_unit"
+			value={said.length_unit}
+			onsay={(unit) => (said.length_unit = unit === 'ft' ? 'ft' : 'm')}
+		/>
 	</div>
 	<div class="doing">
-		<button type="submit" class="btn go" disabled={making}>{making ? 'Making…' : 'Make it'}</button>
+		<button type="submit" class="btn go" disabled={making}>{making ? 'Creating…' : 'Create'}</button>
 		<button type="button" class="btn" onclick={oncancel}>Cancel</button>
 		<span class="quiet">Its runs and gear are typed at Runs, what you own at Kit.</span>
 	</div>

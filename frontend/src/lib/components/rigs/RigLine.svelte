@@ -39,7 +39,7 @@
 		<span class="quiet">{isOpen ? 'open' : `saved ${day(rig.saved_at)}`}</span>
 		<span class="doing">
 			<button type="button" aria-label="Copy {rig.name}" onclick={askCopy}>Copy</button>
-			<a href="/api/rigs/{rig.id}/file" download>Take away as a file</a>
+			<a href="/api/rigs/{rig.id}/file" download>Export</a>
 			<a href="/api/rigs/{rig.id}/netlists" download>SPICE netlists</a>
 			<button type="button" aria-label="Delete {rig.name}" onclick={() => (asking = 'delete')}>Delete</button>
 		</span>

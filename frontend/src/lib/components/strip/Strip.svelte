@@ -5,7 +5,7 @@
 	import { arrivesWords, keyOf } from '../../domain/inputs';
 	import { length, type LengthUnit } from '../../domain/format';
 	import { CONTACT_RADIUS, layOut } from '../../domain/strip';
-	import type { PieceBox } from '../../domain/strip-types';
+	import { INK, type PieceBox } from '../../domain/strip-types';
 	import Ends from './Ends.svelte';
 	import Glyph from './Glyph.svelte';
 
@@ -81,19 +81,19 @@
 			>
 		{/each}
 		{#each layout.lines as line, index (index)}
-			<path class="wire {line.look} {line.kind}" d={line.path} />
+			<path class="wire {line.look} {line.kind}" style:--wire={INK[line.look]} d={line.path} />
 		{/each}
 		{#each layout.components as component, index (index)}
 			<Glyph {component} />
 		{/each}
 		{#each layout.contacts as contact (contact.id)}
-			<g class="contact {contact.look}" class:open={contact.open}>
+			<g class="contact" style:--wire={INK[contact.look]} class:open={contact.open}>
 				<circle cx={contact.x} cy={contact.y} r={CONTACT_RADIUS} data-contact={contact.id} />
 				<text x={contact.x} y={contact.y + 3.6} text-anchor="middle">{contact.name}</text>
 			</g>
 		{/each}
 		{#each layout.letters as letter, index (index)}
-			<text class="letter {letter.look}" x={letter.x} y={letter.y + 4} text-anchor="middle"
+			<text class="letter" style:--wire={INK[letter.look]} x={letter.x} y={letter.y + 4} text-anchor="middle"
 				>{letter.words}</text
 			>
 		{/each}
@@ -116,20 +116,6 @@
 	}
 	.lead-in {
 		stroke-width: 2;
-	}
-	.left,
-	.hot {
-		--wire: var(--wire-left);
-	}
-	.right {
-		--wire: var(--wire-right);
-	}
-	.cold {
-		--wire: var(--wire-cold);
-	}
-	.screen,
-	.idle {
-		--wire: var(--wire-screen);
 	}
 	.wire {
 		stroke: var(--wire);
