@@ -56,7 +56,7 @@ def _measure(rig: Rig, start: float) -> None:
     times = 3 if len(rig.runs) <= 256 else 1
     cold = _median(lambda: analyse(rig), times)
     after = _after_an_edit(rig, times)
-    bare = _median(lambda: _factorised(circuit), 1)
+    bare = _median(lambda: _factorise(circuit), 1)
     spice = _spice(used, circuit, start)
     print(
         f"  {len(rig.runs):5d} runs, {circuit.network.size:6d} unknowns, {len(circuit.causes):4d} causes:"
@@ -88,7 +88,7 @@ def _median(work: Callable[[], object], times: int) -> float:
     return statistics.median(taken)
 
 
-def _factorised(circuit: Circuit) -> None:
+def _factorise(circuit: Circuit) -> None:
     """One sparse LU of the whole matrix at every frequency, nothing solved."""
     entries = entries_of(circuit.network)
     where = (entries.rows, entries.columns)

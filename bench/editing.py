@@ -1,6 +1,6 @@
 """How long an edit takes until it is saved, by itself and while another process edits too; then what is seen of it.
 
-The reference is one full analysis of the same rig in the same process.
+The reference is one full analysis of the same rig in the same process, with nothing kept from before.
 """
 
 import statistics
@@ -11,11 +11,13 @@ from bench.rigs import earthed_rig
 from ruvak.core.analyse import analyse, ground_loops_of
 from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.rig.edits import Edit, SetField
+from ruvak.core.rig.prune import sub_rig
 from ruvak.core.rig.rig import Rig
+from ruvak.service.analyses import Analyses
 from ruvak.service.computer import Computer
 from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
-from ruvak.service.pool import search_seldom_for_cycles
+from ruvak.service.pool import InPlace, search_seldom_for_cycles
 from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
 from ruvak.store.database import engine_for, sessions_for
@@ -23,7 +25,7 @@ from script.shared.throwaway_app import throwaway
 
 SIZES_AND_AIMS_MS = ((64, 25.0), (1024, 100.0))
 EDITS = 100
-VERDICT_AIM_MS, CONNECTIONS_AIM_MS = 300.0, 200.0
+VERDICT_AIM_MS, STRIP_AIM_MS, CONNECTIONS_AIM_MS = 300.0, 100.0, 200.0
 SOMEBODY = Person(id="bench", name="Bench")
 
 
@@ -33,6 +35,7 @@ class _Process:
     def __init__(self, url: str) -> None:
         sessions, kept = sessions_for(engine_for(url)), KeptRigs()
         self.rigs, self.edits, self.computer = Rigs(sessions, kept), Edits(sessions, kept), Computer(sessions, kept)
+        self.analyses = Analyses(sessions, kept, InPlace(self.computer))
 
 
 def main() -> None:
@@ -40,9 +43,8 @@ def main() -> None:
     search_seldom_for_cycles()
     for runs, aim_ms in SIZES_AND_AIMS_MS:
         rig = earthed_rig(runs)
-        cache = AnalysisCache()
-        analyse(rig, cache)
-        reference_ms = _timed(lambda rig=rig, cache=cache: analyse(rig, cache))  # type: ignore[misc]
+        analyse(sub_rig(rig, rig.runs[0].id))
+        reference_ms = _time_ms(lambda rig=rig: analyse(rig))  # type: ignore[misc]
         print(f"editing: a rig of {runs} runs; reference: one full analysis, {reference_ms:.0f} ms")
         with throwaway("bench") as app:
             _edits(app.url, rig, aim_ms, reference_ms)
@@ -57,9 +59,9 @@ def _edits(url: str, rig: Rig, aim_ms: float, reference_ms: float) -> None:
         taken = []
         for number in range(EDITS):
             edits = workers[number % len(workers)].edits
-            taken.append(_timed(lambda edits=edits, number=number: _edit(edits, rig, number)))  # type: ignore[misc]
+            taken.append(_time_ms(lambda edits=edits, number=number: _edit(edits, rig, number)))  # type: ignore[misc]
         _say(f"saved {words}", taken, aim_ms, reference_ms)
-    _say("opened", [_timed(lambda: _Process(url).rigs.open(rig.id, SOMEBODY))], None, reference_ms)
+    _say("opened", [_time_ms(lambda: _Process(url).rigs.open(rig.id, SOMEBODY))], None, reference_ms)
 
 
 def _edit(edits: Edits, rig: Rig, number: int) -> str:
@@ -74,15 +76,20 @@ def _seen(url: str, rig: Rig, reference_ms: float) -> None:
     taken = []
     for number in range(12):
         version = _edit(here.edits, rig, number)
-        taken.append(_timed(lambda version=version: here.computer.overview(rig.id, version)))  # type: ignore[misc]
+        taken.append(_time_ms(lambda version=version: here.computer.overview(rig.id, version)))  # type: ignore[misc]
     _say("verdict after an edit", taken[2:], VERDICT_AIM_MS, reference_ms)
-    now = here.rigs.export(rig.id)
-    _say(
-        "connections ranked", [_timed(lambda: ground_loops_of(now)) for _ in range(3)], CONNECTIONS_AIM_MS, reference_ms
-    )
+    taken = []
+    for number in range(12):
+        version, run = _edit(here.edits, rig, number), rig.runs[number].id
+        taken.append(_time_ms(lambda version=version, run=run: here.analyses.drawing(rig.id, version, run)))  # type: ignore[misc]
+    _say("its strip", taken[2:], STRIP_AIM_MS, reference_ms)
+    now, cache = here.rigs.export(rig.id), AnalysisCache()
+    ground_loops_of(now, cache)
+    taken = [_time_ms(lambda: ground_loops_of(now, cache)) for _ in range(5)]
+    _say("connections ranked", taken, CONNECTIONS_AIM_MS, reference_ms)
 
 
-def _timed(work: Callable[[], object]) -> float:
+def _time_ms(work: Callable[[], object]) -> float:
     began = time.perf_counter()
     work()
     return 1000.0 * (time.perf_counter() - began)

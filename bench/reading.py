@@ -41,7 +41,7 @@ def main() -> None:
     for line in LINES:
         took = _median(lambda line=line: read(rig, line), TIMES)  # type: ignore[misc]
         _say("reader", line, took, reference, SERVER_AIM_MS)
-    _served(rig, reference)
+    _measure_served(rig, reference)
 
 
 def _median(work: Callable[[], object], times: int) -> float:
@@ -60,7 +60,7 @@ def _say(where: str, line: str, took_ms: float, reference_ms: float, aim_ms: flo
     )
 
 
-def _served(rig: Rig, reference: float) -> None:
+def _measure_served(rig: Rig, reference: float) -> None:
     with throwaway("bench") as app:
         rigs_at(app.url).import_rig(rig, Person(id="bench", name="Bench"))
         computer = Computer(sessions_for(engine_for(app.url)), KeptRigs())

@@ -6,6 +6,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from ruvak.service.demo_data import add_demo
 from ruvak.service.upkeep import rigs_at
+from script.shared.open_run import open_run
 from script.shared.throwaway_app import CHECKOUT, throwaway
 from script.shared.web_server import ARGUMENTS, CHROMIUM
 
@@ -92,28 +93,36 @@ def worst_first(page: Page) -> None:
 
 def how_it_came(page: Page) -> None:
     """The stream's hum, its remedy, and how one figure came about."""
-    page.locator("article[data-run=stream] .pick-run").click()
+    open_run(page, "stream").locator(".opened").wait_for()
     page.locator("button.remedy").first.wait_for()
     page.locator(".hum button.how").first.scroll_into_view_if_needed()
     page.locator(".hum button.how").first.click()
     page.locator(".how-box:visible").wait_for()
 
 
+def close_the_run(page: Page) -> None:
+    """The list alone, from its top."""
+    page.keyboard.press("Escape")
+    page.locator(".list").evaluate("list => (list.scrollTop = 0)")
+    page.locator("article[data-run='lead-vocal'] .wires").wait_for()
+
+
 def foyer(page: Page) -> None:
     """A loudspeaker line that asks too much, and its taps turned down together."""
-    page.locator("article[data-run=foyer] .pick-run").click()
+    open_run(page, "foyer").locator(".opened").wait_for()
     page.locator("button.remedy", has_text="Tap 20 W").hover()
     page.get_by_text("not applied yet").wait_for()
 
 
 def lights(page: Page) -> None:
     """A microphone lead under lighting data: what comes back of every edge."""
-    page.locator("article[data-run=lights] .pick-run").click()
+    open_run(page, "lights").locator(".opened").wait_for()
     page.locator("button.remedy", has_text="Lighting data lead").wait_for()
 
 
 VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...] = (
     ("concert", "/", DESK, "booth", nothing),
+    ("concert-list", "/", DESK, "booth", close_the_run),
     ("concert-worst", "/", (1280, 1000), "daylight", worst_first),
     ("concert-hum", "/", (1280, 1000), "booth", how_it_came),
     ("concert-foyer", "/", DESK, "daylight", foyer),
@@ -121,7 +130,6 @@ VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...]
     ("concert-phone", "/", PHONE, "daylight", nothing),
     ("runs", "/", DESK, "booth", nothing),
     ("runs-preview", "/", DESK, "booth", look_at_isolator),
-    ("runs-daylight", "/", DESK, "daylight", nothing),
     ("runs-phone", "/", PHONE, "booth", nothing),
     ("line", "/", DESK, "booth", type_a_line),
     ("line-phone", "/", PHONE, "daylight", type_a_line),

@@ -15,8 +15,6 @@ from script.shared import postgres
 CHECKOUT = Path(__file__).resolve().parents[2]
 SUITES = ("core", "outside", "formats", "script", "store", "web", "cli", "browser")
 NEEDS_DATABASE = {"store", "web", "cli", "browser"}
-LONGEST = "browser"
-"""Takes about as long as all the others, so it has a processor of its own."""
 PYTHON = str(CHECKOUT / ".venv/bin/python")
 TOOLS = CHECKOUT / ".venv/bin"
 
@@ -94,10 +92,13 @@ def _interface() -> tuple[int, int]:
 
 
 def _python(suites: tuple[str, ...]) -> tuple[int, int]:
-    """The longest suite here and the others beside it, in a process and with a database of their own."""
-    others = tuple(suite for suite in suites if suite != LONGEST)
-    if LONGEST not in suites or not others:
-        return _served(suites) if NEEDS_DATABASE & set(suites) else _unittest(suites)
+    """The suites that need a database here and the others beside them, which takes about as long."""
+    needing = tuple(suite for suite in suites if suite in NEEDS_DATABASE)
+    others = tuple(suite for suite in suites if suite not in NEEDS_DATABASE)
+    if not needing:
+        return _unittest(others)
+    if not others:
+        return _run_with_database(needing)
     with (
         subprocess.Popen(
             (PYTHON, "-m", "script.shared.test", *others), stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
@@ -106,7 +107,7 @@ def _python(suites: tuple[str, ...]) -> tuple[int, int]:
     ):
         # Read all along, or a full pipe would stop it.
         said = reader.submit(beside.communicate)
-        good, bad = _served((LONGEST,))
+        good, bad = _run_with_database(needing)
         output = said.result()[0]
     print(output, flush=True)
     counted = re.search(r"^(\d+) passed, (\d+) failed$", output, re.MULTILINE)
@@ -115,10 +116,9 @@ def _python(suites: tuple[str, ...]) -> tuple[int, int]:
     return good + int(counted[1]), bad + int(counted[2])
 
 
-def _served(suites: tuple[str, ...]) -> tuple[int, int]:
+def _run_with_database(suites: tuple[str, ...]) -> tuple[int, int]:
     """With a database server, always a new one: a test must not lean on what an earlier run left."""
-    own = "-browser" if LONGEST in suites else ""
-    folder = postgres.folder_for(CHECKOUT, f"test-database{own}")
+    folder = postgres.folder_for(CHECKOUT, "test-database")
     postgres.remove(folder)
     try:
         os.environ["RUVAK_TEST_SERVER"] = postgres.start(folder).url("postgres")

@@ -54,5 +54,5 @@ class WebServer:
         """Stops it; the database stays."""
         if self._process is not None:
             self._process.terminate()
-            self._process.wait(timeout=20)
+            self._process.wait(timeout=120)
             self._process = None

@@ -34,7 +34,7 @@ def layers() -> list[set[str]]:
     """The linter's order of core's rooms, from the top."""
     contracts = tomllib.loads((CHECKOUT / "pyproject.toml").read_text())["tool"]["importlinter"]["contracts"]
     (rooms,) = (one["layers"] for one in contracts if one["name"].startswith("The core's rooms"))
-    return [{name.strip().removeprefix("ruvak.core.") for name in layer.split("|")} for layer in rooms]
+    return [{name.strip().strip("()").removeprefix("ruvak.core.") for name in layer.split("|")} for layer in rooms]
 
 
 class Readmes(unittest.TestCase):

@@ -164,7 +164,7 @@ class WholeDemo(unittest.TestCase):
                 self.assertTrue(demo._until(announced, 60), said.read_text())
                 self.assertTrue(demo._answers(port))
                 process.terminate()
-                self.assertEqual(process.wait(timeout=30), 0, said.read_text())
+                self.assertEqual(process.wait(timeout=300), 0, said.read_text())
                 self.assertIn("everything is kept", said.read_text())
                 self.assertFalse(demo._answers(port))
                 self.assertFalse((copy / ".ruvak" / "database" / "postmaster.pid").exists())
