@@ -30,7 +30,8 @@ from ruvak.service.states import (
     RemedyList,
     Rewired,
 )
-from ruvak.service.versions import Version
+from ruvak.service.versions import Version, version_of
+from ruvak.store.rigs import SavedRig
 from ruvak.store.solved import SolvedParts, StoredPart, part_of
 
 KEPT_ANALYSES = 8
@@ -97,24 +98,24 @@ class Computer:
 
     def read_lines(self, rig_id: str, text: str) -> Readings:
         """One line with ways to go on, or several lines. Raises NotFound."""
-        rig = self._rig(rig_id)
+        saved = self._saved(rig_id)
+        rig = saved.rig
         lines = [line for line in text.splitlines() if line.strip()]
         if len(lines) <= 1:
             line = lines[0] if lines else ""
             readings: tuple[Reading, ...] = (read(rig, line),) if line.strip() else ()
-            return Readings(readings=readings, completions=completions(rig, text), edit=_together(readings))
-        readings = read_all(rig, text)
-        return Readings(readings=readings, completions=(), edit=_together(readings))
+            return _readings(saved, readings, completions(rig, text))
+        return _readings(saved, read_all(rig, text))
 
     def read_list(self, rig_id: str, rows: tuple[InputRow, ...], goal: str | None) -> Readings:
         """An input list into a desk; without one, into the gear with the most inputs, or a new desk. Raises NotFound,
         BadEdit."""
-        rig = self._rig(rig_id)
+        saved = self._saved(rig_id)
+        rig = saved.rig
         into = next((gear.name for gear in rig.gear if gear.id == goal), None) if goal else destination(rig, rows)
         if into is None:
             raise BadEdit("goal", f"There is no gear '{goal}' in this rig for the list to go to.")
-        readings = read_rows(rig, rows, into)
-        return Readings(readings=readings, completions=(), edit=_together(readings))
+        return _readings(saved, read_rows(rig, rows, into))
 
     def read_kit(self, rig_id: str, text: str) -> KitReading:
         """Kit in plain words, one kind a line. Raises NotFound."""
@@ -159,6 +160,10 @@ class Computer:
             self._analyses[key] = analyse(rig, self._cache)
         return self._analyses[key]
 
+    def _saved(self, rig_id: str) -> SavedRig:
+        with self._sessions() as session:
+            return self._kept.current(session, rig_id)
+
     def _rig(self, rig_id: str, version: Version | None = None) -> Rig:
         return read_current(self._sessions, self._kept, rig_id, version)
 
@@ -168,6 +173,11 @@ def _run(rig: Rig, run_id: str) -> Run:
     if run is None:
         raise NotFound(f"There is no run '{run_id}' in this rig.")
     return run
+
+
+def _readings(saved: SavedRig, readings: tuple[Reading, ...], completions: tuple[str, ...] = ()) -> Readings:
+    version = version_of(saved.holders)
+    return Readings(readings=readings, completions=completions, edit=_together(readings), version=version)
 
 
 def _together(readings: tuple[Reading, ...]) -> Edit | None:

@@ -183,6 +183,8 @@ class Readings(Record):
     """Ways to go on with a single line."""
     edit: Edit | None
     """One edit for all lines that were understood; null where none was."""
+    version: Version
+    """The version of the rig that the lines were read against: what the edit is made on."""
 
 
 class Rewired(Record):

@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import Locator, expect
+from playwright.sync_api import Locator, Route, expect
 
 from tests.support.browser import BrowserTest
 
@@ -83,6 +83,39 @@ class Typing(BrowserTest):
         # A segmented control draws its mark behind the chosen word a moment after it appears.
         self.page.wait_for_timeout(1000)
         self.assertEqual(self.serious(), [])
+
+    def test_typed_faster_than_the_server_saves(self) -> None:
+        held: list[Route] = []
+        self.page.route("**/api/rigs/*/edits", lambda route: held.append(route))
+        self.page.keyboard.press("/")
+        self.add("lectern > desk 1")
+        self.page.keyboard.type("choir 1 > desk 2")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator("#line")).to_have_value("choir 1 > desk 2")
+        held[0].continue_()
+        self.page.unroute("**/api/rigs/*/edits")
+        expect(self.page.locator("#line")).to_have_value("")
+        self.expect_runs(3)
+        pieces = [piece for run in self.rigs.export("lantern-evening").runs for piece in run.pieces]
+        self.assertEqual(len(set(pieces)), len(pieces), "no lead is in two runs")
+
+    def test_a_line_whose_lead_somebody_else_took_comes_back_to_be_read_again(self) -> None:
+        self.page.keyboard.press("/")
+        self.page.keyboard.type("lectern > desk 1")
+        expect(self.page.locator("#understood .add")).to_be_visible()
+        context, other = self.visitor()
+        other.goto(f"{self.server.address}/#/")
+        other.locator("#line").fill("choir 1 > desk 2")
+        expect(other.locator("#understood .add")).to_be_visible()
+        other.keyboard.press("Enter")
+        expect(other.locator(".above .count")).to_have_text("2 runs")
+        context.close()
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator("#line")).to_have_value("lectern > desk 1")
+        expect(self.page.locator("#understood")).to_contain_text("somebody changed the rig meanwhile")
+        expect(self.page.locator("#understood .add")).to_be_visible()
+        self.page.keyboard.press("Enter")
+        self.expect_runs(3)
 
     def test_what_was_understood_stands_there_before_enter(self) -> None:
         self.page.keyboard.press("/")

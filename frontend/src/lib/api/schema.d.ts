@@ -4560,6 +4560,11 @@ export interface components {
             completions: string[];
             /** @description One edit for all lines that were understood; null where none was. */
             edit: components["schemas"]["Edit"] | null;
+            /**
+             * Version
+             * @description The version of the rig that the lines were read against: what the edit is made on.
+             */
+            version: string;
         };
         /**
          * Better

@@ -19,8 +19,14 @@ export class LineEntry {
 	private timer: ReturnType<typeof setTimeout> | undefined;
 	private asked: AbortController | null = null;
 
-	/** `rigId`: which rig the text is read against. */
-	constructor(private readonly rigId: () => string | null) {}
+	/**
+	 * `rigId`: which rig the text is read against. `saved`: when the edits made so far are saved; a line read before
+	 * that would take the sockets, leads and names that they take.
+	 */
+	constructor(
+		private readonly rigId: () => string | null,
+		private readonly saved: () => Promise<void>
+	) {}
 
 	write(text: string): void {
 		this.text = text;
@@ -49,6 +55,8 @@ export class LineEntry {
 		this.asked?.abort();
 		const asked = (this.asked = new AbortController());
 		try {
+			await this.saved();
+			if (asked.signal.aborted) return;
 			const got = await (isTable(text)
 				? readInputList(rigId, text, asked.signal)
 				: readLines(rigId, text, asked.signal));

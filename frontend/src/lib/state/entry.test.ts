@@ -10,11 +10,16 @@ const readings = (sentence: string) =>
 
 describe('a line being typed', () => {
 	let entry: LineEntry;
+	let saved: Promise<void>;
 
 	beforeEach(() => {
 		vi.useFakeTimers();
 		vi.resetAllMocks();
-		entry = new LineEntry(() => 'r');
+		saved = Promise.resolve();
+		entry = new LineEntry(
+			() => 'r',
+			() => saved
+		);
 	});
 
 	it('asks once, after a pause', async () => {
@@ -40,6 +45,19 @@ describe('a line being typed', () => {
 		expect(entry.readings?.readings[0]?.sentence).toBe('second');
 	});
 
+	it('is read only when the edits before it are saved', async () => {
+		let answered: () => void = () => undefined;
+		saved = new Promise((done) => (answered = done));
+		vi.mocked(queries.readLines).mockResolvedValue(readings('x'));
+		entry.write('keys > desk 7');
+		await vi.advanceTimersByTimeAsync(PAUSE_MS);
+		expect(queries.readLines).not.toHaveBeenCalled();
+		answered();
+		await vi.advanceTimersByTimeAsync(0);
+		expect(entry.settled).toBe(true);
+		expect(queries.readLines).toHaveBeenCalledOnce();
+	});
+
 	it('says what the server said, and clears', async () => {
 		vi.mocked(queries.readLines).mockRejectedValue(new Trouble(422, { ...OFFLINE, message: 'No.' }));
 		entry.write('x');
@@ -60,7 +78,10 @@ describe('a line being typed', () => {
 	});
 
 	it('asks nothing without a rig', async () => {
-		const bare = new LineEntry(() => null);
+		const bare = new LineEntry(
+			() => null,
+			() => saved
+		);
 		bare.write('x');
 		await vi.advanceTimersByTimeAsync(PAUSE_MS);
 		expect(queries.readLines).not.toHaveBeenCalled();

@@ -72,17 +72,25 @@ export class Sync {
 			: undefined;
 	}
 
-	/** Saves an edit made on what is on screen; edits made in haste are sent in order, none waits for an analysis. */
-	edit(edit: Edit): Promise<void> {
-		return this.send({ rig: this.selection.rigId, edit, base: this.state?.version ?? null, id: newId() });
+	/**
+	 * Saves an edit made on what is on screen, or on the version `base`; edits made in haste are sent in order, none
+	 * waits for an analysis. Answers whether it was saved, once it is on screen.
+	 */
+	edit(edit: Edit, base: string | null = this.state?.version ?? null): Promise<boolean> {
+		return this.send({ rig: this.selection.rigId, edit, base, id: newId() });
 	}
 
-	undo(): Promise<void> {
+	/** Ends when every edit made so far has been answered. */
+	allSaved(): Promise<void> {
+		return this.turn;
+	}
+
+	undo(): Promise<boolean> {
 		const id = newId();
 		return this.inTurn(null, (now) => (now.undo_label ? undoEdit(now.rig.id, id) : null));
 	}
 
-	redo(): Promise<void> {
+	redo(): Promise<boolean> {
 		const id = newId();
 		return this.inTurn(null, (now) => (now.redo_label ? redoEdit(now.rig.id, id) : null));
 	}
@@ -116,16 +124,19 @@ export class Sync {
 		await this.queries.invalidateQueries({ queryKey: rigQuery(now.rig.id).queryKey });
 	}
 
-	private send(sent: Sent): Promise<void> {
+	private send(sent: Sent): Promise<boolean> {
 		return this.inTurn(sent, (now) => saveEdit(now.rig.id, sent.base ?? now.version, sent.edit, sent.id));
 	}
 
-	private inTurn(sent: Sent | null, send: (now: RigState) => Promise<Outcome> | null): Promise<void> {
+	private inTurn(sent: Sent | null, send: (now: RigState) => Promise<Outcome> | null): Promise<boolean> {
 		this.queued += 1;
 		const saved = this.turn.then(() => this.save(sent, send));
 		this.turn = saved.then(() => undefined);
 		return saved
-			.then((record) => (record ? this.show(record) : undefined))
+			.then(async (record) => {
+				if (record) await this.show(record);
+				return record !== null;
+			})
 			.finally(() => {
 				this.queued -= 1;
 			});

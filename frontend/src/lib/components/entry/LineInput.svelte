@@ -6,12 +6,17 @@
 	import Understood from './Understood.svelte';
 
 	const desk = getDesk();
-	const entry = new LineEntry(() => desk.selection.rigId);
+	const entry = new LineEntry(
+		() => desk.selection.rigId,
+		() => desk.sync.allSaved()
+	);
 	let field = $state<HTMLInputElement>();
 	let open = $state(false);
 	let picked = $state(-1);
 	let many = $state(false);
 	let pasted = $state('');
+	/** Whether somebody else's edit took what the line needed after it had been read. */
+	let overtaken = $state(false);
 
 	const completions = $derived(entry.readings?.completions ?? []);
 	const reading = $derived(entry.readings?.readings[0]);
@@ -22,6 +27,7 @@
 	function type(text: string): void {
 		picked = -1;
 		open = true;
+		overtaken = false;
 		entry.write(text);
 	}
 
@@ -37,13 +43,22 @@
 	});
 
 	async function add(): Promise<void> {
+		const line = entry.text;
 		if (!entry.settled) await entry.read();
-		const edit = entry.readings?.edit;
-		const run = entry.readings?.readings[0]?.runs[0]?.run;
-		if (!edit || entry.readings?.readings.some((one) => one.problems.length > 0)) return;
+		// Typed on, or added by an earlier press, while the answer was on its way.
+		if (entry.text !== line || !entry.settled) return;
+		const { edit, version, readings = [] } = entry.readings ?? {};
+		if (!edit || !version || readings.some((one) => one.problems.length > 0)) return;
+		const run = readings[0]?.runs[0]?.run;
 		entry.clear();
-		await desk.sync.edit(edit);
-		if (run) desk.selection.select(run);
+		if (await desk.sync.edit(edit, version)) {
+			if (run) desk.selection.select(run);
+		} else if (!desk.sync.unsent && !entry.text) {
+			// The line is read again, with what is still free.
+			desk.sync.dismiss();
+			type(line);
+			overtaken = true;
+		}
 	}
 
 	function key(event: KeyboardEvent): void {
@@ -104,6 +119,11 @@
 	>
 	{#if shown}
 		<div class="panel" id="understood">
+			{#if overtaken}
+				<p class="overtaken" role="status">
+					Not added yet: somebody changed the rig meanwhile. This is the line with what is free now.
+				</p>
+			{/if}
 			<Understood
 				{reading}
 				trouble={entry.trouble}
@@ -171,6 +191,10 @@
 		box-shadow: var(--shadow);
 		max-height: min(70vh, 34rem);
 		overflow-y: auto;
+	}
+	.overtaken {
+		padding: 0.55rem 0.9rem;
+		background: var(--fix-wash);
 	}
 	@media (max-width: 720px) {
 		.entry {

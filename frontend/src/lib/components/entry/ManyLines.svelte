@@ -7,7 +7,10 @@
 
 	let { open = $bindable(false), start }: { open: boolean; start: string } = $props();
 	const desk = getDesk();
-	const entry = new LineEntry(() => desk.selection.rigId);
+	const entry = new LineEntry(
+		() => desk.selection.rigId,
+		() => desk.sync.allSaved()
+	);
 
 	$effect(() => {
 		if (open && start) entry.write(start);
@@ -20,10 +23,10 @@
 
 	async function add(): Promise<void> {
 		if (!entry.settled) await entry.read();
-		const edit = entry.readings?.edit;
-		if (!edit) return;
+		const { edit, version } = entry.readings ?? {};
+		if (!edit || !version) return;
 		const left = wrong.map((one) => one.line).join('\n');
-		await desk.sync.edit(edit);
+		if (!(await desk.sync.edit(edit, version))) return;
 		// What was not understood stays to be mended; the rest is in the rig.
 		entry.write(left);
 		if (!left) open = false;
