@@ -22,7 +22,8 @@ def find_better(rig: Rig, reading: Reading, read: Callable[[str], Reading]) -> B
     if line is None or grade is Grade.CLEAR:
         return None
     other = read(line)
-    if not other.runs or SEVERITY[_worst(other)] <= SEVERITY[grade]:
+    # Without a device that the line passes it is another plan, not a better wiring of this one.
+    if len(other.runs) != len(reading.runs) or SEVERITY[_worst(other)] <= SEVERITY[grade]:
         return None
     pieces = tuple(piece.words for run in other.runs for piece in run.pieces)
     return Better(line=line, grade=_worst(other), pieces=pieces)

@@ -7,7 +7,7 @@ from ruvak.core.entry.names import Meaning
 from ruvak.core.entry.sockets import Role, Sockets, tokens
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.ports import Output
+from ruvak.core.rig.ports import Input, Output, family_of
 from ruvak.core.rig.rig import Gear
 
 
@@ -33,18 +33,68 @@ class Side:
     """Those of the devices that the rig does not have yet."""
 
 
+def links_of(part: Part) -> tuple[str, ...]:
+    """Sockets that lead on what comes in at an input: a loudspeaker's link, a subwoofer's through, a lantern's next."""
+    listening = {name for receiver in part.inputs for name in receiver.connectors}
+    sending = {name for output in part.outputs for name in output.connectors}
+    return tuple(
+        connector.id
+        for connector in part.connectors
+        if connector.side == "both" and connector.id in listening - sending
+    )
+
+
 def speaks(part: Part, role: Role) -> bool:
     """Whether it sends, or listens, at all."""
-    return bool(part.outputs if role == "source" else part.inputs)
+    return bool(part.outputs or links_of(part)) if role == "source" else bool(part.inputs)
 
 
 def has_one_place(part: Part) -> bool:
     """Whether a destination needs no number: one input, or one mix that everything goes to."""
-    return len(part.inputs) == 1 or (bool(part.mixes) and len(part.inputs) <= 4)
+    sound = [receiver for receiver in part.inputs if family_of(receiver.signal) == "sound"] or part.inputs
+    return len(sound) == 1 or (bool(part.mixes) and len(sound) <= 4)
+
+
+def meet_by_kind(part: Part, named: Sockets, target: Part, places: Sockets) -> tuple[Sockets, Sockets]:
+    """The sockets of both ends where what leaves is no sound, or where no sound can arrive: HDMI goes to HDMI.
+
+    As they are where the line names them, or where the usual ones are of one kind.
+    """
+    kinds = _families(target.inputs, places)
+    if named.positions or not part.outputs:
+        leaving = next(iter(_families(part.outputs, named)), "sound")
+    else:
+        usual = family_of(main_output(part).signal)
+        others = [family_of(output.signal) for output in part.outputs]
+        leaving = usual if usual in kinds else next((other for other in others if other in kinds), usual)
+        if leaving != usual:
+            ids = [name for output in part.outputs if family_of(output.signal) == leaving for name in output.connectors]
+            named = Sockets((tuple(ids),))
+    if leaving != "sound" and leaving in kinds and len(kinds) > 1 and not places.positions:
+        ids = [name for entry in target.inputs if family_of(entry.signal) == leaving for name in entry.connectors]
+        places = Sockets((tuple(ids),))
+    return named, places
+
+
+def families_of(part: Part, sending: Sockets | None = None) -> set[str]:
+    """Kinds of signal that it takes; with sockets named, those that it sends by them, or by its usual output."""
+    if sending is None:
+        return set(_families(part.inputs, Sockets(())))
+    if sending.positions:
+        return set(_families((*part.outputs, *part.inputs), sending))
+    return {family_of(main_output(part).signal)} if part.outputs else set(_families(part.inputs, Sockets(())))
+
+
+def _families(ports: tuple[Output | Input, ...], named: Sockets) -> dict[str, None]:
+    """The kinds of signal of the sockets named, or of all."""
+    ids = {name for position in named.positions for name in position}
+    return dict.fromkeys(family_of(port.signal) for port in ports if not ids or ids & set(port.connectors))
 
 
 def takes_stereo(part: Part) -> bool:
-    """Whether it hears a left and a right at sockets of their own."""
+    """Whether it hears a left and a right at sockets of their own, or leads two signals on."""
+    if len(links_of(part)) == 2:
+        return True
     return any(mix.right for mix in part.mixes) and len({c for i in part.inputs for c in i.connectors}) > 1
 
 
@@ -55,12 +105,21 @@ def is_stereo(part: Part, named: Sockets, mono: bool) -> bool:
     if len(named.positions) == 2:
         return True
     ids = {name for position in named.positions for name in position}
-    outputs = [output for output in part.outputs if ids & set(output.connectors)] if ids else [main_output(part)]
-    return (
+    outputs = [output for output in part.outputs if not ids or ids & set(output.connectors)]
+    if outputs and not ids:
+        outputs = [main_output(part)]
+    return bool(outputs) and (
         any(len(output.channels) == 2 for output in outputs[:1])
         and len(named.positions) <= 1
         and _whole(outputs[0].connectors, ids)
     )
+
+
+def two_outputs(part: Part) -> tuple[tuple[str, ...], ...]:
+    """The sockets of a device whose only outputs are two of one channel each; none of another."""
+    alone = len(part.outputs) == 2 and all(len(out.channels) == len(out.connectors) == 1 for out in part.outputs)
+    forms = {c.form for c in part.connectors for out in part.outputs if c.id in out.connectors}
+    return tuple(out.connectors for out in part.outputs) if alone and len(forms) == 1 else ()
 
 
 def needs_both(part: Part, named: Sockets) -> bool:
@@ -90,13 +149,18 @@ def _two_sockets(part: Part) -> bool:
     return bool(part.outputs) and len(main_output(part).connectors) == 2
 
 
+def main_sockets(part: Part) -> tuple[str, ...]:
+    """The sockets of the output meant when none is named; of what has no output of its own, those that lead on."""
+    return main_output(part).connectors if part.outputs else links_of(part)
+
+
 def split_up(side: Side, role: Role, count: int) -> list[End]:
     """One end a run: each device, or each named place of one device."""
     if len(side.devices) > 1:
         return [end_of(*device, 1, role, device[0].id in side.new) for device in side.devices]
     gear, part, named = side.devices[0]
     new = gear.id in side.new
-    positions = named.positions or tuple((name,) for name in main_output(part).connectors)[:count]
+    positions = named.positions or tuple((name,) for name in main_sockets(part))[:count]
     return [End(gear, part, tuple((Endpoint(gear.id, name),) for name in position), new) for position in positions]
 
 
@@ -121,10 +185,11 @@ def end_of(gear: Gear, part: Part, named: Sockets, lines: int, role: Role, new: 
 def _default(part: Part, role: Role, lines: int) -> list[tuple[str, ...]]:
     """The sockets meant when none is named: the main output, or the inputs of the first mix."""
     if role == "source":
-        output = main_output(part)
-        return [output.connectors[:lines] if len(output.connectors) > 1 else output.connectors]
+        return [main_sockets(part)[:lines]]
     by_id = {receiver.id: receiver.connectors for receiver in part.inputs}
     if lines == 2:
+        if len(links_of(part)) == 2:
+            return [tuple(receiver.connectors[0] for receiver in part.inputs[:2])]
         for mix in part.mixes:
             if mix.right:
                 return [tuple(dict.fromkeys((by_id[mix.left[0]][0], by_id[mix.right[0]][0])))]

@@ -8,9 +8,10 @@ from functools import cached_property, lru_cache
 from rapidfuzz import process
 from rapidfuzz.distance import OSA
 
-from ruvak.core.entry.sockets import SIDES, tokens
+from ruvak.core.entry.described import Description, described, parts_described
+from ruvak.core.entry.sockets import SIDES, is_printed, tokens
 from ruvak.core.entry.words import expand_ranges, numbers, plain
-from ruvak.core.parts.library import library
+from ruvak.core.parts.library import library, words_for
 from ruvak.core.pieces.pool import MOST_CONNECTORS
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
@@ -18,6 +19,9 @@ from ruvak.core.rig.rig import Gear, KitItem, Rig, connectors_in_use
 
 MOST_NEW = 24
 MANY_SOCKETS = 4
+_PLACED = re.compile(r"(?P<name>.+?)(?P<place>\s+(?:at|near|by|beside|behind|under|in|from|on)\s+\D+)", re.IGNORECASE)
+"""A device and where it stands: "laptop at the lectern" is a laptop."""
+_MICROPHONES = frozenset(("mic", "mics", "microphone", "microphones"))
 KINDS_ALONE = frozenset(
     ("condenser", "dynamic", "ribbon", "wireless", "condenser mic", "dynamic mic", "ribbon mic", "radio mic")
 )
@@ -74,7 +78,7 @@ class Directory:
             if sockets <= used:
                 continue
             own = set(plain(gear.name).split()) if sockets & used and not has_many_sockets(part) else None
-            for word in map(plain, part.called):
+            for word in map(plain, words_for(part)):
                 if own is None or set(word.split()) <= own:
                     result.setdefault(word, []).append(gear)
         return {word: tuple(gear) for word, gear in result.items()}
@@ -86,7 +90,7 @@ class Directory:
         result: dict[str, list[Part]] = {}
         own = {part.id for part in self.rig.parts}
         for part in (*self.rig.parts, *(part for part in library().values() if part.id not in own)):
-            for word in dict.fromkeys(map(plain, (*part.called, part.name))) if part.kind == "gear" else ():
+            for word in dict.fromkeys(map(plain, (*words_for(part), part.name))) if part.kind == "gear" else ():
                 result.setdefault(word, []).append(part)
         return {word: tuple(parts) for word, parts in result.items()}
 
@@ -118,6 +122,15 @@ class Directory:
 
     def meanings(self, text: str) -> Iterator[Meaning]:
         """Ways to take a piece of a line as gear, the most literal first."""
+        if (description := described(text)) is not None and plain(expand_ranges(plain(text))) not in self.by_name:
+            yield from self._described(description)
+            return
+        if (placed := _PLACED.fullmatch(text.strip())) is not None:
+            for meaning in self.meanings(placed["name"]):
+                name = f"{meaning.gear[0].name} {placed['place'].strip()}"
+                if meaning.new is not None and len(meaning.gear) == 1:
+                    gear = self._made(name, meaning.new).model_copy(update={"settings": meaning.gear[0].settings})
+                    yield replace(meaning, gear=(gear,))
         words = plain(expand_ranges(plain(text))).split()
         typed = {word.lower(): word for word in re.split(r"[\s/&+,#]+", text)}
         yield from self._numbered_group(words)
@@ -129,11 +142,27 @@ class Directory:
         for count in range(len(words), 0, -1):
             name, rest = " ".join(words[:count]), tuple(words[count:])
             yield from self._part_of_name(name, rest)
-            if len(self.by_alias.get(name, ())) == 1:
-                yield Meaning(self.by_alias[name], rest)
+            alike = tuple(gear for gear in self.by_alias.get(name, ()) if not self._is_another(gear, rest))
+            if len(alike) == 1:
+                yield Meaning(alike, rest)
+        whole = [meaning for meaning in self._new(words) if self._is_whole_name(meaning, words)]
+        for meaning in whole:
+            yield replace(meaning, gear=tuple(self._spell(gear, typed) for gear in meaning.gear))
         yield from self._correct_typing(words)
         for meaning in self._new(words):
             yield replace(meaning, gear=tuple(self._spell(gear, typed) for gear in meaning.gear))
+
+    def _described(self, description: Description) -> Iterator[Meaning]:
+        """ "laptop on battery": the rig's own device of that name as it stands, else a new one that has it all."""
+        name = plain(expand_ranges(plain(description.name)))
+        if name in self.by_name:
+            gear = self.by_name[name]
+            yield Meaning((gear,), (), corrected=f"{gear.name} as it stands in this rig", exact=True)
+            return
+        typed = {word.lower(): word for word in description.name.split()}
+        for part, settings in parts_described(self.rig, description):
+            gear = self._spell(self._made(name, part), typed)
+            yield Meaning((gear.model_copy(update={"settings": settings}),), (), new=part)
 
     def _numbered_group(self, words: list[str]) -> Iterator[Meaning]:
         """ "choir 1 2 3": each is a device of its own."""
@@ -161,12 +190,27 @@ class Directory:
             result = tuple(
                 gear
                 for full, gear in self.by_name.items()
-                if wanted <= set(full.split()) and not _other_side(full.split(), rest)
+                if wanted <= set(full.split()) and not self._is_another(gear, rest)
             )
             if len(result) == 1:
                 yield Meaning(result, rest)
             elif result:
                 yield Meaning(result, rest, several=singular == name)
+
+    def _is_whole_name(self, meaning: Meaning, words: list[str]) -> bool:
+        """Whether all words together are what the library calls a part: then it is no slip for another name."""
+        name = " ".join(word for word in words if not word.isdigit())
+        return meaning.new is not None and not meaning.rest and name in self.new_gear
+
+    def _is_another(self, gear: Gear, rest: tuple[str, ...]) -> bool:
+        """Whether the words behind a name tell it from this device: "wedge 2" is not Wedge 1, though it has an input 2;
+        "speaker right" is not the left one."""
+        name = plain(expand_ranges(gear.name)).split()
+        if _other_side(name, rest):
+            return True
+        figures, typed = numbers(name), numbers(list(rest))
+        numbered = bool(figures and typed) and name[-1].isdigit() and figures[-1] != typed[0]
+        return numbered and not has_many_sockets(self.rig.parts_by_id[gear.part])
 
     def _correct_typing(self, words: list[str]) -> Iterator[Meaning]:
         known = {**{alias: gear for alias, gear in self.by_alias.items() if len(gear) == 1}}
@@ -174,6 +218,8 @@ class Directory:
         for count in range(len(words), 0, -1):
             name, rest = " ".join(words[:count]), tuple(words[count:])
             for taken in self._near(name, known):
+                if any(self._is_another(gear, rest) for gear in known[taken]):
+                    continue
                 yield Meaning(known[taken], rest, corrected=known[taken][0].name)
 
     def _near(self, name: str, known: Iterable[str]) -> list[str]:
@@ -190,16 +236,35 @@ class Directory:
     def _new(self, words: list[str]) -> Iterator[Meaning]:
         """Gear that would be added, by what the library calls a part: "choir mics 1-4" are four, "keys right" and
         "small desk 5" are one and its socket."""
+        yield from self._new_with_socket(words)
         yield from self._new_by_number(words, plural=bool(words) and words[-1].isdigit())
         for stop in range(len(words) - 1, 0, -1):
+            rest = tuple(words[stop:])
+            if set(rest) <= _MICROPHONES and not self._is_desk(words[:stop]):
+                # "Piano mics" are no sockets of a keyboard.
+                continue
             for part, title in self._kinds_at_the_end(words[:stop], plural=False):
-                rest = tuple(words[stop:])
                 if len(rest) == 1 and rest[0] in SIDES and not has_sides(part):
                     # "overhead L": two such microphones are told apart by their sides.
                     yield Meaning((self._made(f"{title} {rest[0]}", part),), (), new=part)
                 yield Meaning((self._made(title, part),), rest, new=part)
         # Last, or "laptop phones" were a phone.
         yield from self._new_by_number(words, plural=True)
+
+    def _new_with_socket(self, words: list[str]) -> Iterator[Meaning]:
+        """A whole name and a word that is printed by one of its sockets: "powered mixer speaker 1", "camera 2 HDMI"."""
+        for stop in range(len(words) - 1, 0, -1):
+            figure = [words[stop]] if words[stop].isdigit() and stop + 1 < len(words) else []
+            rest = tuple(words[stop + len(figure) :])
+            printed = [word for word in rest if not word.isdigit() and word not in SIDES]
+            for part in self.new_gear.get(" ".join(words[:stop]), ()):
+                if figure and has_many_sockets(part):
+                    continue
+                if printed and all(is_printed(part, word) for word in printed):
+                    yield Meaning((self._made(" ".join([*words[:stop], *figure]), part),), rest, new=part)
+
+    def _is_desk(self, words: list[str]) -> bool:
+        return any(has_many_sockets(part) for part, _ in self._kinds_at_the_end(words, plural=False))
 
     def _new_by_number(self, words: list[str], plural: bool) -> Iterator[Meaning]:
         """Its last words are what the library calls a part, those before them its name; numbers tell several apart."""
@@ -227,6 +292,10 @@ class Directory:
     def _spell(gear: Gear, typed: dict[str, str]) -> Gear:
         """With capitals where the line or the library has them, and one at the beginning."""
         words = [_capitals().get(word) or typed.get(word, word) for word in gear.name.split()]
+        for at in range(len(words) - 1, 0, -1):
+            if (whole := typed.get(f"{words[at - 1]}{words[at]}".lower())) is not None:
+                # "MP3" is one word, though its figure is told from its letters in comparing.
+                words[at - 1 : at + 1] = [whole]
         name = " ".join(words)
         return gear.model_copy(update={"name": name[:1].upper() + name[1:]})
 

@@ -1,36 +1,55 @@
 """From a taken-apart line to the runs it wants: which devices, which sockets, through what, how far."""
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+from ruvak.core.entry.device_chain import PassedDevice, passed_device, split_sentence
 from ruvak.core.entry.grammar import Piece, Sentence, parse
 from ruvak.core.entry.line_ends import (
     End,
     Side,
     end_of,
+    families_of,
     has_one_place,
     is_stereo,
+    links_of,
     main_output,
+    main_sockets,
+    meet_by_kind,
     needs_both,
     one_each,
     speaks,
     split_up,
     takes_stereo,
+    two_outputs,
 )
 from ruvak.core.entry.lists import numbered, split_list
 from ruvak.core.entry.names import Directory, Meaning, has_many_sockets
 from ruvak.core.entry.reading import ProblemCode, ReadProblem
-from ruvak.core.entry.sockets import Role, sockets, usable
+from ruvak.core.entry.sockets import Role, sockets, tokens, usable
 from ruvak.core.entry.words import expand_ranges, plain
+from ruvak.core.parts.library import embed, words_for
 from ruvak.core.pieces.named import NamedPiece
+from ruvak.core.pieces.pool import MOST_CONNECTORS
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, Gear, KitItem, Rig
+from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, Gear, KitItem, Rig, connectors_in_use
 from ruvak.core.units import METRES_PER_UNIT
 
 PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
 MONO = {"mono"}
-MOST_RUNS = 64
+DESK_WORDS: Mapping[Role, frozenset[str]] = {
+    "source": frozenset(("main", "mains", "aux", "auxes", "matrix", "l", "lr", "foh", "phones", "monitor", "out")),
+    "goal": frozenset(("ch", "chan", "channel", "channels", "input", "inputs", "mic", "line")),
+    "through": frozenset(),
+}
+"""Words for sockets that stand for the desk's where nothing else is named."""
+PAIRS = frozenset(("pa", "p.a.", "stack", "rig"))
+"""Words for a left and a right loudspeaker together."""
+PASSING = ("return", "returns", "send", "sends")
+ASSUMED_MULTICORE_M = 20.0
+"""How long a multicore is that nobody has yet, where the line does not say: a hall from desk to stage."""
 FEW = 4
 """So many sockets are named one by one."""
 
@@ -90,11 +109,20 @@ class Planner:
         self.rig, self._places = rig, places or {}
         self.directory = Directory(rig)
         self.corrections: list[str] = []
+        self._line = ""
 
-    def plan(self, line: str) -> tuple[Sentence, tuple[Wanted, ...]]:
-        """The runs a line asks for."""
+    def plan(self, line: str) -> tuple[Sentence, tuple[Wanted, ...], str | None]:
+        """The runs a line asks for, and where it passes a device: the line from there on."""
         self.corrections = []
+        self._line = line
         sentence = parse(line, METRES_PER_UNIT[self.rig.length_unit])
+        sentence.pieces[-1] = self._with_more_goals(sentence, sentence.pieces[-1])
+        onward: tuple[str, str] | None = None
+        for at, piece in enumerate(sentence.pieces[1:-1], 1):
+            if (device := self._device(piece)) is not None:
+                sentence, rest = split_sentence(sentence, at, device)
+                onward = device.source, rest
+                break
         whole = Piece(line.strip(), len(line) - len(line.lstrip()))
         if sentence.arrows == 0:
             raise problem("no_arrow", whole, "Say where it goes: write > and the destination, as in “keys > desk 7/8”.")
@@ -106,14 +134,18 @@ class Planner:
         if not last.text:
             raise problem("no_destination", whole, "Nothing stands after the arrow: write where the sound goes.")
         length_m = self._length(sentence, whole)
-        last = self._with_more_goals(sentence, last)
+        boxes_before = len(self.rig.kit)
         added, options = self._extras(sentence)
         passed: list[tuple[KitItem, Piece]] = []
         boxes: list[NamedPiece] = []
         sources = [self._source(piece, boxes) for piece in _split_sum(first)]
+        self._bring_multicores(middle, length_m)
+        if len(self.rig.kit) > boxes_before:
+            # The length stated is that of the multicore.
+            length_m = None
         named = [*boxes, *(thing for piece in middle if (thing := self._way(piece, passed)) is not None)]
         built_in = self._built_in_name(last)
-        goal = None if built_in else self._side(last, "goal")
+        goal = None if built_in else self._side_or_desk(last, "goal")
         if built_in:
             passed.append((built_in, last))
         runs = self._runs(sources, passed, goal, "mono" in options or any(s.mono for _, _, s in sources[0].devices))
@@ -128,7 +160,45 @@ class Planner:
             )
             for run in runs
         )
-        return sentence, made
+        if onward is None:
+            return sentence, made, None
+        source, rest = onward
+        names = dict.fromkeys(gear.gear.name for run in made for gear in run.goals)
+        return sentence, made, f"{source or '/'.join(names)} > {rest}"
+
+    def _device(self, piece: Piece) -> PassedDevice | None:
+        if not piece.text or self._built_in_name(piece) is not None or self._multicore(piece) is not None:
+            return None
+        return passed_device(self.directory, piece) if self._thing(plain(piece.text)) is None else None
+
+    def _bring_multicores(self, pieces: list[Piece], length_m: float | None) -> None:
+        """A multicore or a pair of boxes that a line passes and nobody has: with as few lines as the places allow."""
+        for piece in pieces:
+            if self._built_in_name(piece) is None and (part := self._multicore(piece)) is not None:
+                title = " ".join(_words_before_places(piece))
+                long_enough = [each for each in part.stock_lengths_m if each >= (length_m or ASSUMED_MULTICORE_M)]
+                item = KitItem(
+                    id=_free_id(self.rig, title),
+                    tag=title[:1].upper() + title[1:],
+                    part=part.id,
+                    length_m=min(long_enough, default=part.stock_lengths_m[-1]),
+                    owned=False,
+                )
+                self.rig = embed(self.rig.with_fields(kit=(*self.rig.kit, item)))
+                self.directory = Directory(self.rig)
+
+    def _multicore(self, piece: Piece) -> Part | None:
+        places = [word for word in plain(expand_ranges(plain(piece.text))).split() if word.isdigit()]
+        kinds = [word for word in plain(piece.text).split() if word in PASSING]
+        title = " ".join(_words_before_places(piece))
+        fitting = [
+            part
+            for part in self.directory.find_parts(title)
+            if title in {plain(word) for word in part.called}
+            and len(part.connectors) > MOST_CONNECTORS
+            and sockets(part, (*kinds, *places), "through").unknown is None
+        ]
+        return min(fitting, key=lambda part: len(part.connectors), default=None)
 
     def _with_more_goals(self, sentence: Sentence, last: Piece) -> Piece:
         """In "desk aux 1-2 > wedge left, wedge right" what stands behind the comma is one more destination."""
@@ -198,14 +268,23 @@ class Planner:
             return None
         thing = self._thing(plain(piece.text))
         if thing is None:
-            sentence = f"“{piece.text}” is neither built in here nor a lead, adapter or box."
+            sentence = self._no_way(piece)
             raise problem("unknown_way", piece, sentence)
         return thing
+
+    def _no_way(self, piece: Piece) -> str:
+        """Why nothing passes what stands between two arrows."""
+        for meaning in self.directory.meanings(numbered(piece.text)):
+            name, part = meaning.gear[0].name, meaning.new or self.rig.parts_by_id[meaning.gear[0].part]
+            if speaks(part, "source"):
+                return f"{name} has no input to plug into: begin the line with it, as in “{piece.text} > desk 3”."
+            return f"{name} sends nothing on: end the line there, and begin another where the sound goes on."
+        return f"“{piece.text}” is neither built in here nor a lead, adapter, box or device that leads on."
 
     def _source(self, piece: Piece, named: list[NamedPiece]) -> Side:
         """Where the sound starts; in "guitar DI" the last words name the box it goes through."""
         try:
-            return self._side(piece, "source")
+            return self._side_or_desk(piece, "source")
         except Refused:
             words = piece.text.split()
             for first in range(max(1, len(words) - 2), len(words)):
@@ -215,6 +294,21 @@ class Planner:
                     named.append(NamedPiece(tuple(box.id for box in boxes)))
                     return side
             raise
+
+    def _side_or_desk(self, piece: Piece, role: Role) -> Side:
+        """ "main L/R" and "channel 5" without a name are the desk's."""
+        try:
+            return self._side(piece, role)
+        except Refused:
+            words = plain(expand_ranges(plain(piece.text))).split()
+            numbered_goal = role == "goal" and any(map(str.isdigit, words))
+            if not words or (role == "goal" and not numbered_goal):
+                raise
+            if words[0] not in DESK_WORDS[role] and not (numbered_goal and all(map(str.isdigit, words))):
+                raise
+            desks = [gear for gear in self.rig.gear if has_many_sockets(self.rig.parts_by_id[gear.part])]
+            name = max(desks, key=lambda gear: len(self.rig.parts_by_id[gear.part].inputs)).name if desks else "desk"
+            return self._side(Piece(f"{name} {piece.text}", piece.start), role)
 
     def _side(self, piece: Piece, role: Role) -> Side:
         """One end of the line: several devices where it lists them, else what the words mean together."""
@@ -247,7 +341,7 @@ class Planner:
                 if not usable(part, role) or not speaks(part, role):
                     break
                 if named.unknown is not None:
-                    if meaning.new is None or named.unknown.isdigit():
+                    if meaning.new is None or named.unknown.isdigit() or has_many_sockets(part):
                         unknown = unknown or (meaning, named.unknown)
                     # "Lead vocal 2" beside a "Lead vocal" is another microphone; a desk's number is a socket.
                     if meaning.exact and named.unknown.isdigit() and has_many_sockets(part):
@@ -278,6 +372,18 @@ class Planner:
         code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
         if (sentence := self._wrong_way(piece, role)) is not None:
             return problem(code, piece, sentence)
+        if self._multicore(piece) is not None:
+            sentence = (
+                f"“{piece.text}” is passed on the way: name what is plugged into it and where it comes out, "
+                f"as in “lectern > {piece.text} > desk 12”."
+            )
+            return problem("unknown_socket", piece, sentence)
+        if "usb" in plain(piece.text).split():
+            sentence = (
+                "The USB lead between a computer and its interface comes along by itself: type the sound into or out "
+                "of the interface, as in “desk aux 5/6 > audio interface”."
+            )
+            return problem("unknown_socket", piece, sentence)
         what = "sends sound" if role == "source" else "takes sound"
         sentence = f"Nothing called “{piece.text}” {what} here. Write a name from this rig or what kind of thing it is."
         return problem(code, piece, sentence)
@@ -303,6 +409,8 @@ class Planner:
         first = sources[0]
         if goal is not None and {g.id for g, _, _ in first.devices} & {g.id for g, _, _ in goal.devices}:
             raise problem("no_destination", goal.piece, "Source and destination are the same; write where it goes.")
+        if goal is not None:
+            goal = self._of_kind(first, goal)
         if len(sources) > 1:
             ends = tuple(end_of(*side.devices[0], 1, "source", bool(side.new)) for side in sources)
             if goal is None:
@@ -315,17 +423,19 @@ class Planner:
 
     def _pair(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
         """As many runs as there are pairs of devices; one where both ends are one device."""
-        goal = self._one_for_each_side(first, goal, mono)
+        first, goal = self._one_for_each_place(first, goal), self._one_for_each_side(first, goal, mono)
         many_from, many_to = len(first.devices), len(goal.devices)
         if many_from == 1 and many_to == 1:
             return self._between_two(first, goal, passed, mono)
         places_from = many_from if many_from > 1 else max(1, len(first.devices[0][2].positions))
         if many_from == 1 and not first.devices[0][2].positions:
             # "desk main > speakers": the sides of the first output, one to each.
-            places_from = min(many_to, len(main_output(first.devices[0][1]).connectors))
+            places_from = min(many_to, len(main_sockets(first.devices[0][1])))
         places_to = many_to if many_to > 1 else len(goal.devices[0][2].positions)
         if many_to == 1 and places_to == 0 and many_from > 1:
             raise problem("unknown_socket", goal.piece, f"Say which inputs of {goal.devices[0][0].name} these go to.")
+        if many_from == places_from == 1 and places_to == many_to >= 2 and self._lead_on(first, goal, mono):
+            return self._one_after_another(first, goal, passed)
         if many_from == places_from == 1 and places_to == many_to == 2 and not goal.meaning.several:
             return [self._to_both(first, goal, passed)]
         if places_from != places_to:
@@ -337,12 +447,63 @@ class Planner:
             raise problem("counts_differ", goal.piece, sentence)
         return self._one_each(first, goal, passed, places_from)
 
+    @staticmethod
+    def _lead_on(first: Side, goal: Side, mono: bool) -> bool:
+        """Whether one signal goes to devices of which each can lead it on to the next."""
+        _, part, named = first.devices[0]
+        if goal.meaning.several or is_stereo(part, named, mono):
+            return False
+        return all(links_of(other) for _, other, _ in goal.devices)
+
+    def _one_after_another(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]]) -> list[Wanted]:
+        """One socket to several devices that lead on: to the first, and from each to the next."""
+        ends = split_up(goal, "goal", len(goal.devices))
+        starts = [end_of(*first.devices[0], 1, "source", first.devices[0][0].id in first.new)]
+        for end in ends[:-1]:
+            link = Endpoint(end.gear.id, links_of(end.part)[0])
+            starts.append(replace(end, choices=((link,),)))
+        return [
+            Wanted((start,), self._passing(passed, 0, 1, 1) if at == 0 else (), end, (), (), None, ())
+            for at, (start, end) in enumerate(zip(starts, ends, strict=True))
+        ]
+
     def _to_both(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]]) -> Wanted:
         """One socket to two devices, in one run."""
         gear, part, named = first.devices[0]
         start = end_of(gear, part, named, 1, "source", gear.id in first.new)
         ends = split_up(goal, "goal", 2)
         return Wanted((start,), self._passing(passed, 0, 1, 1), ends[0], (), (), None, (), goal_beside=ends[1])
+
+    def _of_kind(self, first: Side, goal: Side) -> Side:
+        """A new destination that takes what the source sends: behind a power amplifier "speaker" is one without."""
+        part, named = first.devices[0][1:]
+        kinds = families_of(part, named)
+        if any(gear.id not in goal.new or kinds & families_of(other) for gear, other, _ in goal.devices):
+            return goal
+        for meaning in self.directory.meanings(numbered(goal.piece.text)):
+            other = meaning.new
+            if other is not None and kinds & families_of(other):
+                places = sockets(other, meaning.rest, "goal")
+                if places.unknown is None:
+                    devices = tuple((gear, other, places) for gear in meaning.gear)
+                    return Side(devices, goal.piece, meaning, frozenset(gear.id for gear in meaning.gear))
+        return goal
+
+    def _one_for_each_place(self, first: Side, goal: Side) -> Side:
+        """Microphones that are not there yet, into several places of one device: one for each. "Room mics" are two
+        where two places are named, and so is "audience mic L/R"."""
+        (gear, part, named), places = first.devices[0], goal.devices[0][2].positions
+        one = len(first.devices) == len(goal.devices) == 1 and gear.id in first.new and not named.positions
+        if not one or len(places) < 2 or not part.outputs or len(main_output(part).channels) > 1:
+            return first
+        words = first.piece.text.split()
+        if words[-1].lower().endswith("s") and plain(words[-1]) not in {plain(word) for word in words_for(part)}:
+            return self._meant(Piece(f"{first.piece.text} 1-{len(places)}", first.piece.start), "source")
+        if len(places) == 2 and (stem := _without_sides(first.piece.text)) is not None:
+            sides = [self._meant(Piece(f"{stem} {side}", first.piece.start), "source") for side in ("left", "right")]
+            devices = tuple(device for side in sides for device in side.devices)
+            return Side(devices, first.piece, first.meaning, frozenset(gear.id for gear, _, _ in devices))
+        return first
 
     def _one_for_each_side(self, first: Side, goal: Side, mono: bool) -> Side:
         """A stereo source into "speakers" that are not there yet: one for each side."""
@@ -351,7 +512,9 @@ class Planner:
         if not (one_each_way and is_stereo(part, named, mono) and has_one_place(target) and not takes_stereo(target)):
             return goal
         words = goal.piece.text.split()
-        if not words[-1].lower().endswith("s") or plain(words[-1]) in map(plain, target.called):
+        if plain(words[-1]) in PAIRS:
+            return self._meant(Piece(f"{goal.piece.text} 1-2", goal.piece.start), "goal")
+        if not words[-1].lower().endswith("s") or plain(words[-1]) in map(plain, words_for(target)):
             return goal
         return self._meant(Piece(f"{goal.piece.text} 1-2", goal.piece.start), "goal")
 
@@ -364,13 +527,27 @@ class Planner:
         ]
 
     def _between_two(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
-        (gear, part, named), (_, target, places) = first.devices[0], goal.devices[0]
+        (gear, part, named), (other, target, places) = first.devices[0], goal.devices[0]
+        named, places = meet_by_kind(part, named, target, places)
+        if len(places.positions) == 2 and not places.implied and not named.positions and not mono:
+            outputs = two_outputs(part) if gear.id in first.new else ()
+            if outputs:
+                # A receiver for two transmitters: one output into each place.
+                named = replace(named, positions=outputs)
+                return self._one_each(replace(first, devices=((gear, part, named),)), goal, passed, 2)
+        if places.implied and not is_stereo(part, named, mono):
+            places = replace(places, positions=places.positions[:1])
+        first = replace(first, devices=((gear, part, named),))
+        goal = replace(goal, devices=((other, target, places),))
         count_from, count_to = len(named.positions), len(places.positions)
         new = gear.id in first.new
         if count_to == 0 and not has_one_place(target):
             labels = [usable_way.label for usable_way in usable(target, "goal")]
             how = " or ".join(labels) if len(labels) <= FEW else f"write its number, as in “{goal.piece.text} 3”"
-            raise problem("unknown_socket", goal.piece, f"Say which input of {goal.devices[0][0].name}: {how}.")
+            refused = problem("unknown_socket", goal.piece, f"Say which input of {goal.devices[0][0].name}: {how}.")
+            offered = self._with_free_places(goal, 2 if is_stereo(part, named, mono) else 1)
+            refused.problem = refused.problem.model_copy(update={"suggestions": offered})
+            raise refused
         if count_from > 2 or count_to > 2:
             if count_from != count_to:
                 sentence = f"{count_from or 1} on the left and {count_to} on the right: write as many on both sides."
@@ -389,6 +566,20 @@ class Planner:
             ]
         return [Wanted((start,), through, end, (), (), None, ())]
 
+    def _with_free_places(self, goal: Side, count: int) -> tuple[str, ...]:
+        """The line with the first channels that nothing uses, written behind the destination; none where all are."""
+        gear, part, _ = goal.devices[0]
+        used = {end.connector for end in connectors_in_use(self.rig) if end.owner == gear.id}
+        taken = {word for c in part.connectors if c.id in used for word in tokens(c) if word.isdigit()}
+        have = {word for c in usable(part, "goal") for word in tokens(c) if word.isdigit()}
+        free = sorted(int(word) for word in have - taken)
+        first = next((n for n in free if all(n + more in free for more in range(count)) and (count < 2 or n % 2)), None)
+        if first is None:
+            return ()
+        at = goal.piece.start + len(goal.piece.text)
+        places = "/".join(str(first + more) for more in range(count))
+        return (f"{self._line[:at]} {places}{self._line[at:]}",)
+
     def _returning(self, start: End, goal: Side) -> End | None:
         """From an insert signal comes back: the processor's output is a source of the same run."""
         gear, part, _ = goal.devices[0]
@@ -405,6 +596,17 @@ class Planner:
         wide = len(ends[0].choices[0])
         return Wanted(ends, self._passing(passed, index, wide, many * wide), end, (), (), None, ())
 
+    def _free_places(self, item: KitItem, kinds: list[str], many: int) -> list[str]:
+        """So many numbers of its lines that no run uses, the lowest."""
+        part, used = self.rig.part_of(item.id), connectors_in_use(self.rig)
+        free: dict[str, None] = {}
+        for connector in usable(part, "through"):
+            for word in tokens(connector):
+                named = sockets(part, (*kinds, word), "through") if word.isdigit() else None
+                if named is not None and named.positions and Endpoint(item.id, named.positions[0][0]) not in used:
+                    free[word] = None
+        return sorted(free, key=int)[:many]
+
     def _passing(self, passed: list[tuple[KitItem, Piece]], index: int, wide: int, many: int) -> tuple[Through, ...]:
         """What is built in, with the entries this run takes: `wide` of them, the line naming `many` altogether."""
         result = []
@@ -412,7 +614,10 @@ class Planner:
             words = plain(expand_ranges(plain(piece.text))).split()
             part = self.rig.part_of(item.id)
             places = [word for word in words if word.isdigit()]
-            kinds = [word for word in words if word in ("return", "returns", "send", "sends")]
+            kinds = [word for word in words if word in PASSING]
+            if not places:
+                # "network box" for four microphones: the first of its lines that are free.
+                places = self._free_places(item, kinds, many)
             named = sockets(part, (*kinds, *places), "through")
             if named.unknown is not None or not named.positions:
                 have = ", ".join(usable_way.label for usable_way in usable(part, "through")[:6])
@@ -423,6 +628,28 @@ class Planner:
             own = named.positions[index * wide : (index + 1) * wide]
             result.append(Through(item, tuple(Endpoint(item.id, position[0]) for position in own)))
         return tuple(result)
+
+
+def _without_sides(text: str) -> str | None:
+    """The singular name of two microphones typed as a pair: "audience mics L/R", "overhead pair", "grand piano"."""
+    if pair := re.fullmatch(
+        r"(.+?)s?\s+pair|(stereo pair|main pair|(?:grand|upright|baby grand) piano)", text.strip(), re.I
+    ):
+        return pair[1] or pair[2]
+    both = re.fullmatch(r"(.+?)s?[\s,]+(?:l|left)\s*(?:/|&|\+|and|\s)\s*(?:r|right)", text.strip(), re.IGNORECASE)
+    return both[1] if both else None
+
+
+def _words_before_places(piece: Piece) -> list[str]:
+    words = plain(expand_ranges(plain(piece.text))).split()
+    stop = next((at for at, word in enumerate(words) if word.isdigit() or word in PASSING), len(words))
+    return words[:stop]
+
+
+def _free_id(rig: Rig, title: str) -> str:
+    stem = re.sub(r"[^a-z0-9]+", "-", plain(title)).strip("-")[:56] or "multicore"
+    names = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
+    return next(name for name in names if name not in rig.owners_by_id)
 
 
 def option_of(extra: Piece) -> str | None:

@@ -8,12 +8,12 @@ from itertools import chain, islice, zip_longest
 
 from ruvak.core.analyse import quick_findings
 from ruvak.core.entry.hosts import hosts_for
-from ruvak.core.entry.line_ends import End
+from ruvak.core.entry.line_ends import End, links_of
 from ruvak.core.entry.plan import Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.parts.library import embed
-from ruvak.core.pieces.cures import cures, ids_of
-from ruvak.core.pieces.named import named_routes
+from ruvak.core.pieces.cures import cures, ids_of, pad_loss_db
+from ruvak.core.pieces.named import named_forks, named_routes
 from ruvak.core.pieces.pool import Pool, Ways, data_of, pool_for
 from ruvak.core.pieces.practice import misuses_di, practice_cost
 from ruvak.core.pieces.routes import Route, put_ops, routes, simplicity
@@ -25,14 +25,18 @@ from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.rig.prune import sub_rig
 from ruvak.core.rig.rig import Gear, Join, Rig, Run
 from ruvak.core.trace.layout import inside_links
+from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import Trace, connector_at, merge_groups, points_of, trace
 
 ASSUMED_REACH_M = 3.0
 """How far a lead has to reach where the line does not say: a lead beside the desk, common practice."""
 SOLVED = 3
 """How many wirings of one run are solved before one is chosen."""
-CURING, LOOKED_AT_TO_CURE = 3, 120
-"""How many wirings are solved with what is made against what the best of them leaves wrong, and out of how many."""
+CURING, LOOKED_AT_TO_CURE = (2, 1), 120
+"""How many wirings are solved with what is made against what the best of them leaves wrong, and again with what is made
+against what these leave wrong; and out of how many."""
+WIDE_TO_CURE = 12
+"""How many lines behind a fork are looked at for that."""
 LOOKED_AT = 120
 LOOKED_AT_FOR_NAMED = 400
 """How many wirings are put together, and how many when one must contain what the line names."""
@@ -88,11 +92,8 @@ class _Tried:
     rank: tuple[float, ...]
     built: Built
     solved: SubRigResult
-
-    @property
-    def grade(self) -> Grade:
-        """Its worst."""
-        return self.solved.findings[0].grade
+    grade: Grade
+    """Its worst, little headroom aside."""
 
 
 def _names_pieces(wanted: Wanted) -> bool:
@@ -104,7 +105,7 @@ def _wiring(
     pool: Pool, wanted: Wanted, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], route: Route
 ) -> _Wiring:
     to_get, pieces, lead_m = simplicity(route)
-    against = 0.0 if _names_pieces(wanted) else practice_cost(pool, route, sources, goals)
+    against = practice_cost(pool, route, sources, goals, chosen=_names_pieces(wanted))
     return _Wiring(sources, goals, route, (to_get + against, pieces, lead_m))
 
 
@@ -154,10 +155,12 @@ class Proposer:
         ends = [end for end in (*wanted.sources, *wanted.goals) if end.is_new]
         new: dict[str, Gear] = {end.gear.id: end.gear for end in ends if end.gear.id not in known}
         base = self.rig
+        brought = dict.fromkeys(through.item for through in wanted.through if through.item.id not in known)
+        if brought:
+            base = embed(base.with_fields(kit=(*base.kit, *brought)))
         if new:
             new, bonds = hosts_for(self.rig, new.values())
-            base = self.rig.with_fields(gear=(*self.rig.gear, *new.values()), bonds=(*self.rig.bonds, *bonds))
-            base = embed(base)
+            base = embed(base.with_fields(gear=(*base.gear, *new.values()), bonds=(*base.bonds, *bonds)))
         # What the line names by its tag is preferred to what would do as well.
         signal = data_of(base, (socket for end in wanted.sources for choice in end.choices[:1] for socket in choice))
         pool = replace(pool_for(base, known=self._known, signal=signal), first=frozenset(wanted.items))
@@ -205,14 +208,25 @@ class Proposer:
             tries(islice(plain, SOLVED), SOLVED)
             return search.best.built if search.best is not None else None
         tries(plain, SOLVED)
-        if search.best is not None and not search.is_clear:
-            needed = ids_of(cures(finding.code.cure for finding in search.best.solved.findings), pool.parts.values())
+        findings: tuple[Finding, ...] = ()
+        for most in CURING:
+            if search.best is None or search.is_clear:
+                break
+            findings += search.best.solved.findings
+            needed = ids_of(cures(finding.code.cure for finding in findings), pool.parts.values())
             if needed:
-                tries(self._curing(pool, wanted, needed), search.count + CURING)
+                needed = tuple(_pads_that_do(pool, ids, findings) for ids in needed)
+                wide = any(finding.code.is_too_loud for finding in findings)
+                tries(self._curing(pool, wanted, needed, wide), search.count + most)
         return search.best.built if search.best is not None else None
 
-    def _curing(self, pool: Pool, wanted: Wanted, needed: tuple[tuple[str, ...], ...]) -> Iterator[_Wiring]:
-        """Wirings with what the line does not name but needs: the simplest of each number of pieces in turn."""
+    def _curing(self, pool: Pool, wanted: Wanted, needed: tuple[tuple[str, ...], ...], wide: bool) -> Iterator[_Wiring]:
+        """Wirings with what the line does not name but needs: the simplest of each number of pieces in turn.
+
+        `wide`: a pad stands anywhere behind a fork, so more lines are looked at there.
+        """
+        if wide:
+            pool = replace(pool, known=pool.through, wide=WIDE_TO_CURE)
         by_pieces: dict[int, list[_Wiring]] = {}
         for sources, goals in self._sockets(wanted):
             curing = (
@@ -231,10 +245,11 @@ class Proposer:
     ) -> "_Tried":
         built = self._build(base, new, wanted, named, wiring)
         solved = _solve(built.rig, (built.run.id,))[0]
-        grade = solved.findings[0].grade
-        many = len([finding for finding in solved.findings if finding.grade is grade])
-        rank = (-SEVERITY[grade], many, *wiring.cost)
-        return _Tried(rank, replace(built, solved=solved), solved)
+        # Little headroom is no reason for another wiring: whoever mixes turns it down.
+        grades = [finding.grade for finding in solved.findings if not finding.code.asks_to_turn_down]
+        grade = min(grades, key=lambda each: SEVERITY[each], default=Grade.CLEAR)
+        rank = (-SEVERITY[grade], grades.count(grade), *wiring.cost)
+        return _Tried(rank, replace(built, solved=solved), solved, grade)
 
     def _build(
         self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], wiring: _Wiring
@@ -248,7 +263,7 @@ class Proposer:
         ops: tuple[Op, ...] = (
             *self._gear_ops(base, new),
             *(PutThing(kind="bonds", thing=bond) for bond in base.bonds[len(self.rig.bonds) :]),
-            *put_ops(base, wiring.route.items),
+            *put_ops(self.rig, wiring.route.items),
             *switches,
             PutThing(kind="runs", thing=run),
         )
@@ -286,7 +301,8 @@ class Proposer:
         return None
 
     def _candidates(self, pool: Pool, wanted: Wanted) -> Iterator[_Wiring]:
-        """The simplest wirings of each choice of sockets."""
+        """The simplest wirings, of each choice of sockets one first."""
+        first: list[_Wiring] = []
         result: list[_Wiring] = []
         for sources, goals in self._sockets(wanted):
             plain = not (wanted.through or wanted.parts or wanted.items)
@@ -295,7 +311,11 @@ class Proposer:
                 yield _wiring(pool, wanted, sources, goals, route)
                 return
             few = islice(self._find_wirings(pool, wanted, sources, goals), LOOKED_AT)
-            result += nsmallest(SOLVED, few, key=lambda wiring: wiring.cost)
+            simplest = nsmallest(SOLVED, few, key=lambda wiring: wiring.cost)
+            first += simplest[:1]
+            result += simplest[1:]
+        # A channel's two inputs are both looked at before a second wiring to one of them.
+        yield from sorted(first, key=lambda wiring: wiring.cost)
         yield from nsmallest(SOLVED, result, key=lambda wiring: wiring.cost)
 
     def _find_wirings(
@@ -306,6 +326,13 @@ class Proposer:
             need_m = 0.0 if _brings_its_lead(pool.rig, sources, goals) else ASSUMED_REACH_M
         if wanted.named and not wanted.through and len(sources) == len(goals) == 1:
             result = named_routes(pool, wanted.named, sources[0], goals[0], need_m)
+        elif wanted.named and not wanted.through and len(sources) == 1 and len(goals) == 2:
+            result = (route for route in routes(pool, sources, goals, need_m) if _has(route, wanted))
+            first = next(result, None)
+            if first is None:
+                result = named_forks(pool, wanted.named, sources[0], goals, need_m)
+            else:
+                result = chain((first,), result)
         elif wanted.through:
             result = _through(pool, wanted.through, sources, goals, need_m)
         else:
@@ -326,9 +353,35 @@ def solved_together(built: list[Built]) -> list[Proposal]:
 
 
 def _solve(rig: Rig, run_ids: tuple[str, ...]) -> list[SubRigResult]:
-    small = sub_rig(rig, *run_ids)
+    small = sub_rig(rig, *run_ids, *_feeding(rig, run_ids))
     traced = trace(small)
-    return [SubRigResult(findings, small, traced) for findings in quick_findings(small, traced)]
+    results = zip(small.runs, quick_findings(small, traced), strict=True)
+    return [SubRigResult(findings, small, traced) for run, findings in results if run.id in run_ids]
+
+
+def _feeding(rig: Rig, run_ids: tuple[str, ...]) -> set[str]:
+    """Runs without which these carry nothing, since they start at a socket that leads on what comes in at another."""
+    result: set[str] = set()
+    wanted = [run for run in rig.runs if run.id in run_ids]
+    while wanted:
+        run = wanted.pop()
+        leading = {end.owner for end in ends_of(rig, run, "out") if end.connector in links_of(rig.part_of(end.owner))}
+        for other in rig.runs if leading else ():
+            if (
+                other.id not in result
+                and other.id != run.id
+                and leading & {end.owner for end in ends_of(rig, other, "in")}
+            ):
+                result.add(other.id)
+                wanted.append(other)
+    return result - set(run_ids)
+
+
+def _pads_that_do(pool: Pool, ids: tuple[str, ...], findings: tuple[Finding, ...]) -> tuple[str, ...]:
+    """Of pads those that take as much as is too much; of other parts, or where none takes as much, all."""
+    over_db = max((float(f.params.get("over_db", 0.0)) for f in findings if f.code.is_too_loud), default=0.0)
+    enough = tuple(entry for entry in ids if pad_loss_db(pool.parts[entry]) >= over_db)
+    return enough if enough and all(pad_loss_db(pool.parts[entry]) > 0.0 for entry in ids) else ids
 
 
 def _only_hums(findings: tuple[Finding, ...]) -> bool:
@@ -421,9 +474,10 @@ def _through(
     first, *rest = through
     if len(sources) == len(first.entries) or len(sources) == 1:
         exits = tuple(exit_of(pool.rig.part_of(first.item.id), entry) for entry in first.entries)
-        for before in islice(routes(pool, sources, first.entries, need_m), 12):
+        for before in islice(routes(pool, sources, first.entries, need_m), LOOKED_AT):
             spoken_for = {item.id for item in before.items}
-            taken = Pool(pool.rig, tuple(i for i in pool.free if i.id not in spoken_for), pool.first, pool.through)
+            free = tuple(item for item in pool.free if item.id not in spoken_for)
+            taken = Pool(pool.rig, free, pool.first, pool.through, spoken_for=frozenset(spoken_for))
             for after in islice(_onward(taken, tuple(rest), exits, goals), 8):
                 yield Route((*before.items, first.item, *after.items), (*before.joins, *after.joins))
 

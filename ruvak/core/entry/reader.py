@@ -6,6 +6,7 @@ from dataclasses import replace
 from itertools import chain
 
 from ruvak.core.entry.better import find_better
+from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
 from ruvak.core.entry.plan import Planner, Refused, Wanted
 from ruvak.core.entry.propose import Built, Proposal, Proposer, solved_together
@@ -16,6 +17,7 @@ from ruvak.core.entry.words import plain
 from ruvak.core.judge.finding import Grade
 from ruvak.core.rig.edits import Edit, is_setting
 from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.ports import family_of
 from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.trace.drawing import draw
 from ruvak.core.trace.run_ends import ends_of
@@ -51,32 +53,47 @@ class _Reader:
         self.rig, self._places = rig, places or {}
 
     def read(self, line: str, note: str = "") -> Reading:
-        planner = Planner(self.rig, self._places)
+        corrections: list[str] = []
+        before = self.rig
         try:
-            proposals = self._plan(planner, line, note)
+            proposals = self._plan(corrections, line, note)
         except Refused as refused:
+            self.rig = before
             result = refused.problem
-            lines = suggest_lines(self.rig, line, result, self._problem_of)
+            lines = result.suggestions or suggest_lines(self.rig, line, result, self._problem_of)
             result = result.model_copy(update={"suggestions": lines})
             return Reading(line=line, sentence=result.sentence, taken_for=(), runs=(), problems=(result,), edit=None)
         runs = tuple(_read_run(self.rig, proposal) for proposal in proposals)
         label = _label(runs)
         edit = Edit(label=label, ops=tuple(op for proposal in proposals for op in proposal.ops))
-        taken_for = tuple(dict.fromkeys(planner.corrections))
+        taken_for = tuple(dict.fromkeys(corrections))
         return Reading(line=line, sentence=_sentence(runs), taken_for=taken_for, runs=runs, problems=(), edit=edit)
 
     def _problem_of(self, line: str) -> ReadProblem | None:
         """Why it makes no run, or None; nothing is kept of it."""
         try:
-            _Reader(self.rig, self._places)._plan(Planner(self.rig, self._places), line, "")
+            _Reader(self.rig, self._places)._plan([], line, "")
         except Refused as refused:
             return refused.problem
         return None
 
-    def _plan(self, planner: Planner, line: str, note: str) -> list[Proposal]:
-        """Every run of a line. Raises Refused."""
-        sentence, wanted = planner.plan(line)
-        return self._propose(wanted, sentence.number, line, note)
+    def _plan(self, corrections: list[str], line: str, note: str) -> list[Proposal]:
+        """Every run of a line, stretch by stretch where it passes devices. Raises Refused."""
+        rest: str | None = line
+        proposals: list[Proposal] = []
+        while rest is not None:
+            planner = Planner(self.rig, self._places)
+            try:
+                sentence, wanted, onward = planner.plan(rest)
+            except Refused as refused:
+                if rest is line:
+                    raise
+                # Of a later stretch the places are not those of the line as it was typed.
+                raise Refused(refused.problem.model_copy(update={"start": 0, "end": len(line)})) from None
+            proposals += self._propose(wanted, sentence.number, line, note)
+            corrections += planner.corrections
+            rest = onward
+        return proposals
 
     def _propose(self, wanted: tuple[Wanted, ...], number: int | None, line: str, note: str) -> list[Proposal]:
         """Every run's pieces; the reader goes on from the rig that has them."""
@@ -130,7 +147,25 @@ def _no_route(wanted: Wanted) -> str:
         return (
             f"No leads for {wanted.length_m:g} m from {wanted.sources[0].gear.name} to {goal}; go through a multicore."
         )
+    sent, taken = (_kinds(ends) for ends in (wanted.sources, wanted.goals))
+    if sent and taken and not sent & taken:
+        return f"{wanted.sources[0].gear.name} sends {_listed(sent)} there, and {goal} takes {_listed(taken)}."
     return f"No leads or adapters lead from {wanted.sources[0].gear.name} to {goal}; check the two sockets."
+
+
+def _kinds(ends: tuple[End, ...]) -> set[str]:
+    """What the sockets that the line may mean carry: sound, video, lighting data."""
+    sockets = {(end.part, socket.connector) for end in ends for choice in end.choices for socket in choice}
+    return {
+        family_of(port.signal).replace("-", " ")
+        for part, name in sockets
+        for port in (*part.outputs, *part.inputs)
+        if name in port.connectors
+    }
+
+
+def _listed(kinds: set[str]) -> str:
+    return " and ".join(sorted(kinds))
 
 
 def _find_socket_in_use(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> str | None:

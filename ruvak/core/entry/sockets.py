@@ -17,11 +17,13 @@ _NOISE = frozenset((
     "in", "ins", "input", "inputs", "out", "outs", "output", "outputs",
     "ch", "chan", "channel", "channels", "socket", "sockets", "and", "number",
     "no", "nr", "stereo", "mono", "mic", "mics", "microphone", "line",
-    "lines", "pair",
+    "lines", "pair", "send", "sends", "own", "signal",
 ))  # fmt: skip
 """Words that say nothing where no label has them."""
 _SYNONYMS = {"headphone": "headphones", "phones": "headphones", "cans": "headphones", "auxes": "aux", "mains": "main",
-             "inserts": "insert", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic",
+             "inserts": "insert", "rec": "record", "recording": "record", "tape": "record", "recorder": "record",
+             "loop": "through", "thru": "through", "spk": "speaker", "spkr": "speaker",
+             "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic",
              "microphone": "mic", "lines": "line", "input": "in", "inputs": "in"}  # fmt: skip
 _NEAR = 74.0
 
@@ -33,6 +35,8 @@ class Sockets:
     positions: tuple[tuple[str, ...], ...]
     unknown: str | None = None
     mono: bool = False
+    implied: bool = False
+    """Two sides of one kind of socket, of which the line names neither: "main", "return"."""
 
 
 def tokens(connector: Connector) -> frozenset[str]:
@@ -57,10 +61,14 @@ def usable(part: Part, role: Role) -> tuple[Connector, ...]:
 def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     """Reads the words after a name; `unknown` holds the first that no socket answers to."""
     options = usable(part, role)
+    words = tuple(piece for word in words for piece in (word.split("-") if "-" in word else (word,)))
     known = set().union(*(tokens(option) for option in options))
     kinds, places, sides, unknown = _sort_words(words, known)
     mono = "mono" in words and not sides
     fitting = [option for option in options if kinds <= tokens(option)]
+    if not fitting:
+        # "headphone out" where another socket is labelled "HDMI out".
+        fitting = [option for option in options if kinds - _NOISE <= tokens(option)]
     if unknown is not None or not fitting:
         return Sockets((), unknown or " ".join(sorted(kinds)), mono)
     if sides and not any({"left", "right"} & tokens(way) for way in fitting):
@@ -70,7 +78,16 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
         return Sockets((), result, mono)
     if not result and kinds:
         result = _only_kinds(fitting)
+        return Sockets(result, None, mono, implied=len(result) == 2)
     return Sockets(result, None, mono)
+
+
+def is_printed(part: Part, word: str) -> bool:
+    """Whether a word that says which socket is meant stands by one: "speaker" by a powered mixer's, not "mic"."""
+    meant = _SYNONYMS.get(word, word)
+    if word in _NOISE or meant in _NOISE:
+        return meant in ("in", "out", "input", "output")
+    return any(meant in tokens(connector) for connector in part.connectors)
 
 
 def _sort_words(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list[str], list[str], str | None]:
@@ -106,6 +123,9 @@ def _places(fitting: list[Connector], places: list[str], sides: list[str]) -> tu
         having = tuple(way.id for way in fitting if word in tokens(way))
         if not having:
             return word
+        if having in result:
+            # One place named twice is no second place.
+            continue
         result.append(having)
     return tuple(result)
 

@@ -45,6 +45,7 @@ class FindingCode(StrEnum):
     PHANTOM_LOW = "phantom_low"
     PHANTOM_HARMS = "phantom_harms"
     CASE_LIVE = "case_live"
+    BODY_FLOATS = "body_floats"
     SOURCE_LOST = "source_lost"
     LOAD_LOW = "load_low"
     HOST_UNKNOWN = "host_unknown"
@@ -83,6 +84,11 @@ class FindingCode(StrEnum):
         return self in (FindingCode.LEVEL_CLIPS, FindingCode.LEVEL_CLOSE)
 
     @property
+    def asks_to_turn_down(self) -> bool:
+        """Whether it only says that little headroom is left."""
+        return self is FindingCode.LEVEL_CLOSE
+
+    @property
     def goes_with_less_level(self) -> bool:
         """Whether turning the source down takes it away."""
         return self.is_too_loud or self is FindingCode.SATURATES
@@ -97,6 +103,7 @@ _CURES: dict[FindingCode, Cure] = {
     FindingCode.HUM: Cure.ISOLATOR,
     FindingCode.SLEEVE_EARTHED: Cure.ISOLATOR,
     FindingCode.DULL: Cure.LIGHT_LOAD,
+    FindingCode.LEVEL_CLIPS: Cure.PAD,
     FindingCode.THIN: Cure.LIGHT_LOAD,
     FindingCode.LOAD_LOW: Cure.RESISTIVE_SUM,
     FindingCode.SIDE_MISSING: Cure.RESISTIVE_SUM,

@@ -7,6 +7,7 @@ from ruvak.core.judge.finding import SEVERITY, Finding, Grade, RigFinding, Verdi
 from ruvak.core.judge.rig_rules.leakage import leakage
 from ruvak.core.judge.rig_rules.lost_earth import lost_earth
 from ruvak.core.judge.rule import RigRule, Rule, active, finding, input_words
+from ruvak.core.judge.rules.body import body
 from ruvak.core.judge.rules.centre import centre
 from ruvak.core.judge.rules.classes import WORDS, classes
 from ruvak.core.judge.rules.crosstalk import crosstalk
@@ -47,8 +48,9 @@ RULES: tuple[Rule, ...] = (
     crosstalk,
     hosts,
     touch,
+    body,
 )
-OF_SOUND: frozenset[Rule] = frozenset({load, level, tone, saturation, hum, crosstalk})
+OF_SOUND: frozenset[Rule] = frozenset({load, level, tone, saturation, hum, crosstalk, body})
 """What nobody asks of a run that carries data."""
 RIG_RULES: tuple[RigRule, ...] = (lost_earth, leakage)
 

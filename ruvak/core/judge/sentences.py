@@ -67,6 +67,11 @@ CATALOGUE: dict[FindingCode, Words] = {
         "supply it may hum.",
         "Add the computer and say how it is powered: type a line from it, or import the rig with it and its USB lead.",
     ),
+    FindingCode.BODY_FLOATS: Words(
+        "Pin 1 does not reach {place}: nothing joins the body of {source} to it, so it hums when a hand or a mains "
+        "lead is near, and phantom cannot arrive.",
+        "Use a lead or boxes that carry the screen from end to end.",
+    ),
     FindingCode.ONE_SIDED: Words(
         "Only the {heard} side of {place} gets anything; its {silent} stays silent.",
         "Use a lead that brings the signal to both sides, or tell the device to take the {heard} for both.",

@@ -29,6 +29,16 @@ def library() -> dict[str, Part]:
 
 
 @cache
+def _source_names() -> dict[str, tuple[str, ...]]:
+    return {part: tuple(words) for part, words in json.loads(_text("source-names.json")).items()}
+
+
+def words_for(part: Part) -> tuple[str, ...]:
+    """What people call it: its own words, and for a microphone who or what stands before it."""
+    return (*part.called, *_source_names().get(part.id, ()))
+
+
+@cache
 def library_assumptions() -> dict[str, Any]:
     """Starting values for what nobody has measured, as they stand in the data files."""
     return {**json.loads(_text("assumptions.json")), "disturbances": json.loads(_text("disturbances.json"))}

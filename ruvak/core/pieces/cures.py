@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Callable, Collection, Iterable
 from enum import StrEnum
+from math import log10
 
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact, InnerNode
@@ -16,6 +17,7 @@ class Cure(StrEnum):
     ISOLATOR = "isolator"
     LIGHT_LOAD = "light-load"
     RESISTIVE_SUM = "resistive-sum"
+    PAD = "pad"
 
 
 def cures(wanted: Iterable[Cure | None]) -> tuple[Made, ...]:
@@ -54,6 +56,32 @@ def is_resistive_sum(part: Part) -> bool:
     return max(met.values(), default=0) > 1
 
 
+def is_pad(part: Part) -> bool:
+    """A box of resistors alone, of which one lies across an output: a divider."""
+    leaving = {connector.id for connector in part.connectors if connector.side == "out"}
+    return (
+        part.kind == "box"
+        and all(element.type == "resistor" for element in part.elements)
+        and any(
+            _is_at(element.a, leaving) and _is_at(element.b, leaving)
+            for element in part.elements
+            if element.type == "resistor"
+        )
+    )
+
+
+def pad_loss_db(part: Part) -> float:
+    """How much a pad takes from a source of low impedance into an open input, by the divider's rule; 0 for no pad."""
+    leaving = {connector.id for connector in part.connectors if connector.side == "out"}
+    resistors = [element for element in part.elements if element.type == "resistor"]
+    across = [each for each in resistors if _is_at(each.a, leaving) and _is_at(each.b, leaving)]
+    if not across:
+        return 0.0
+    ends = {across[0].a, across[0].b}
+    in_series = sum(each.ohm.value for each in resistors if each not in across and {each.a, each.b} & ends)
+    return 20.0 * log10((in_series + across[0].ohm.value) / across[0].ohm.value)
+
+
 def _is_at(point: Contact | InnerNode, connectors: set[str]) -> bool:
     return isinstance(point, Contact) and point.connector in connectors
 
@@ -62,4 +90,5 @@ _KNOWN_BY: dict[Cure, Made] = {
     Cure.ISOLATOR: is_isolator,
     Cure.LIGHT_LOAD: is_light_load,
     Cure.RESISTIVE_SUM: is_resistive_sum,
+    Cure.PAD: is_pad,
 }

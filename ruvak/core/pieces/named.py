@@ -15,6 +15,7 @@ from ruvak.core.pieces.routes import Route
 from ruvak.core.rig.connectors import Form, fits, made_for
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.rig import Join
 from ruvak.core.trace.trace import connector_at
 
 FOLLOWED, TRIED = 20, 60
@@ -36,10 +37,18 @@ class NamedPiece:
 
 
 def named_routes(
-    pool: Pool, named: tuple[NamedPiece, ...], source: Endpoint, goal: Endpoint, need_m: float
+    pool: Pool,
+    named: tuple[NamedPiece, ...],
+    source: Endpoint,
+    goal: Endpoint,
+    need_m: float,
+    goal_form: Form | None = None,
 ) -> Iterator[Route]:
-    """Ways to wire one socket to another through these pieces, reaching `need_m` with as few others as possible."""
-    start, end = (connector_at(pool.rig, entry).form for entry in (source, goal))
+    """Ways to wire one socket to another through these pieces, reaching `need_m` with as few others as possible.
+
+    `goal_form`: what the goal is, where it is no socket of the rig.
+    """
+    start, end = connector_at(pool.rig, source).form, goal_form or connector_at(pool.rig, goal).form
     boxes = _boxes(pool, named)
     every = sorted(_sequences(pool, named, start, end), key=lambda steps: _additions(pool, len(named), boxes, steps))
     items = {piece.item for piece in named if piece.item is not None}
@@ -55,6 +64,27 @@ def named_routes(
                 least = additions
                 yield Route(chain.items, chain.joins, chain.misfits)
                 break
+
+
+def named_forks(
+    pool: Pool, named: tuple[NamedPiece, ...], source: Endpoint, goals: tuple[Endpoint, ...], need_m: float
+) -> Iterator[Route]:
+    """From one socket through these pieces into a lead with two ends: "phone > headset splitter > mixer 5/6"."""
+    forms = [connector_at(pool.rig, goal).form for goal in goals]
+    for way in pool.ways:
+        if not way.cabled or len(way.entries) != 1 or len(way.exits) != len(goals):
+            continue
+        if not all(made_for(exit_.form, form) for exit_, form in zip(way.exits, forms, strict=True)):
+            continue
+        for fork in pool.items(way.part, frozenset())[:2]:
+            entry = Endpoint(fork.id, way.entries[0].id)
+            left_m = max(0.0, need_m - (fork.length_m or 0.0))
+            for route in named_routes(pool, named, source, entry, left_m, way.entries[0].form):
+                onward = (
+                    Join(a=Endpoint(fork.id, exit_.id), b=goal) for exit_, goal in zip(way.exits, goals, strict=True)
+                )
+                if fork.id not in {item.id for item in route.items}:
+                    yield Route((*route.items, fork), (*route.joins, *onward), route.misfits)
 
 
 def _long_enough(

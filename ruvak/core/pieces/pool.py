@@ -47,7 +47,8 @@ class Ways:
     plain: frozenset[Way]
     """Of `single` those that are no twins."""
     twins: frozenset[str]
-    """Parts wired like an earlier one (a star quad lead like a microphone lead): not worth getting beside it."""
+    """Parts wired like an earlier one (a star quad lead like a microphone lead), and those nobody proposes: not to be
+    got."""
 
 
 @dataclass(frozen=True)
@@ -56,7 +57,8 @@ class Pool:
 
     `known`: the ways found for a pool before this one, used again where the parts are the same. `twice`: whether the
     lead behind a box may be of the same kind as the one in front, which makes for many more wirings. `signal`: what
-    the run carries, where that wants leads of its own; without it there are none of those.
+    the run carries, where that wants leads of its own; without it there are none of those. `spoken_for`: ids that other
+    stretches of the run take. `wide`: how many lines behind a fork, or before a join, are looked at.
     """
 
     rig: Rig
@@ -65,6 +67,8 @@ class Pool:
     known: Ways | None = None
     twice: bool = False
     signal: SignalClass | None = None
+    spoken_for: frozenset[str] = frozenset()
+    wide: int = 2
     _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
 
     @cached_property
@@ -79,7 +83,7 @@ class Pool:
         parts = tuple(
             part
             for part in self.parts.values()
-            if part.kind != "gear" and part.signal == self.signal and part.id not in installed
+            if part.kind != "gear" and carries(part, self.signal) and part.id not in installed
             if len(part.connectors) <= MOST_CONNECTORS
         )
         if self.known and len(parts) == len(self.known.parts) and all(map(is_, parts, self.known.parts)):
@@ -97,7 +101,7 @@ class Pool:
             if 0 < len(exits) <= 2 and entries and _either_way(part):
                 result.append(Way(part.id, exits, entries, bool(part.cables), part.kind == "box"))
         single = frozenset(way for way in result if len(way.entries) == 1 and len(way.exits) == 1)
-        twins = frozenset(_twins(parts))
+        twins = frozenset((*_twins(parts), *(part.id for part in parts if not part.proposed)))
         plain = frozenset(way for way in single if way.part not in twins)
         return Ways(parts, tuple(result), single, plain, twins)
 
@@ -134,7 +138,9 @@ class Pool:
     def _to_get(self, part: str, used: frozenset[str]) -> tuple[KitItem, ...]:
         have = self.rig.owners_by_id
         names = (f"get-{part}-{n}"[:64] for n in range(1, 10_000))
-        return self._made(part, next(name for name in names if name not in have and name not in used))
+        return self._made(
+            part, next(name for name in names if not (name in have or name in used or name in self.spoken_for))
+        )
 
     def _made(self, part: str, id_: str) -> tuple[KitItem, ...]:
         if id_ not in self._made_up:
@@ -145,6 +151,14 @@ class Pool:
             made = (KitItem(id=id_, tag=tag, part=part, length_m=length, owned=False) for length in lengths)
             self._made_up[id_] = tuple(made)
         return self._made_up[id_]
+
+
+def carries(part: Part, signal: SignalClass | None) -> bool:
+    """Whether a lead is made for such a signal. A network lead is, for data and for a box's four channels of sound; so
+    is what has loudspeaker plugs."""
+    families = {SHAPES[connector.form].family for connector in part.connectors}
+    usual = {"computer-data": {"modular8"}, "loudspeaker": {"loudspeaker"}}
+    return part.signal == signal or (signal is not None and families == usual.get(signal))
 
 
 def _either_way(part: Part) -> bool:
@@ -208,7 +222,9 @@ def data_of(rig: Rig, ends: Iterable[Endpoint]) -> SignalClass | None:
     """What leaves by these sockets, where there are leads made for it; None for sound."""
     made_for = {part.signal for part in (*library().values(), *rig.parts) if part.kind == "lead" and part.signal}
     for end in ends:
-        for output in rig.part_of(end.owner).outputs:
-            if end.connector in output.connectors and output.signal in made_for:
-                return output.signal
+        part = rig.part_of(end.owner)
+        # What leads on from an input (a lantern's second socket) carries what that input takes.
+        for port in (*part.outputs, *part.inputs):
+            if end.connector in port.connectors and port.signal in made_for:
+                return port.signal
     return None

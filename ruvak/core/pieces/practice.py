@@ -2,12 +2,14 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.pieces.cures import is_pad
 from ruvak.core.pieces.pool import Pool
 from ruvak.core.pieces.routes import Route
-from ruvak.core.rig.connectors import Form
+from ruvak.core.rig.connectors import SHAPES, Form
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import SignalClass, UnbalancedOutput
+from ruvak.core.trace.trace import connector_at
 
 DEVIATION, PREFERENCE = 3.0, 0.5
 """Of a wiring against common practice: as much as so many pieces that would have to be got; and of one that is done,
@@ -16,33 +18,72 @@ _SOURCES: frozenset[SignalClass] = frozenset(("instrument", "consumer-line", "he
 _LINE: frozenset[SignalClass] = frozenset(("consumer-line", "professional-line"))
 
 
-def practice_cost(pool: Pool, route: Route, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> float:
-    """What counts against a wiring of an unbalanced source, all of it common practice.
+def practice_cost(
+    pool: Pool, route: Route, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], chosen: bool = False
+) -> float:
+    """What counts against a wiring, all of it common practice: a pad; an extension behind anything but a device's own
+    lead; a microphone into a line input; and of an unbalanced source what follows.
 
-    Deviations, each for every line of it: it reaches a microphone input without a DI or isolator; a lead that carries
-    it unbalanced is longer than the venue's limit; an instrument goes into another box than a DI; a passive pickup
+    Deviations, each for every line of it: it reaches a microphone input without a DI or isolator; leads that carry
+    it unbalanced are longer than the venue's limit; an instrument goes into another box than a DI; a passive pickup
     goes into a line input. Preferences: a DI with a stage of its own for a passive pickup, one with a transformer for
-    all else.
+    all else; an instrument lead, not a balanced one, from a two-contact socket. Where the pieces were `chosen` by
+    somebody only the preferences count, and which of a channel's two inputs it goes to.
     """
+    extra = 0.0 if chosen else DEVIATION * _pads_and_extensions(pool, route, sources)
     outputs = [output for source in sources for output in _unbalanced_outputs(pool, source)]
-    if not outputs:
-        return 0.0
-    parts = [pool.parts[item.part] for item in route.items]
     goal_signals = _input_signals(pool, goals)
+    if not outputs:
+        from_microphones = all(_is_microphone(pool, source) for source in sources)
+        return extra + DEVIATION * (from_microphones and bool(goal_signals) and goal_signals <= _LINE)
+    parts = [pool.parts[item.part] for item in route.items]
     boxes = [place for place, part in enumerate(parts) if carries_over(part)]
     unbalanced = route.items[: boxes[0]] if boxes else route.items
-    longest_m = max((item.length_m or 0.0 for item in unbalanced), default=0.0)
+    carried_m = sum(item.length_m or 0.0 for item in unbalanced) / len(sources)
     instrument = any(output.signal == "instrument" for output in outputs)
     passive = any(channel.inner is not None for output in outputs for channel in output.channels)
     dis = [part for part in parts if is_di(part)]
+    bare = not boxes and goal_signals == {"microphone"}
     deviations = (
-        longest_m > pool.rig.venue.house.unbalanced_limit_m.value,
-        not boxes and goal_signals == {"microphone"},
+        carried_m > pool.rig.venue.house.unbalanced_limit_m.value,
         instrument and bool(boxes) and not dis,
         passive and not boxes and goal_signals <= _LINE and bool(goal_signals),
     )
-    unusual = sum(any(element.type == "buffer" for element in part.elements) is not passive for part in dis)
-    return DEVIATION * sum(deviations) * len(sources) + PREFERENCE * unusual
+    unusual = _balanced_leads_from_two_contacts(pool, route, sources) + sum(
+        any(element.type == "buffer" for element in part.elements) is not passive for part in dis
+    )
+    counted = [bare] if chosen else [*deviations, bare]
+    return extra + DEVIATION * sum(counted) * len(sources) + PREFERENCE * unusual
+
+
+def _pads_and_extensions(pool: Pool, route: Route, sources: tuple[Endpoint, ...]) -> int:
+    """Pads; and leads with a plug and a socket of one kind, where no device has a plug of its own to be made longer."""
+    parts = [pool.parts[item.part] for item in route.items]
+    own_leads = sum(SHAPES[connector_at(pool.rig, source).form].plug for source in sources)
+    return sum(map(is_pad, parts)) + max(0, sum(map(_is_extension, parts)) - own_leads)
+
+
+def _is_extension(part: Part) -> bool:
+    shapes = [SHAPES[connector.form] for connector in part.connectors]
+    return (
+        part.kind == "lead"
+        and len(shapes) == 2
+        and shapes[0].family == shapes[1].family != "xlr3"
+        and shapes[0].plug != shapes[1].plug
+    )
+
+
+def _balanced_leads_from_two_contacts(pool: Pool, route: Route, sources: tuple[Endpoint, ...]) -> int:
+    """Three-contact plugs in the source's two-contact sockets, where an instrument lead is made for them."""
+    forms = {join.a: join.b for join in route.joins}
+    return sum(
+        connector_at(pool.rig, source).form is Form.TS635_SOCKET
+        and any(c.id == forms[source].connector and c.form is Form.TRS635_PLUG for c in pool.parts[part].connectors)
+        for source in sources
+        if source in forms
+        for part in [next((item.part for item in route.items if item.id == forms[source].owner), None)]
+        if part is not None
+    )
 
 
 def misuses_di(pool: Pool, route: Route, goals: tuple[Endpoint, ...]) -> bool:
@@ -70,6 +111,13 @@ def is_di(part: Part) -> bool:
 def carries_over(part: Part) -> bool:
     """Whether it is a box that carries the signal over by a transformer or a stage of its own."""
     return part.kind == "box" and any(element.type in ("transformer", "buffer") for element in part.elements)
+
+
+def _is_microphone(pool: Pool, source: Endpoint) -> bool:
+    return any(
+        source.connector in output.connectors and output.signal == "microphone"
+        for output in pool.rig.part_of(source.owner).outputs
+    )
 
 
 def _unbalanced_outputs(pool: Pool, source: Endpoint) -> Iterator[UnbalancedOutput]:

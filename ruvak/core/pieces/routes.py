@@ -237,7 +237,7 @@ def _fork(pool: Pool, source: Endpoint, goals: tuple[Endpoint, ...], need_m: flo
     for way in pool.ways:
         if len(way.entries) != 1 or len(way.exits) != len(goals):
             continue
-        yield from islice(_forked_by(pool, way, source, goals, need_m), EACH_WAY)
+        yield from islice(_forked_by(pool, way, source, goals, need_m), EACH_WAY * pool.wide // 2)
 
 
 def _forked_by(pool: Pool, way: Way, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
@@ -247,7 +247,7 @@ def _forked_by(pool: Pool, way: Way, source: Endpoint, goals: tuple[Endpoint, ..
         before = _lines(pool, (source, _form(pool, source)), entry, 0.0, frozenset({item.id}), 1)
         for lead_in in islice(before, 3):
             left_m = need_m - (item.length_m or 0.0) - lead_in.length_m
-            for route in islice(_onward(pool, item, lead_in.joins, starts, goals, left_m), 2):
+            for route in islice(_onward(pool, item, lead_in.joins, starts, goals, left_m), pool.wide):
                 if not {item.id for item in lead_in.items} & {item.id for item in route.items}:
                     yield Route((*lead_in.items, *route.items), route.joins, lead_in.misfits + route.misfits)
 
@@ -281,32 +281,37 @@ def _merge(pool: Pool, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: fl
     for way in pool.ways:
         if len(way.entries) != len(sources) or len(way.exits) != 1:
             continue
-        yield from islice(_merged_by(pool, way, sources, goal, need_m), EACH_WAY)
+        yield from islice(_merged_by(pool, way, sources, goal, need_m), EACH_WAY * pool.wide // 2)
 
 
 def _merged_by(pool: Pool, way: Way, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float) -> Iterator[Route]:
     for item in _items(pool, way, need_m):
         onward = (Endpoint(item.id, way.exits[0].id), way.exits[0].form)
-        for joins, leads, reached_m in _bring(pool, item, way.entries, sources):
+        for joins, leads, reached_m in _bring(pool, item, way.entries, sources, need_m):
             left_m = max(0.0, need_m - (item.length_m or 0.0) - reached_m)
             used = frozenset({item.id, *(lead.id for lead in leads)})
-            for line in islice(_lines(pool, onward, (goal, _form(pool, goal)), left_m, used, 2), 2):
+            for line in islice(_lines(pool, onward, (goal, _form(pool, goal)), left_m, used, 2), pool.wide):
                 yield Route((*leads, item, *line.items), (*joins, *line.joins), line.misfits)
 
 
 def _gather(
-    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[Endpoint, ...]
+    pool: Pool,
+    item: KitItem,
+    entries: tuple[Socket, ...],
+    sources: tuple[Endpoint, ...],
+    need_m: float = 0.0,
+    most: int = 1,
 ) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
-    """The sources into the entries in order, straight or each by one short lead of the same kind."""
+    """The sources into the entries in order, straight or each by a few leads of the same kinds that reach so far."""
     first = (sources[0], _form(pool, sources[0]))
-    for steps in kinds(pool, first[1], entries[0].form, 1):
+    for steps in kinds(pool, first[1], entries[0].form, most):
         chains: list[Chain] = []
         for source, entry in zip(sources, entries, strict=True):
             used = frozenset({item.id, *(item.id for chain in chains for item in chain.items)})
             goes = steps[-1].exit.form if steps else _form(pool, source)
             if not made_for(goes, entry.form) or (steps and not made_for(_form(pool, source), steps[0].entry.form)):
                 break
-            chain = fill_chain(pool, steps, source, Endpoint(item.id, entry.id), 0.0, used)
+            chain = fill_chain(pool, steps, source, Endpoint(item.id, entry.id), need_m, used)
             if chain is None:
                 break
             chains.append(chain)
@@ -316,11 +321,14 @@ def _gather(
 
 
 def _bring(
-    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[Endpoint, ...]
+    pool: Pool, item: KitItem, entries: tuple[Socket, ...], sources: tuple[Endpoint, ...], need_m: float
 ) -> Iterator[tuple[tuple[Join, ...], tuple[KitItem, ...], float]]:
-    """Each by a lead of its own, or both by one."""
+    """Each by a lead of its own, or both by one; or the whole way side by side, the item at the far end."""
     yield from _gather(pool, item, entries, sources)
     yield from _by_twins(pool, item, entries, sources)
+    far_m = need_m - (item.length_m or 0.0)
+    if far_m > 0.0:
+        yield from islice(_gather(pool, item, entries, sources, far_m, 2), EACH_WAY)
 
 
 def _by_twins(

@@ -1,9 +1,10 @@
 """Other ways to get from a run's source to its destination gear, the simplest of each kind."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from itertools import islice, takewhile
 
-from ruvak.core.pieces.cures import Made, ids_of
+from ruvak.core.pieces.cures import Made, ids_of, is_pad
 from ruvak.core.pieces.pool import Pool, pool_for
 from ruvak.core.pieces.practice import misuses_di
 from ruvak.core.pieces.routes import Route, put_ops, routes, simplicity
@@ -14,6 +15,8 @@ from ruvak.core.rig.rig import Join, Rig, Run
 from ruvak.core.trace.run_ends import ends_of
 
 MOST = 48
+WIDE_FOR_PADS = 12
+"""How many lines behind a fork are looked at for a pad, which may stand anywhere in it."""
 EACH, LOOKED_THROUGH, MADE_EACH = 32, 300, 6
 """Routes looked at for one choice of sockets; looked through for what is made against the trouble; taken of these."""
 
@@ -33,11 +36,14 @@ def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
     if not 1 <= len(sources) <= 2 or len(gear) != 1:
         return ()
     pool, need_m = pool_for(rig, run.id, twice=True), _need_m(rig, run)
+    pads = is_pad in made
+    if pads:
+        pool = replace(pool, wide=WIDE_FOR_PADS)
     needed = ids_of(made, pool.parts.values())
     result: dict[tuple[object, ...], Route] = {}
     for goals in _goals(rig, run, gear.pop(), tuple(targets)):
         for place, route in enumerate(
-            islice(_usual(pool, tuple(sources), goals, need_m), LOOKED_THROUGH if made else EACH)
+            islice(_usual(pool, tuple(sources), goals, need_m, pads), LOOKED_THROUGH if made else EACH)
         ):
             if place >= EACH and not route.has_one_of_each(needed):
                 continue
@@ -49,9 +55,14 @@ def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
     return (*ordered[:MOST], *_made_for_it(ordered[MOST:], needed))
 
 
-def _usual(pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
-    """Ways to wire these sockets without a DI where nobody would put one."""
-    yield from (route for route in routes(pool, sources, goals, need_m) if not misuses_di(pool, route, goals))
+def _usual(
+    pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float, pads: bool = False
+) -> Iterator[Route]:
+    """Ways to wire these sockets without a DI where nobody would put one; with pads only where they are asked for."""
+    for route in routes(pool, sources, goals, need_m):
+        own = pads or all(item.id in pool.first or not is_pad(pool.parts[item.part]) for item in route.items)
+        if own and not misuses_di(pool, route, goals):
+            yield route
 
 
 def _made_for_it(longer: list[Route], needed: tuple[tuple[str, ...], ...]) -> Iterator[Route]:

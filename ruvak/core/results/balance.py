@@ -3,7 +3,7 @@
 from ruvak.core.circuit.circuit import Drive, Receiver
 from ruvak.core.results.records import Balance
 from ruvak.core.results.run_ports import points_of_channel
-from ruvak.core.rig.points import ContactRef, NodeRef
+from ruvak.core.rig.points import CHASSIS, ContactRef, NodeRef
 from ruvak.core.solve.network import Floats
 from ruvak.core.trace.trace import Trace
 
@@ -19,6 +19,7 @@ def balance(traced: Trace, drives: tuple[Drive, ...], receiver: Receiver, leg_oh
     returns = {
         traced.conductor_of[drive.output.common.of(drive.gear)] for drive in drives if drive.output.type == "unbalanced"
     }
+    bodies = {traced.conductor_of.get(CHASSIS.of(drive.gear)) for drive in drives if drive.output.type == "balanced"}
     hot_ohm, cold_ohm, between_ohm = (float(ohm) for ohm in leg_ohm)
     mismatch_percent = 100.0 * abs(hot_ohm - cold_ohm) / max(0.5 * (hot_ohm + cold_ohm), 1e-9)
     result = Balance(
@@ -28,6 +29,7 @@ def balance(traced: Trace, drives: tuple[Drive, ...], receiver: Receiver, leg_oh
         cold_on_screen=cold == screen,
         hot_on_cold=hot == cold,
         screen_arrives=screen in returns,
+        body_arrives=screen in bodies,
         verdict="balanced",
     )
     if result.hot_on_cold:

@@ -22,6 +22,8 @@ class Made:
     limit_m: float
     most: int
     source: str
+    matched: bool = True
+    """Whether the line must end in its own impedance; a slow current loop need not."""
 
 
 _LIGHTING = Made(120.0, 300.0, 32, "ANSI E1.11, EIA-485: 32 unit loads; the length from memory")
@@ -31,6 +33,12 @@ MADE: dict[tuple[SignalClass, str], Made] = {
     ("digital-audio", "xlr3"): Made(110.0, 100.0, 1, "AES3, IEC 60958-4: one receiver; 100 m from memory"),
     ("digital-audio", "rca"): Made(75.0, 10.0, 1, "IEC 60958-3; 10 m is common practice"),
     ("computer-data", "usb"): Made(90.0, 5.0, 1, "USB 2.0; from memory"),
+    ("video", "hdmi"): Made(
+        100.0, 10.0, 1, "common practice: a passive lead of 10 m; longer ones have amplifiers inside"
+    ),
+    ("computer-data", "din5"): Made(
+        100.0, 15.0, 1, "MIDI 1.0 electrical specification: 15 m; from memory", matched=False
+    ),
     ("computer-data", "modular8"): Made(100.0, 100.0, 1, "ISO/IEC 11801: 100 m of channel; from memory"),
 }
 """By signal and family of its plugs."""
@@ -57,9 +65,9 @@ def data_line(rig: Rig, run: Run, circuit: Circuit, ports: RunPorts, gains: Gain
         wave_ohm=made.wave_ohm,
         length_m=length_m(rig, run),
         limit_m=made.limit_m,
-        leads=tuple(_leads(rig, run, made.wave_ohm)),
+        leads=tuple(_leads(rig, run, made.wave_ohm)) if made.matched else (),
         end_ohm=end_ohm,
-        end_reflected_percent=reflected_percent(end_ohm, made.wave_ohm),
+        end_reflected_percent=reflected_percent(end_ohm, made.wave_ohm) if made.matched else 0.0,
         receivers=len(receivers),
         most_receivers=made.most,
         source=made.source,

@@ -147,6 +147,8 @@ class Balance(Record):
     """Whether hot is joined to cold."""
     screen_arrives: bool
     """Whether a screen arrives from the source."""
+    body_arrives: bool
+    """Whether the metal of a balanced source is joined to the input's screen."""
     verdict: Literal["balanced", "unbalanced", "two_signals", "open", "shorted"]
     """What the line really is."""
 

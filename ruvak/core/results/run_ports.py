@@ -65,7 +65,26 @@ def sources_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[tup
         drive = circuit.drives[number]
         if any(traced.node_of[point] in nodes.get(drive.gear, ()) for point in channel_points(drive)):
             groups.setdefault((drive.gear, drive.output.id), []).append(number)
-    return tuple(tuple(group) for group in (groups or _led_on(traced, circuit, ends_of(rig, run, "out"))).values())
+    if groups:
+        return tuple(tuple(group) for group in groups.values())
+    ends = ends_of(rig, run, "out")
+    return tuple(tuple(group) for group in _led_on(traced, circuit, ends).values()) or _fed_by(
+        rig, traced, circuit, run, {end.owner for end in ends}
+    )
+
+
+def _fed_by(rig: Rig, traced: Trace, circuit: Circuit, run: Run, owners: set[str]) -> tuple[tuple[int, ...], ...]:
+    """The sources of runs that end at the device this one leads on from, where resistors or a box stand between."""
+    result: list[tuple[int, ...]] = []
+    for other in rig.runs:
+        into = ends_of(rig, other, "in") if other.id != run.id else {}
+        if any(end.owner in owners for end in into) and not any(
+            end.owner in owners for end in ends_of(rig, other, "out")
+        ):
+            result += sources_of(
+                rig.with_fields(runs=tuple(r for r in rig.runs if r.id != run.id)), traced, circuit, other
+            )
+    return tuple(dict.fromkeys(result))
 
 
 def _led_on(traced: Trace, circuit: Circuit, ends: dict[Endpoint, Connector]) -> dict[tuple[str, str], list[int]]:

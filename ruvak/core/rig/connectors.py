@@ -37,9 +37,13 @@ class Form(StrEnum):
     LOUDSPEAKER_SOCKET = "loudspeaker-socket"
     USB_PLUG = "usb-plug"
     USB_SOCKET = "usb-socket"
+    HDMI_PLUG = "hdmi-plug"
+    HDMI_SOCKET = "hdmi-socket"
+    DIN5_PLUG = "din5-plug"
+    DIN5_SOCKET = "din5-socket"
 
 
-Family = Literal["xlr3", "xlr5", "3.5 mm", "6.35 mm", "combo", "rca", "modular8", "loudspeaker", "usb"]
+Family = Literal["xlr3", "xlr5", "3.5 mm", "6.35 mm", "combo", "rca", "modular8", "loudspeaker", "usb", "hdmi", "din5"]
 
 
 @dataclass(frozen=True)
@@ -58,6 +62,10 @@ Sleeve = Literal["R2", "S", "both"]
 _XLR3, _XLR5 = ("2", "3", "1", "shell"), ("2", "3", "4", "5", "1", "shell")
 _TS, _TRS, _TRRS = ("T", "S"), ("T", "R", "S"), ("T", "R1", "R2", "S")
 _RCA, _SPEAKER, _USB = ("pin", "sleeve"), ("plus", "minus"), ("Dp", "Dm", "V", "G", "shell")
+_HDMI = ("Dp", "Dm", "shell")
+"""One pair stands for the four that carry the picture, and the screen of the plug."""
+_DIN5 = ("4", "5", "2")
+"""The contacts that musical-instrument data uses: two of the current loop and the screen."""
 _PAIRS = ("1", "2", "3", "6", "4", "5", "7", "8")
 _PAIRS_SCREENED = (*_PAIRS, "screen")
 _COMBO = ("2", "3", "1", "shell", "T", "R", "S")
@@ -88,6 +96,10 @@ SHAPES: dict[Form, Shape] = {
     Form.LOUDSPEAKER_SOCKET: Shape("loudspeaker", _SPEAKER, False, "loudspeaker socket"),
     Form.USB_PLUG: Shape("usb", _USB, True, "USB plug"),
     Form.USB_SOCKET: Shape("usb", _USB, False, "USB socket"),
+    Form.HDMI_PLUG: Shape("hdmi", _HDMI, True, "HDMI plug"),
+    Form.HDMI_SOCKET: Shape("hdmi", _HDMI, False, "HDMI socket"),
+    Form.DIN5_PLUG: Shape("din5", _DIN5, True, "five-pin DIN plug"),
+    Form.DIN5_SOCKET: Shape("din5", _DIN5, False, "five-pin DIN socket"),
 }
 
 _FIT_INTO_COMBO = ("xlr3", "6.35 mm")

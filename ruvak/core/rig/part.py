@@ -199,7 +199,9 @@ class Part(Identified):
     connectors: tuple[Connector, ...] = Field(min_length=1, max_length=256)
     """Its sockets and plugs."""
     signal: SignalClass | None = None
-    """Leads only: what it is made for, where that is not audio."""
+    """Leads and adapters only: what it is made for, where that is not audio."""
+    proposed: Annotated[bool, Field(strict=True)] = True
+    """Whether it is proposed where nobody owns it; a lead wired crosswise is used only where it is named or owned."""
     called: tuple[Label, ...] = Field(default=(), max_length=64)
     """What people call it when they type a run; never part of a computation."""
     wires: tuple[Wire, ...] = Field(default=(), max_length=512)

@@ -32,6 +32,16 @@ SignalClass = Literal[
     "video",
 ]
 """What kind of signal a socket is made for; two kinds may share a plug."""
+SOUND: frozenset[SignalClass] = frozenset(
+    ("microphone", "instrument", "consumer-line", "professional-line", "headphone")
+)
+"""Kinds among which level and impedance decide; every other kind is a family of its own."""
+
+
+def family_of(signal: SignalClass | None) -> str:
+    """ "sound" for the kinds of sound at low level and for what is not stated, else the kind itself."""
+    return "sound" if signal is None or signal in SOUND else signal
+
 
 ChannelName = Annotated[str, StringConstraints(pattern=r"^[A-Z0-9]{1,3}$")]
 

@@ -79,7 +79,7 @@ class Suggestions(unittest.TestCase):
         for line, first in (
             ("laptp > desk 3", "laptop > desk 3"),
             ("keys > mixr 3", "keys > mixer 3"),
-            ("laptop > ground loop isolator > desk 15/16", "laptop > isolator > desk 15/16"),
+            ("laptop > isolater > desk 15/16", "laptop > isolator > desk 15/16"),
             ("vocl 2 > desk 2", "vocal 2 > desk 2"),
         ):
             (found,) = read(empty_rig(), line).problems

@@ -109,6 +109,7 @@ FIRES: dict[str, Rig] = {
         [("phone-headset.headset", "lead-trrs-trrs.in"), ("lead-trrs-trrs.out", "recorder-pocket.in")],
         {"lead-trrs-trrs": 2.0},
     ),
+    "body_floats": typed_rig("mic > unscreened network box > desk 1"),
     "host_unknown": situation(
         ["usb-sound-adapter", "lead-trs35-two-ts", "mixer-analogue-12"],
         [
@@ -170,6 +171,7 @@ SILENT: dict[str, Rig] = {
     "line_full": speakers(*LINE, many=7, tap="10 W"),
     "contact_uncertain": situation(*headset("phone-headset", "headset")),
     # A lapel microphone closes no loop, whatever the computer is plugged into.
+    "body_floats": typed_rig("mic > network box > desk 1"),
     "host_unknown": situation(
         ["mic-lapel-trs35", "usb-sound-adapter"], [("mic-lapel-trs35.plug", "usb-sound-adapter.mic")]
     ),

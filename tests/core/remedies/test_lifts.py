@@ -16,7 +16,7 @@ from tests.outside.test_library_rigs import rig_of
 from tests.support.earths import outlets
 from tests.support.random_rigs import random_rig
 
-LIFTS = {"lift-xlr", "lift-xlr-capacitor"}
+LIFTS = {"lift-xlr", "lift-xlr-capacitor", "mic-lead-lifted", "network-boxes-4-unscreened"}
 
 
 def looped(source: dict[str, Any], end: str, **more: Any) -> Rig:

@@ -61,7 +61,7 @@ class Checks(unittest.TestCase):
         self.assertEqual(faults(document(runs=[run(joins=joins)])), {"runs[0].joins[0]": "does_not_fit"})
 
     def test_ends_that_are_not_there(self) -> None:
-        joins = [{"a": "laptop.usb", "b": "ghost.in"}]
+        joins = [{"a": "laptop.ghost", "b": "ghost.in"}]
         expected = {"runs[0].joins[0].a": "unknown_connector", "runs[0].joins[0].b": "unknown_owner"}
         self.assertEqual(faults(document(runs=[run(joins=joins)])), expected)
 

@@ -751,7 +751,7 @@ export interface components {
          * @description Stable for programs and saved files; the words are the catalogue's (sentences.py).
          * @enum {string}
          */
-        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "hum_alone" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "case_live" | "source_lost" | "load_low" | "host_unknown" | "contact_uncertain" | "not_connected" | "clear";
+        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "hum_alone" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "case_live" | "body_floats" | "source_lost" | "load_low" | "host_unknown" | "contact_uncertain" | "not_connected" | "clear";
         /**
          * Grade
          * @description Worst first: no usable signal or a hazard; an audience will notice; little margin; nothing to do.
@@ -898,6 +898,11 @@ export interface components {
              * @description Whether a screen arrives from the source.
              */
             screen_arrives: boolean;
+            /**
+             * Body Arrives
+             * @description Whether the metal of a balanced source is joined to the input's screen.
+             */
+            body_arrives: boolean;
             /**
              * Verdict
              * @description What the line really is.
@@ -1391,7 +1396,7 @@ export interface components {
          * @description What a connector is, by shape and gender.
          * @enum {string}
          */
-        Form: "xlr3-female" | "xlr3-male" | "xlr5-female" | "xlr5-male" | "ts35-plug" | "ts35-socket" | "trs35-plug" | "trs35-socket" | "trrs35-plug" | "trrs35-socket" | "ts635-plug" | "ts635-socket" | "trs635-plug" | "trs635-socket" | "combo-socket" | "rca-plug" | "rca-socket" | "modular8-plug" | "modular8-socket" | "modular8-plug-screened" | "modular8-socket-screened" | "loudspeaker-plug" | "loudspeaker-socket" | "usb-plug" | "usb-socket";
+        Form: "xlr3-female" | "xlr3-male" | "xlr5-female" | "xlr5-male" | "ts35-plug" | "ts35-socket" | "trs35-plug" | "trs35-socket" | "trrs35-plug" | "trrs35-socket" | "ts635-plug" | "ts635-socket" | "trs635-plug" | "trs635-socket" | "combo-socket" | "rca-plug" | "rca-socket" | "modular8-plug" | "modular8-socket" | "modular8-plug-screened" | "modular8-socket-screened" | "loudspeaker-plug" | "loudspeaker-socket" | "usb-plug" | "usb-socket" | "hdmi-plug" | "hdmi-socket" | "din5-plug" | "din5-socket";
         /**
          * Hum
          * @description Every disturbance at an input: rms over all tones, unweighted and A-weighted; causes by A-weighted size.
@@ -3543,10 +3548,16 @@ export interface components {
             connectors: components["schemas"]["Connector"][];
             /**
              * Signal
-             * @description Leads only: what it is made for, where that is not audio.
+             * @description Leads and adapters only: what it is made for, where that is not audio.
              * @default null
              */
             signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            /**
+             * Proposed
+             * @description Whether it is proposed where nobody owns it; a lead wired crosswise is used only where it is named or owned.
+             * @default true
+             */
+            proposed: boolean;
             /**
              * Called
              * @description What people call it when they type a run; never part of a computation.

@@ -6,17 +6,8 @@ from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding, input_words
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.ports import SignalClass
+from ruvak.core.rig.ports import SignalClass, family_of
 from ruvak.core.rig.rig import Rig, name_of
-
-FAMILY: dict[SignalClass, str] = {
-    "microphone": "sound",
-    "instrument": "sound",
-    "consumer-line": "sound",
-    "professional-line": "sound",
-    "headphone": "sound",
-}
-"""Kinds among which level and impedance decide, which other rules see to; every other kind is a family of its own."""
 
 WORDS: dict[SignalClass, str] = {
     "microphone": "a microphone signal",
@@ -39,7 +30,7 @@ def classes(rig: Rig, result: RunResult) -> Iterator[Finding]:
             continue
         name = name_of(rig, source.gear)
         for receiver in result.inputs:
-            if receiver.signal is None or _family(source.signal) == _family(receiver.signal):
+            if receiver.signal is None or family_of(source.signal) == family_of(receiver.signal):
                 continue
             params: dict[str, float | str] = {
                 "source": name,
@@ -49,7 +40,3 @@ def classes(rig: Rig, result: RunResult) -> Iterator[Finding]:
             }
             code = FindingCode.AMPLIFIED_INTO_INPUT if source.signal == "loudspeaker" else FindingCode.CLASS_MIXED
             yield finding(code, Grade.STOP, result, receiver.gear, receiver.input, params)
-
-
-def _family(signal: SignalClass) -> str:
-    return FAMILY.get(signal, signal)

@@ -45,11 +45,23 @@ def data(rig: Rig, result: RunResult) -> Iterator[Finding]:
     if line.length_m > line.limit_m:
         long = {**params, "length_m": line.length_m, "limit_m": line.limit_m}
         yield finding(FindingCode.DATA_LONG, Grade.FIX, result, gear, subject, long)
-    if line.end_reflected_percent > END_PERCENT:
+    if line.end_reflected_percent > END_PERCENT and not _leads_on(rig, result):
         ends = {**params, "end_ohm": line.end_ohm, "wave_ohm": line.wave_ohm}
         ends["reflected_percent"] = line.end_reflected_percent
         code = FindingCode.DATA_OPEN if line.end_ohm > line.wave_ohm else FindingCode.DATA_OVERENDED
         yield finding(code, Grade.WATCH, result, gear, subject, ends)
+
+
+def _leads_on(rig: Rig, result: RunResult) -> bool:
+    """Whether another run goes on from where this one ends: the line's end is farther on."""
+    ends = {receiver.gear for receiver in result.inputs}
+    run = next(run for run in rig.runs if run.id == result.run)
+    return any(
+        join.a.owner in ends and join.a not in run.ends
+        for other in rig.runs
+        if other.id != result.run
+        for join in other.joins
+    )
 
 
 def _many(count: int) -> str:
