@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ruvak.core.entry.sockets import tokens
+from ruvak.core.entry.sockets import is_on
 from ruvak.core.entry.words import plain
 from ruvak.core.parts.library import library, words_for
 from ruvak.core.rig.connectors import SHAPES
@@ -22,6 +22,7 @@ _SUPPLIES: tuple[tuple[str, str, str], ...] = (
     ),
     (r"(?:three|3)[ -]pin(?: (?:supply|plug|charger|power|mains))?", "earthed plug", "class-1"),
     (r"(?:earthed|grounded)(?: (?:supply|plug|charger|power|mains))?", "earthed plug", "class-1"),
+    (r"mains(?: power)?|plugged in|a power supply", "earthed plug", "class-1"),
     (r"(?:a )?charger|charging", "charger", "class-2"),
 )
 """What is seen of a supply, the setting's position, and the earthing of what has no such setting."""
@@ -109,7 +110,7 @@ def _has(part: Part, feature: str, settings: dict[str, str]) -> bool:
     return any(
         (not families or SHAPES[connector.form].family in families)
         and (connector.side == "both" or connector.side in sides)
-        and rest <= tokens(connector) | {f"{word}s" for word in tokens(connector)}
+        and all(is_on(connector, word) for word in rest)
         for connector in part.connectors
     )
 

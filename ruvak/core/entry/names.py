@@ -9,7 +9,7 @@ from rapidfuzz import process
 from rapidfuzz.distance import OSA
 
 from ruvak.core.entry.described import Description, described, parts_described
-from ruvak.core.entry.sockets import SIDES, is_printed, tokens
+from ruvak.core.entry.sockets import SIDES, is_labelled, is_printed, tokens
 from ruvak.core.entry.words import expand_ranges, numbers, plain
 from ruvak.core.parts.library import library, words_for
 from ruvak.core.pieces.pool import MOST_CONNECTORS
@@ -118,6 +118,10 @@ class Directory:
             names = [plain(word) for word in (*part.called, part.name)]
             if part.kind != "gear" and any(name == text or name.endswith(f" {text}") for name in names):
                 result[part.id] = part
+        exact = [part for part in result.values() if text in map(plain, part.called)]
+        if exact and all(part.kind == "lead" for part in exact):
+            # An "XLR lead" is no "3.5 mm to XLR lead", while a "DI" is any of them.
+            return tuple(exact)
         return tuple(result.values())
 
     def meanings(self, text: str) -> Iterator[Meaning]:
@@ -240,10 +244,10 @@ class Directory:
         yield from self._new_by_number(words, plural=bool(words) and words[-1].isdigit())
         for stop in range(len(words) - 1, 0, -1):
             rest = tuple(words[stop:])
-            if set(rest) <= _MICROPHONES and not self._is_desk(words[:stop]):
-                # "Piano mics" are no sockets of a keyboard.
-                continue
-            for part, title in self._kinds_at_the_end(words[:stop], plural=False):
+            for part, title in self._kinds_at_the_end(words[:stop], plural=set(rest) <= SIDES | {"and"}):
+                if set(rest) <= _MICROPHONES and not is_labelled(part, "mic"):
+                    # "Piano mics" are no sockets of a keyboard.
+                    continue
                 if len(rest) == 1 and rest[0] in SIDES and not has_sides(part):
                     # "overhead L": two such microphones are told apart by their sides.
                     yield Meaning((self._made(f"{title} {rest[0]}", part),), (), new=part)
@@ -262,9 +266,6 @@ class Directory:
                     continue
                 if printed and all(is_printed(part, word) for word in printed):
                     yield Meaning((self._made(" ".join([*words[:stop], *figure]), part),), rest, new=part)
-
-    def _is_desk(self, words: list[str]) -> bool:
-        return any(has_many_sockets(part) for part, _ in self._kinds_at_the_end(words, plural=False))
 
     def _new_by_number(self, words: list[str], plural: bool) -> Iterator[Meaning]:
         """Its last words are what the library calls a part, those before them its name; numbers tell several apart."""

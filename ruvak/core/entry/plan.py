@@ -4,6 +4,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+from ruvak.core.entry.described import is_feature
 from ruvak.core.entry.device_chain import PassedDevice, passed_device, split_sentence
 from ruvak.core.entry.grammar import Piece, Sentence, parse
 from ruvak.core.entry.line_ends import (
@@ -116,7 +117,7 @@ class Planner:
         self.corrections = []
         self._line = line
         sentence = parse(line, METRES_PER_UNIT[self.rig.length_unit])
-        sentence.pieces[-1] = self._with_more_goals(sentence, sentence.pieces[-1])
+        sentence.pieces[-1] = self._with_more_goals(sentence, self._with_features(sentence))
         onward: tuple[str, str] | None = None
         for at, piece in enumerate(sentence.pieces[1:-1], 1):
             if (device := self._device(piece)) is not None:
@@ -199,6 +200,16 @@ class Planner:
             and sockets(part, (*kinds, *places), "through").unknown is None
         ]
         return min(fitting, key=lambda part: len(part.connectors), default=None)
+
+    def _with_features(self, sentence: Sentence) -> Piece:
+        """The last piece with what is said of the device there: "switcher with 3.5 mm inputs"."""
+        last = sentence.pieces[-1]
+        for extra in list(sentence.extras):
+            if option_of(extra) is not None or self._thing(_bare_word(extra)) is not None or not is_feature(extra.text):
+                break
+            sentence.extras.remove(extra)
+            last = Piece(f"{last.text} with {extra.text}", last.start)
+        return last
 
     def _with_more_goals(self, sentence: Sentence, last: Piece) -> Piece:
         """In "desk aux 1-2 > wedge left, wedge right" what stands behind the comma is one more destination."""
@@ -509,7 +520,11 @@ class Planner:
         """A stereo source into "speakers" that are not there yet: one for each side."""
         (_, part, named), (gear, target, places) = first.devices[0], goal.devices[0]
         one_each_way = len(first.devices) == len(goal.devices) == 1 and gear.id in goal.new and not places.positions
-        if not (one_each_way and is_stereo(part, named, mono) and has_one_place(target) and not takes_stereo(target)):
+        # One signal may go on from the first of several to the next.
+        for_two = (is_stereo(part, named, mono) and not takes_stereo(target)) or (
+            bool(links_of(target)) and not is_stereo(part, named, mono)
+        )
+        if not (one_each_way and has_one_place(target) and for_two):
             return goal
         words = goal.piece.text.split()
         if plain(words[-1]) in PAIRS:

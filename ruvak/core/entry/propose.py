@@ -35,6 +35,8 @@ SOLVED = 3
 CURING, LOOKED_AT_TO_CURE = (2, 1), 120
 """How many wirings are solved with what is made against what the best of them leaves wrong, and again with what is made
 against what these leave wrong; and out of how many."""
+TURNED_DOWN_DB = 6.0
+"""What is less too loud than this is turned down and gets no pad: common practice."""
 WIDE_TO_CURE = 12
 """How many lines behind a fork are looked at for that."""
 LOOKED_AT = 120
@@ -114,6 +116,8 @@ class _Search:
 
     def __init__(self) -> None:
         self.best: _Tried | None = None
+        self.newest: _Tried | None = None
+        """The best since somebody last set it to None."""
         self.count = 0
         self._humming: list[Counter[str]] = []
 
@@ -121,6 +125,8 @@ class _Search:
         self.count += 1
         if self.best is None or one.rank < self.best.rank:
             self.best = one
+        if self.newest is None or one.rank < self.newest.rank:
+            self.newest = one
         if _only_hums(one.solved.findings):
             self._humming.append(Counter(_parts_of(wiring.route)))
 
@@ -163,7 +169,8 @@ class Proposer:
             base = embed(base.with_fields(gear=(*base.gear, *new.values()), bonds=(*base.bonds, *bonds)))
         # What the line names by its tag is preferred to what would do as well.
         signal = data_of(base, (socket for end in wanted.sources for choice in end.choices[:1] for socket in choice))
-        pool = replace(pool_for(base, known=self._known, signal=signal), first=frozenset(wanted.items))
+        asked = frozenset(part for options in wanted.parts for part in options)
+        pool = replace(pool_for(base, known=self._known, signal=signal), first=frozenset(wanted.items), asked=asked)
         like_before = self._like_before(pool, wanted)
         if like_before is not None:
             chosen = self._build(base, new, wanted, named, like_before)
@@ -208,16 +215,21 @@ class Proposer:
             tries(islice(plain, SOLVED), SOLVED)
             return search.best.built if search.best is not None else None
         tries(plain, SOLVED)
-        findings: tuple[Finding, ...] = ()
+        wrong: list[Finding] = []
         for most in CURING:
             if search.best is None or search.is_clear:
                 break
-            findings += search.best.solved.findings
-            needed = ids_of(cures(finding.code.cure for finding in findings), pool.parts.values())
+            wrong += _to_cure_first((search.newest or search.best).solved.findings)
+            search.newest = None
+            needed = ids_of(cures(finding.code.cure for finding in wrong), pool.parts.values())
             if needed:
-                needed = tuple(_pads_that_do(pool, ids, findings) for ids in needed)
-                wide = any(finding.code.is_too_loud for finding in findings)
+                needed = tuple(_pads_that_do(pool, ids, wrong) for ids in needed)
+                wide = any(finding.code.is_too_loud for finding in wrong)
+                before = search.count
                 tries(self._curing(pool, wanted, needed, wide), search.count + most)
+                if search.count == before and len(needed) > 1:
+                    # Nothing has all of it: what is made against the first of them.
+                    tries(self._curing(pool, wanted, needed[:1], wide), search.count + most)
         return search.best.built if search.best is not None else None
 
     def _curing(self, pool: Pool, wanted: Wanted, needed: tuple[tuple[str, ...], ...], wide: bool) -> Iterator[_Wiring]:
@@ -377,9 +389,24 @@ def _feeding(rig: Rig, run_ids: tuple[str, ...]) -> set[str]:
     return result - set(run_ids)
 
 
-def _pads_that_do(pool: Pool, ids: tuple[str, ...], findings: tuple[Finding, ...]) -> tuple[str, ...]:
+def _to_cure_first(findings: tuple[Finding, ...]) -> list[Finding]:
+    """What has a cure; a pad only where nothing else is wrong, since another wiring may be less loud, and where it is
+    more than somebody would turn down."""
+    curable = [
+        finding
+        for finding in findings
+        if finding.code.cure is not None and not (finding.code.is_too_loud and _over_db(finding) < TURNED_DOWN_DB)
+    ]
+    return [finding for finding in curable if not finding.code.is_too_loud] or curable
+
+
+def _over_db(finding: Finding) -> float:
+    return float(finding.params.get("over_db", 0.0))
+
+
+def _pads_that_do(pool: Pool, ids: tuple[str, ...], findings: list[Finding]) -> tuple[str, ...]:
     """Of pads those that take as much as is too much; of other parts, or where none takes as much, all."""
-    over_db = max((float(f.params.get("over_db", 0.0)) for f in findings if f.code.is_too_loud), default=0.0)
+    over_db = max((_over_db(finding) for finding in findings if finding.code.is_too_loud), default=0.0)
     enough = tuple(entry for entry in ids if pad_loss_db(pool.parts[entry]) >= over_db)
     return enough if enough and all(pad_loss_db(pool.parts[entry]) > 0.0 for entry in ids) else ids
 

@@ -155,12 +155,11 @@ def _no_route(wanted: Wanted) -> str:
 
 def _kinds(ends: tuple[End, ...]) -> set[str]:
     """What the sockets that the line may mean carry: sound, video, lighting data."""
-    sockets = {(end.part, socket.connector) for end in ends for choice in end.choices for socket in choice}
     return {
         family_of(port.signal).replace("-", " ")
-        for part, name in sockets
-        for port in (*part.outputs, *part.inputs)
-        if name in port.connectors
+        for end in ends
+        for port in (*end.part.outputs, *end.part.inputs)
+        if any(socket.connector in port.connectors for choice in end.choices for socket in choice)
     }
 
 

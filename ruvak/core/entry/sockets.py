@@ -82,12 +82,22 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     return Sockets(result, None, mono)
 
 
+def is_on(connector: Connector, word: str) -> bool:
+    """Whether a socket has this word on it, or another for the same."""
+    return _SYNONYMS.get(word, word) in tokens(connector)
+
+
+def is_labelled(part: Part, word: str) -> bool:
+    """Whether one of its sockets has this word on it."""
+    return any(is_on(connector, word) for connector in part.connectors)
+
+
 def is_printed(part: Part, word: str) -> bool:
     """Whether a word that says which socket is meant stands by one: "speaker" by a powered mixer's, not "mic"."""
     meant = _SYNONYMS.get(word, word)
     if word in _NOISE or meant in _NOISE:
         return meant in ("in", "out", "input", "output")
-    return any(meant in tokens(connector) for connector in part.connectors)
+    return is_labelled(part, word)
 
 
 def _sort_words(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list[str], list[str], str | None]:

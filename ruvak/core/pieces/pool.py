@@ -58,7 +58,8 @@ class Pool:
     `known`: the ways found for a pool before this one, used again where the parts are the same. `twice`: whether the
     lead behind a box may be of the same kind as the one in front, which makes for many more wirings. `signal`: what
     the run carries, where that wants leads of its own; without it there are none of those. `spoken_for`: ids that other
-    stretches of the run take. `wide`: how many lines behind a fork, or before a join, are looked at.
+    stretches of the run take. `wide`: how many lines behind a fork, or before a join, are looked at. `asked`:
+    parts that somebody names, which are proposed whatever they are.
     """
 
     rig: Rig
@@ -69,6 +70,7 @@ class Pool:
     signal: SignalClass | None = None
     spoken_for: frozenset[str] = frozenset()
     wide: int = 2
+    asked: frozenset[str] = frozenset()
     _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
 
     @cached_property
@@ -108,13 +110,14 @@ class Pool:
     @cached_property
     def ways(self) -> tuple[Way, ...]:
         """All ways, owned kinds first; of what would have to be got, nothing twice."""
-        wanted = (way for way in self.through.all if self.owns(way.part) or way.part not in self.through.twins)
+        left_out = self.through.twins - self.asked
+        wanted = (way for way in self.through.all if self.owns(way.part) or way.part not in left_out)
         return tuple(sorted(wanted, key=lambda way: not self.owns(way.part)))
 
     @cached_property
     def single(self) -> frozenset[Way]:
         """The same with one entry and one exit."""
-        owned = {twin for twin in self.through.twins if self.owns(twin)}
+        owned = {twin for twin in self.through.twins if self.owns(twin) or twin in self.asked}
         if not owned:
             return self.through.plain
         return self.through.plain | {way for way in self.through.single if way.part in owned}

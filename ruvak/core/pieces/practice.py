@@ -6,6 +6,7 @@ from ruvak.core.pieces.cures import is_pad
 from ruvak.core.pieces.pool import Pool
 from ruvak.core.pieces.routes import Route
 from ruvak.core.rig.connectors import SHAPES, Form
+from ruvak.core.rig.element import Element
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import SignalClass, UnbalancedOutput
@@ -14,6 +15,8 @@ from ruvak.core.trace.trace import connector_at
 DEVIATION, PREFERENCE = 3.0, 0.5
 """Of a wiring against common practice: as much as so many pieces that would have to be got; and of one that is done,
 though another is usual."""
+PIEZO_OHM = 5e6
+"""What a passive piezo wants at least: common practice."""
 _SOURCES: frozenset[SignalClass] = frozenset(("instrument", "consumer-line", "headphone"))
 _LINE: frozenset[SignalClass] = frozenset(("consumer-line", "professional-line"))
 
@@ -27,7 +30,8 @@ def practice_cost(
     Deviations, each for every line of it: it reaches a microphone input without a DI or isolator; leads that carry
     it unbalanced are longer than the venue's limit; an instrument goes into another box than a DI; a passive pickup
     goes into a line input. Preferences: a DI with a stage of its own for a passive pickup, one with a transformer for
-    all else; an instrument lead, not a balanced one, from a two-contact socket. Where the pieces were `chosen` by
+    all else, of 10 megohm for a piezo; a DI before an isolator on the way to a microphone input; an instrument lead,
+    not a balanced one, from a two-contact socket. Where the pieces were `chosen` by
     somebody only the preferences count, and which of a channel's two inputs it goes to.
     """
     extra = 0.0 if chosen else DEVIATION * _pads_and_extensions(pool, route, sources)
@@ -49,17 +53,30 @@ def practice_cost(
         instrument and bool(boxes) and not dis,
         passive and not boxes and goal_signals <= _LINE and bool(goal_signals),
     )
-    unusual = _balanced_leads_from_two_contacts(pool, route, sources) + sum(
-        any(element.type == "buffer" for element in part.elements) is not passive for part in dis
-    )
+    line = any(output.signal != "headphone" for output in outputs)
+    coils = any(element.type == "inductor" for source in sources for element in _own(pool, source))
+    unusual = _balanced_leads_from_two_contacts(pool, route, sources)
+    unusual += line and bool(boxes) and not dis and goal_signals == {"microphone"}
+    unusual += passive and not coils and not any(_is_for_piezos(part) for part in parts)
+    unusual += sum(any(element.type == "buffer" for element in part.elements) is not passive for part in dis)
     counted = [bare] if chosen else [*deviations, bare]
     return extra + DEVIATION * sum(counted) * len(sources) + PREFERENCE * unusual
+
+
+def _own(pool: Pool, source: Endpoint) -> tuple[Element, ...]:
+    return pool.rig.part_of(source.owner).elements
+
+
+def _is_for_piezos(part: Part) -> bool:
+    """A stage that loads a pickup of some hundred picofarads with megohms."""
+    return any(element.type == "buffer" and element.input_ohm.value >= PIEZO_OHM for element in part.elements)
 
 
 def _pads_and_extensions(pool: Pool, route: Route, sources: tuple[Endpoint, ...]) -> int:
     """Pads; and leads with a plug and a socket of one kind, where no device has a plug of its own to be made longer."""
     parts = [pool.parts[item.part] for item in route.items]
-    own_leads = sum(SHAPES[connector_at(pool.rig, source).form].plug for source in sources)
+    shapes = [SHAPES[connector_at(pool.rig, source).form] for source in sources]
+    own_leads = sum(shape.plug and shape.family != "xlr3" for shape in shapes)
     return sum(map(is_pad, parts)) + max(0, sum(map(_is_extension, parts)) - own_leads)
 
 
@@ -68,7 +85,8 @@ def _is_extension(part: Part) -> bool:
     return (
         part.kind == "lead"
         and len(shapes) == 2
-        and shapes[0].family == shapes[1].family != "xlr3"
+        and shapes[0].family == shapes[1].family
+        and shapes[0].family in ("3.5 mm", "6.35 mm")
         and shapes[0].plug != shapes[1].plug
     )
 

@@ -15,6 +15,8 @@ from ruvak.core.rig.rig import Join, KitItem, Rig
 from ruvak.core.trace.trace import connector_at
 
 CHAINS_EACH = 24
+LONG_M = 50.0
+"""Farther than this no usual lead reaches, so that two are plugged together."""
 EACH_WAY = 6
 """How many routes by one kind of fork are looked at."""
 
@@ -261,7 +263,8 @@ def _onward(
     need_m: float,
 ) -> Iterator[Route]:
     """From an item's exits to the goals by the same kinds of pieces."""
-    for steps in islice(kinds(pool, starts[0][1], _form(pool, goals[0]), 2), 2 * CHAINS_EACH):
+    most = 2 if need_m <= LONG_M else 3
+    for steps in islice(kinds(pool, starts[0][1], _form(pool, goals[0]), most), most * CHAINS_EACH):
         chains: list[Chain] = []
         for (start, form), goal in zip(starts, goals, strict=True):
             used = frozenset({item.id, *(item.id for chain in chains for item in chain.items)})

@@ -59,7 +59,7 @@ class Notes(unittest.TestCase):
     def test_both_sides_of_a_pair_lie_beside_each_other(self) -> None:
         for line, metres in (
             ("keys > desk line 7/8, 5 m", 5.0),
-            ("keys > di > desk 7/8, 20 m", 21.5),
+            ("keys > di > desk 7/8, 20 m", 23.0),
             ("player > small mixer 5/6, 60 ft", 21.5),
             ("vocal > mic lead > mic lead > desk 1, 40 m", 51.0),
         ):
