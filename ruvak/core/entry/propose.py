@@ -184,6 +184,21 @@ class Proposer:
         self.users |= dict.fromkeys(chosen.run.ends, chosen.run.name)
         return chosen
 
+    def can_build(self, wanted: Wanted) -> bool:
+        """Whether anything leads from one to the other; nothing is solved and nothing is kept."""
+        new = {end.gear.id: end.gear for end in (*wanted.sources, *wanted.goals) if end.is_new}
+        base = self.rig.with_fields(
+            gear=(*self.rig.gear, *(g for g in new.values() if g.id not in self.rig.owners_by_id))
+        )
+        brought = [t.item for t in wanted.through if t.item.id not in self.rig.owners_by_id]
+        base = embed(base.with_fields(kit=(*base.kit, *dict.fromkeys(brought))))
+        signal = data_of(base, (socket for end in wanted.sources for choice in end.choices[:1] for socket in choice))
+        pool = pool_for(base, known=self._known, signal=signal)
+        return any(
+            next(self._find_wirings(pool, wanted, sources, goals), None) is not None
+            for sources, goals in self._sockets(wanted)
+        )
+
     def _sockets(self, wanted: Wanted) -> Iterator[tuple[tuple[Endpoint, ...], tuple[Endpoint, ...]]]:
         """Each choice of sockets at the two ends of which none is in use."""
         for sources in _source_choices(wanted.sources):
@@ -237,8 +252,8 @@ class Proposer:
 
         `wide`: a pad stands anywhere behind a fork, so more lines are looked at there.
         """
-        if wide:
-            pool = replace(pool, known=pool.through, wide=WIDE_TO_CURE)
+        must = tuple(frozenset(parts) for parts in needed)
+        pool = replace(pool, known=pool.through, must=must, wide=WIDE_TO_CURE if wide else pool.wide)
         by_pieces: dict[int, list[_Wiring]] = {}
         for sources, goals in self._sockets(wanted):
             curing = (

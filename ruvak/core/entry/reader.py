@@ -71,11 +71,15 @@ class _Reader:
 
     def _problem_of(self, line: str) -> ReadProblem | None:
         """Why it makes no run, or None; nothing is kept of it."""
+        planner = Planner(self.rig, self._places)
         try:
-            _Reader(self.rig, self._places)._plan([], line, "")
+            _, wanted, _ = planner.plan(line)
         except Refused as refused:
             return refused.problem
-        return None
+        # Of a line that passes a device only the way to it is looked at.
+        proposer = Proposer(self.rig)
+        unbuilt = next((entry for entry in wanted if not proposer.can_build(entry)), None)
+        return _problem("no_route", line, _no_route(unbuilt)) if unbuilt is not None else None
 
     def _plan(self, corrections: list[str], line: str, note: str) -> list[Proposal]:
         """Every run of a line, stretch by stretch where it passes devices. Raises Refused."""

@@ -180,12 +180,13 @@ def _form_at(pool: Pool, end: Endpoint) -> Form | None:
 
 def _join(pool: Pool, steps: tuple[Step, ...], picked: list[list[KitItem]], start: Endpoint, goal: Endpoint) -> Chain:
     items: list[KitItem] = []
+    # Made without validation: thousands of wirings are put together, and both ends are endpoints already.
     joins: list[Join] = []
     here = start
     for step, chosen in zip(steps, picked, strict=True):
         for item in chosen:
-            joins.append(Join(a=here, b=Endpoint(item.id, step.entry.id)))
+            joins.append(Join.model_construct(a=here, b=Endpoint(item.id, step.entry.id)))
             here = Endpoint(item.id, step.exit.id)
             items.append(item)
-    joins.append(Join(a=here, b=goal))
+    joins.append(Join.model_construct(a=here, b=goal))
     return Chain(tuple(items), tuple(joins), _misfits(pool, steps, start, goal))

@@ -59,7 +59,8 @@ class Pool:
     lead behind a box may be of the same kind as the one in front, which makes for many more wirings. `signal`: what
     the run carries, where that wants leads of its own; without it there are none of those. `spoken_for`: ids that other
     stretches of the run take. `wide`: how many lines behind a fork, or before a join, are looked at. `asked`:
-    parts that somebody names, which are proposed whatever they are.
+    parts that somebody names, which are proposed whatever they are. `must`: of each of these groups of parts a line
+    that is no fork has one; what has none is not put together at all.
     """
 
     rig: Rig
@@ -71,6 +72,7 @@ class Pool:
     spoken_for: frozenset[str] = frozenset()
     wide: int = 2
     asked: frozenset[str] = frozenset()
+    must: tuple[frozenset[str], ...] = ()
     _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
 
     @cached_property

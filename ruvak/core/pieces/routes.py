@@ -109,6 +109,8 @@ def _side_by_side(
     first, *rest = zip(sources, goals, strict=True)
     start, goal = (first[0], _form(pool, first[0])), (first[1], _form(pool, first[1]))
     for steps in islice(kinds(pool, start[1], goal[1]), 40 * CHAINS_EACH):
+        if not all(any(step.way.part in parts for step in steps) for parts in pool.must):
+            continue
         chain = fill_chain(pool, steps, start[0], goal[0], need_m)
         if chain is None:
             continue
