@@ -248,7 +248,7 @@ class Proposer:
         return search.best.built if search.best is not None else None
 
     def _curing(self, pool: Pool, wanted: Wanted, needed: tuple[tuple[str, ...], ...], wide: bool) -> Iterator[_Wiring]:
-        """Wirings with what the line does not name but needs: the simplest of each number of pieces in turn.
+        """Wirings with what the line does not name but needs: the simplest of each number of pieces, then the next.
 
         `wide`: a pad stands anywhere behind a fork, so more lines are looked at there.
         """
@@ -265,7 +265,7 @@ class Proposer:
                 by_pieces.setdefault(len(wiring.route.items), []).append(wiring)
         columns = [sorted(by_pieces[count], key=lambda wiring: wiring.cost) for count in sorted(by_pieces)]
         for row in zip_longest(*columns):
-            yield from (entry for entry in row if entry is not None)
+            yield from sorted((entry for entry in row if entry is not None), key=lambda wiring: wiring.cost)
 
     def _try(
         self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], wiring: _Wiring

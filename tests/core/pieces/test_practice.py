@@ -30,7 +30,14 @@ class Practice(unittest.TestCase):
             ("guitar > instrument lead > desk line 3", DEVIATION),
             ("bass > instrument lead > desk line 3", 0.0),
             ("bass > jack to XLR > desk mic 3", DEVIATION),
-            ("bass > jack to XLR > isolator > desk mic 3", DEVIATION),
+            ("bass > jack to XLR > isolator > desk mic 3", DEVIATION + PREFERENCE),
+            ("violin > active di > desk mic 3", PREFERENCE),
+            ("violin > piezo di > desk mic 3", 0.0),
+            ("bass > TRS lead > passive di > desk mic 3", PREFERENCE),
+            ("wireless > pad > desk mic 3", DEVIATION),
+            ("vocal > XLR to TRS > desk line 3", DEVIATION),
+            ("desk phones > jack extension > headphones", DEVIATION),
+            ("lapel > 3.5 mm extension > camera", 0.0),
             ("vocal > mic lead > desk mic 3, 50 m", 0.0),
         ):
             with self.subTest(line):

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
-import { ownedEdit, removeEdit, shelvesOf } from './kit';
+import { ownedEdit, removeEdit, shelvesOf, stockOf } from './kit';
 import { figuresOf, freeId, withFigure } from './own-part';
 
 const item = (id: string, part: string, more: object = {}) => ({
@@ -36,7 +36,21 @@ describe('the cupboard', () => {
 			['Microphone lead', 10, 1, 1, 1],
 			['Box', null, 1, 1, 1]
 		]);
-		expect(shelves[0]?.pieces[0]?.run).toBe('Lectern');
+		expect(shelves[0]?.pieces[0]?.runs).toEqual([{ id: 'r', name: 'Lectern' }]);
+		expect(shelves.map((one) => one.toGet)).toEqual([1, 0, 0, 0]);
+	});
+
+	it('counts what is there, what is free, and which runs wait', () => {
+		const waiting = {
+			...rig,
+			runs: [{ id: 'r', name: 'Lectern', pieces: ['m1', 'm2', 't1'] }]
+		} as typeof rig;
+		expect(stockOf(shelvesOf(waiting))).toEqual({
+			owned: 3,
+			free: 2,
+			toGet: 1,
+			waiting: [{ id: 'r', name: 'Lectern' }]
+		});
 	});
 
 	it('changes one piece at a time', () => {

@@ -7,8 +7,13 @@ type Item = NonNullable<Rig['kit']>[number];
 
 export interface Piece {
 	item: Item;
-	/** The run that uses it, by name. */
-	run: string | null;
+	/** The runs that use it: several of a multicore. */
+	runs: User[];
+}
+
+export interface User {
+	id: string;
+	name: string;
 }
 
 export interface Shelf {
@@ -19,6 +24,21 @@ export interface Shelf {
 	pieces: Piece[];
 	owned: number;
 	free: number;
+	/** Pieces that runs use and nobody owns yet. */
+	toGet: number;
+	/** Whether it is part of the building. */
+	installed: boolean;
+	/** Every run that uses one of them, each once. */
+	users: User[];
+}
+
+/** The whole cupboard in figures; what is built in is no stock. */
+export interface Stock {
+	owned: number;
+	free: number;
+	toGet: number;
+	/** Runs that wait for something to be got. */
+	waiting: User[];
 }
 
 const KINDS = ['lead', 'adapter', 'box', 'gear'];
@@ -26,9 +46,12 @@ const KINDS = ['lead', 'adapter', 'box', 'gear'];
 /** By kind, name, and length. */
 export function shelvesOf(rig: Rig): Shelf[] {
 	const parts = new Map((rig.parts ?? []).map((part) => [part.id, part]));
-	const user = new Map(
-		(rig.runs ?? []).flatMap((run) => (run.pieces ?? []).map((piece) => [piece, run.name]))
-	);
+	const users = new Map<string, User[]>();
+	for (const run of rig.runs ?? []) {
+		for (const piece of new Set(run.pieces ?? [])) {
+			users.set(piece, [...(users.get(piece) ?? []), { id: run.id, name: run.name }]);
+		}
+	}
 	const shelves = new Map<string, Shelf>();
 	for (const item of rig.kit ?? []) {
 		const part = parts.get(item.part);
@@ -41,12 +64,17 @@ export function shelvesOf(rig: Rig): Shelf[] {
 			lengthM: item.length_m ?? null,
 			pieces: [],
 			owned: 0,
-			free: 0
+			free: 0,
+			toGet: 0,
+			installed: item.installed ?? false,
+			users: []
 		};
-		const run = user.get(item.id) ?? null;
-		shelf.pieces.push({ item, run });
+		const runs = users.get(item.id) ?? [];
+		shelf.pieces.push({ item, runs });
 		if (item.owned) shelf.owned += 1;
-		if (item.owned && !run && !item.installed) shelf.free += 1;
+		else shelf.toGet += 1;
+		if (item.owned && runs.length === 0 && !item.installed) shelf.free += 1;
+		shelf.users.push(...runs.filter((run) => !shelf.users.some(({ id }) => id === run.id)));
 		shelves.set(key, shelf);
 	}
 	return [...shelves.values()].sort(
@@ -55,6 +83,20 @@ export function shelvesOf(rig: Rig): Shelf[] {
 			a.name.localeCompare(b.name) ||
 			(a.lengthM ?? 0) - (b.lengthM ?? 0)
 	);
+}
+
+export function stockOf(shelves: readonly Shelf[]): Stock {
+	const stock: Stock = { owned: 0, free: 0, toGet: 0, waiting: [] };
+	for (const shelf of shelves.filter(({ installed }) => !installed)) {
+		stock.owned += shelf.owned;
+		stock.free += shelf.free;
+		stock.toGet += shelf.toGet;
+		for (const { item, runs } of shelf.pieces) {
+			if (item.owned) continue;
+			stock.waiting.push(...runs.filter((run) => !stock.waiting.some(({ id }) => id === run.id)));
+		}
+	}
+	return stock;
 }
 
 export const removeEdit = (item: Item): Schemas['Edit'] => ({

@@ -136,7 +136,9 @@ const FORM_WORDS: readonly (readonly [string, string])[] = [
 	['combo', 'combo'],
 	['modular8', 'network'],
 	['loudspeaker', 'loudspeaker'],
-	['usb', 'USB']
+	['usb', 'USB'],
+	['hdmi', 'HDMI'],
+	['din5', 'DIN, 5 pins']
 ];
 
 const formWords = (form: string): string => FORM_WORDS.find(([start]) => form.includes(start))?.[1] ?? 'RCA';

@@ -25,7 +25,10 @@
 		<header>
 			<div>
 				<h2>Kit</h2>
-				<p class="quiet">What is in the cupboard. Remedies look here first.</p>
+				<p class="quiet">
+					What is in the cupboard, what this rig uses of it, and what is short. Lines and remedies look here
+					first.
+				</p>
 			</div>
 			<a class="btn preset-tonal no-print" href="/api/rigs/{rig.data.rig.id}/kit.csv" download
 				>Export as CSV</a
@@ -43,7 +46,7 @@
 		display: grid;
 		grid-template-columns: minmax(0, 1fr);
 		gap: 1.4rem;
-		max-width: 66rem;
+		max-width: 76rem;
 		min-width: 0;
 	}
 	.alone {

@@ -1,6 +1,6 @@
 <!-- A written strip of white tape; for names of runs and gear only. -->
 <script lang="ts">
-	let { name, size = 'normal' }: { name: string; size?: 'normal' | 'large' } = $props();
+	let { name, size = 'normal' }: { name: string; size?: 'small' | 'normal' | 'large' } = $props();
 </script>
 
 <span class="tape {size}">{name}</span>
@@ -22,6 +22,10 @@
 		text-overflow: ellipsis;
 		max-width: 100%;
 		box-shadow: inset 0 0 0 1px rgb(0 0 0 / 8%);
+	}
+	.small {
+		font-size: 0.78rem;
+		padding: 0 6px 1px;
 	}
 	.large {
 		font-size: 1.2rem;
