@@ -124,6 +124,19 @@ class Directory:
             return tuple(exact)
         return tuple(result.values())
 
+    def kinds_called(self, text: str) -> tuple[Part, ...]:
+        """Devices of the library by what people call them, "a gooseneck" or "keyboard with XLR outputs"."""
+        if (description := described(text)) is not None:
+            return tuple(part for part, _ in parts_described(self.rig, description))
+        words = plain(expand_ranges(plain(text))).split()
+        words = words[1:] if words[:1] in (["an"], ["another"]) else words
+        return tuple(part for part, _ in self._kinds_at_the_end(words, plural=False))
+
+    def near_names(self, text: str, others: Iterable[str]) -> tuple[str, ...]:
+        """The rig's own names, and these, that are like a typed one."""
+        known = {plain(expand_ranges(name)): name for name in (*(gear.name for gear in self.rig.gear), *others)}
+        return tuple(known[name] for name in self._near(plain(expand_ranges(plain(text))), known))
+
     def meanings(self, text: str) -> Iterator[Meaning]:
         """Ways to take a piece of a line as gear, the most literal first."""
         if (description := described(text)) is not None and plain(expand_ranges(plain(text))) not in self.by_name:
@@ -208,13 +221,16 @@ class Directory:
 
     def _is_another(self, gear: Gear, rest: tuple[str, ...]) -> bool:
         """Whether the words behind a name tell it from this device: "wedge 2" is not Wedge 1, though it has an input 2;
-        "speaker right" is not the left one."""
+        "speaker right" is not the left one; beside a Wedge "wedge 2" is a second one."""
         name = plain(expand_ranges(gear.name)).split()
         if _other_side(name, rest):
             return True
+        part = self.rig.parts_by_id[gear.part]
+        if len(rest) == 1 and rest[0].isdigit() and not name[-1].isdigit() and _hears_all_at_once(part):
+            return True
         figures, typed = numbers(name), numbers(list(rest))
         numbered = bool(figures and typed) and name[-1].isdigit() and figures[-1] != typed[0]
-        return numbered and not has_many_sockets(self.rig.parts_by_id[gear.part])
+        return numbered and not has_many_sockets(part)
 
     def _correct_typing(self, words: list[str]) -> Iterator[Meaning]:
         known = {**{alias: gear for alias, gear in self.by_alias.items() if len(gear) == 1}}
@@ -329,6 +345,12 @@ def _capitals() -> dict[str, str]:
 def has_sides(part: Part) -> bool:
     """Whether it has sockets for a left and a right."""
     return any(SIDES & tokens(connector) for connector in part.connectors)
+
+
+def _hears_all_at_once(part: Part) -> bool:
+    """Whether its inputs are only heard together, as a loudspeaker's: then nobody tells them by number."""
+    heard = {name for mix in part.mixes for name in mix.left}
+    return len(part.mixes) == 1 and not part.mixes[0].right and heard >= {receiver.id for receiver in part.inputs}
 
 
 def has_many_sockets(part: Part) -> bool:

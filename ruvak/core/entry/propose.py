@@ -271,7 +271,7 @@ class Proposer:
         self, base: Rig, new: dict[str, Gear], wanted: Wanted, named: tuple[str, int, str, str], wiring: _Wiring
     ) -> "_Tried":
         built = self._build(base, new, wanted, named, wiring)
-        solved = _solve(built.rig, (built.run.id,))[0]
+        solved = solve_runs(built.rig, (built.run.id,))[0]
         # Little headroom is no reason for another wiring: whoever mixes turns it down.
         grades = [finding.grade for finding in solved.findings if not finding.code.asks_to_turn_down]
         grade = min(grades, key=lambda each: SEVERITY[each], default=Grade.CLEAR)
@@ -372,14 +372,15 @@ class Proposer:
 def solved_together(built: list[Built]) -> list[Proposal]:
     """Solves together what was not solved while it was chosen."""
     rest = tuple(entry.run.id for entry in built if entry.solved is None)
-    later = dict(zip(rest, _solve(built[-1].rig, rest), strict=True)) if rest else {}
+    later = dict(zip(rest, solve_runs(built[-1].rig, rest), strict=True)) if rest else {}
     return [
         Proposal(entry.wanted, entry.run, entry.route, entry.ops, entry.solved or later[entry.run.id])
         for entry in built
     ]
 
 
-def _solve(rig: Rig, run_ids: tuple[str, ...]) -> list[SubRigResult]:
+def solve_runs(rig: Rig, run_ids: tuple[str, ...]) -> list[SubRigResult]:
+    """Runs of a rig solved by themselves, with those that feed them; in the order of the rig."""
     small = sub_rig(rig, *run_ids, *_feeding(rig, run_ids))
     traced = trace(small)
     results = zip(small.runs, quick_findings(small, traced), strict=True)

@@ -5,22 +5,21 @@ from collections.abc import Mapping
 from dataclasses import replace
 from itertools import chain
 
+from ruvak.core.entry.alter import read_change
 from ruvak.core.entry.better import find_better
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
 from ruvak.core.entry.plan import Planner, Refused, Wanted
 from ruvak.core.entry.propose import Built, Proposal, Proposer, solved_together
-from ruvak.core.entry.reading import Reading, ReadPiece, ReadProblem, ReadRun
+from ruvak.core.entry.reading import Reading, ReadProblem, ReadRun
 from ruvak.core.entry.rows import InputRow, line_of, note_of
+from ruvak.core.entry.run_reading import read_run
 from ruvak.core.entry.suggest import suggest_lines
 from ruvak.core.entry.words import plain
-from ruvak.core.judge.finding import Grade
-from ruvak.core.rig.edits import Edit, is_setting
+from ruvak.core.rig.edits import Edit, apply
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import family_of
-from ruvak.core.rig.rig import KitItem, Rig
-from ruvak.core.trace.drawing import draw
-from ruvak.core.trace.run_ends import ends_of
+from ruvak.core.rig.rig import Rig
 from ruvak.core.trace.trace import connector_at
 
 MOST_LINES = 200
@@ -31,6 +30,8 @@ def read(rig: Rig, line: str) -> Reading:
     """One line against a prepared rig."""
     reader = _Reader(rig)
     reading = reader.read(line)
+    if reading.problems or reading.changes:
+        return reading
     return reading.model_copy(update={"better": find_better(rig, reading, _Reader(rig).read)})
 
 
@@ -53,6 +54,10 @@ class _Reader:
         self.rig, self._places = rig, places or {}
 
     def read(self, line: str, note: str = "") -> Reading:
+        changed = read_change(self.rig, line)
+        if changed is not None:
+            self.rig = apply(self.rig, changed.edit) if changed.edit is not None else self.rig
+            return changed
         corrections: list[str] = []
         before = self.rig
         try:
@@ -63,7 +68,7 @@ class _Reader:
             lines = result.suggestions or suggest_lines(self.rig, line, result, self._problem_of)
             result = result.model_copy(update={"suggestions": lines})
             return Reading(line=line, sentence=result.sentence, taken_for=(), runs=(), problems=(result,), edit=None)
-        runs = tuple(_read_run(self.rig, proposal) for proposal in proposals)
+        runs = tuple(read_run(self.rig, proposal) for proposal in proposals)
         label = _label(runs)
         edit = Edit(label=label, ops=tuple(op for proposal in proposals for op in proposal.ops))
         taken_for = tuple(dict.fromkeys(corrections))
@@ -192,50 +197,6 @@ def _free_id(rig: Rig, name: str) -> str:
     taken = {run.id for run in rig.runs}
     stem = re.sub(r"[^a-z0-9]+", "-", plain(name)).strip("-")[:56] or "run"
     return next(entry for entry in chain((stem,), (f"{stem}-{n}" for n in range(2, 5000))) if entry not in taken)
-
-
-def _read_run(rig: Rig, proposal: Proposal) -> ReadRun:
-    wanted = proposal.wanted
-    pieces = tuple(
-        ReadPiece(item=item.id, words=_piece(rig, item), in_kit=item.owned)
-        for item in proposal.route.items
-        if not item.installed
-    )
-    worst = proposal.solved.findings[0]
-    return ReadRun(
-        run=proposal.run.id,
-        number=proposal.run.number,
-        name=proposal.run.name,
-        sources=tuple(ends_of(rig, proposal.run, "out")),
-        through=tuple(entry for one in wanted.through for entry in one.entries),
-        goals=tuple(ends_of(rig, proposal.run, "in")),
-        from_words=_ends(rig, tuple(ends_of(rig, proposal.run, "out"))),
-        to_words=_ends(rig, tuple(ends_of(rig, proposal.run, "in"))) or wanted.through[-1].item.tag,
-        pieces=pieces,
-        new_gear=tuple(end.gear.part for end in (*wanted.sources, *wanted.goals) if end.is_new),
-        length_m=wanted.length_m,
-        reach_assumed=wanted.length_m is None,
-        options=wanted.options,
-        phantom_on=any(is_setting(op) for op in proposal.ops),
-        grade=Grade(worst.grade),
-        finding=worst,
-        drawing=draw(proposal.solved.rig, proposal.solved.traced, proposal.run),
-    )
-
-
-def _piece(rig: Rig, item: KitItem) -> str:
-    length = f", {item.length_m:g} m" if item.length_m else ""
-    tag = f"{item.tag} " if item.owned else ""
-    return f"{tag}{rig.part_of(item.id).name}{length}"
-
-
-def _ends(rig: Rig, ends: tuple[Endpoint, ...]) -> str:
-    """ "Desk, Line 7 and Line 8": one device's name once."""
-    groups: dict[str, list[str]] = {}
-    for end in ends:
-        groups.setdefault(end.owner, []).append(connector_at(rig, end).label.split(",")[0])
-    names = {gear.id: gear.name for gear in rig.gear}
-    return "; ".join(f"{names[owner]}, {' and '.join(labels)}" for owner, labels in groups.items())
 
 
 def _sentence(runs: tuple[ReadRun, ...]) -> str:

@@ -22,6 +22,7 @@ ProblemCode = Literal[
     "unknown_option",
     "socket_taken",
     "no_route",
+    "unknown_change",
 ]
 
 
@@ -116,5 +117,8 @@ class Reading(Record):
     """What was not understood."""
     edit: Edit | None
     """The change that makes them; null where it was not understood."""
+    changes: bool = False
+    """Whether the line changes what is there instead of adding runs; `runs` are those that it touches, as they will
+    be."""
     better: Better | None = None
     """Of a single line whose named pieces leave something wrong: what would do better."""

@@ -42,8 +42,7 @@ def practice_cost(
         return extra + DEVIATION * (from_microphones and bool(goal_signals) and goal_signals <= _LINE)
     parts = [pool.parts[item.part] for item in route.items]
     boxes = [place for place, part in enumerate(parts) if carries_over(part)]
-    unbalanced = route.items[: boxes[0]] if boxes else route.items
-    carried_m = sum(item.length_m or 0.0 for item in unbalanced) / len(sources)
+    carried_m = max(_unbalanced_m(pool, route, source) for source in sources)
     instrument = any(output.signal == "instrument" for output in outputs)
     passive = any(channel.inner is not None for output in outputs for channel in output.channels)
     dis = [part for part in parts if is_di(part)]
@@ -61,6 +60,21 @@ def practice_cost(
     unusual += sum(any(element.type == "buffer" for element in part.elements) is not passive for part in dis)
     counted = [bare] if chosen else [*deviations, bare]
     return extra + DEVIATION * sum(counted) * len(sources) + PREFERENCE * unusual
+
+
+def _unbalanced_m(pool: Pool, route: Route, source: Endpoint) -> float:
+    """How far leads carry it from a source to the first box that carries it over, or to the end."""
+    items = {item.id: item for item in route.items}
+    total_m, here, passed = 0.0, source, set[str]()
+    while (join := next((join for join in route.joins if join.a == here), None)) is not None:
+        item = items.get(join.b.owner)
+        if item is None or item.id in passed or carries_over(pool.parts[item.part]):
+            break
+        passed.add(item.id)
+        total_m += item.length_m or 0.0
+        # Behind a fork either way is as long.
+        here = next((join.a for join in route.joins if join.a.owner == item.id), here)
+    return total_m
 
 
 def _own(pool: Pool, source: Endpoint) -> tuple[Element, ...]:

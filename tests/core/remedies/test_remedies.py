@@ -124,7 +124,9 @@ class Otherwise(unittest.TestCase):
 
     def test_a_dull_guitar_gets_its_box_near_the_guitar(self) -> None:
         empty = wired(demo_rig(), gear=[], kit=[], runs=[], parts=[])
-        rig = apply(empty, read(empty, "guitar > mono jack to XLR > small desk mic 2, 8 m").edit or self.fail("not read"))
+        rig = apply(
+            empty, read(empty, "guitar > mono jack to XLR > small desk mic 2, 8 m").edit or self.fail("not read")
+        )
         self.assertEqual(analyse(rig).runs[0].findings[0].code, "dull")
         best = first_remedy(rig, "guitar")
         assert best is not None

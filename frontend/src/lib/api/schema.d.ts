@@ -4626,7 +4626,7 @@ export interface components {
              * @description Which problem it is.
              * @enum {string}
              */
-            code: "no_arrow" | "no_source" | "no_destination" | "unknown_source" | "unknown_destination" | "unknown_way" | "unknown_socket" | "ambiguous_name" | "counts_differ" | "bad_length" | "unknown_option" | "socket_taken" | "no_route";
+            code: "no_arrow" | "no_source" | "no_destination" | "unknown_source" | "unknown_destination" | "unknown_way" | "unknown_socket" | "ambiguous_name" | "counts_differ" | "bad_length" | "unknown_option" | "socket_taken" | "no_route" | "unknown_change";
             /**
              * Start
              * @description First letter it is about, counted from 0.
@@ -4763,6 +4763,13 @@ export interface components {
             problems: components["schemas"]["ReadProblem"][];
             /** @description The change that makes them; null where it was not understood. */
             edit: components["schemas"]["Edit"] | null;
+            /**
+             * Changes
+             * @description Whether the line changes what is there instead of adding runs; `runs` are those that it touches, as they will
+             *     be.
+             * @default false
+             */
+            changes: boolean;
             /**
              * @description Of a single line whose named pieces leave something wrong: what would do better.
              * @default null

@@ -49,10 +49,12 @@
 		{#if runs.length > MOST}
 			<p class="quiet">and {runs.length - MOST} more, the last to {runs.at(-1)?.to_words}</p>
 		{/if}
-		{#if runs.length > 0}
+		{#if reading.changes}<p>{reading.sentence}</p>{/if}
+		{#if reading.edit}
 			<p class="add">
 				<button type="button" class="btn go" onclick={onadd}>
-					Add {runs.length === 1 ? 'this run' : `${runs.length} runs`} <kbd>Enter</kbd>
+					{#if reading.changes}Change{:else}Add {runs.length === 1 ? 'this run' : `${runs.length} runs`}{/if}
+					<kbd>Enter</kbd>
 				</button>
 				{#if runs.length > 1}
 					{#each ['stop', 'fix', 'watch', 'clear'] as const as grade (grade)}

@@ -1,0 +1,211 @@
+"""Lines that change what is there: "desk 7 is now desk 9", "swap desk 7 and 8", "lectern is now a gooseneck", "rename
+keys to Organ", "delete keys".
+
+A device or run is named as it is on screen. A run that moves keeps its pieces where they fit the new sockets.
+"""
+
+import re
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+
+from ruvak.core.entry.alter_moves import Sockets, moved, number_of, sockets_of
+from ruvak.core.entry.alter_parts import with_other_part
+from ruvak.core.entry.names import Directory
+from ruvak.core.entry.reading import Reading, ReadProblem
+from ruvak.core.entry.run_reading import read_changed
+from ruvak.core.entry.words import expand_ranges, plain
+from ruvak.core.rig.edits import Edit, Op, RemoveThing, SetField, apply
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import Gear, Rig, Run, name_of
+
+_ARROW = re.compile(r"[<>\N{RIGHTWARDS ARROW}\N{LEFTWARDS ARROW}]")
+_NOW = re.compile(r"(?P<what>.+?)\s+(?:is now|are now|moves? to|goes to|becomes?|change[sd]? to)\s+(?P<to>.+)", re.I)
+_MOVE = re.compile(r"(?:move|change|put)\s+(?P<what>.+?)\s+(?:to|into|in)\s+(?P<to>.+)", re.I)
+_SWAP = re.compile(r"swap\s+(?P<what>.+?)\s+(?:and|with|for|&)\s+(?P<to>.+)", re.I)
+_RENAME = re.compile(r"rename\s+(?P<what>.+?)\s+(?:to|as)\s+(?P<to>.+)", re.I)
+_DELETE = re.compile(r"(?:delete|remove)\s+(?P<what>.+)", re.I)
+Change = tuple[str, tuple[Op, ...]]
+"""What is changed, in a sentence, and the operations."""
+
+
+class CannotChange(Exception):
+    """Carries a sentence that says why, and lines that could be meant."""
+
+    def __init__(self, sentence: str, *suggestions: str) -> None:
+        self.suggestions = suggestions
+        super().__init__(sentence)
+
+
+@dataclass(frozen=True)
+class _Named:
+    """What the words before the verb mean: sockets of a device, a run, or a device."""
+
+    sockets: Sockets | None
+    runs: tuple[Run, ...]
+    gear: Gear | None
+
+
+def read_change(rig: Rig, line: str) -> Reading | None:
+    """The reading of a line that changes something; None for every other line."""
+    text = line.strip().rstrip(".")
+    if _ARROW.search(text):
+        return None
+    verbs: tuple[tuple[re.Pattern[str], Callable[[Rig, str, str], Change]], ...] = (
+        (_SWAP, _swap),
+        (_RENAME, _rename),
+        (_NOW, _now),
+        (_MOVE, _now),
+    )
+    try:
+        for pattern, act in verbs:
+            if (match := pattern.fullmatch(text)) is not None:
+                return _reading(rig, line, *act(rig, match["what"], match["to"]))
+        if (match := _DELETE.fullmatch(text)) is not None:
+            return _reading(rig, line, *_delete(rig, match["what"]))
+    except CannotChange as reason:
+        found = ReadProblem(
+            code="unknown_change", start=0, end=len(line), sentence=str(reason), suggestions=reason.suggestions
+        )
+        return Reading(line=line, sentence=str(reason), taken_for=(), runs=(), problems=(found,), edit=None)
+    return None
+
+
+def _reading(rig: Rig, line: str, sentence: str, ops: tuple[Op, ...]) -> Reading:
+    edit = Edit(label=sentence.rstrip(".")[:120], ops=ops)
+    after = apply(rig, edit)
+    before = {run.id: run for run in rig.runs}
+    gear = {each.id: each for each in rig.gear}
+    other = {each.id for each in after.gear if gear.get(each.id) != each and _plays_otherwise(gear.get(each.id), each)}
+    touched = tuple(
+        run.id for run in after.runs if before.get(run.id) != run or other & {end.owner for end in run.ends}
+    )
+    return Reading(
+        line=line,
+        sentence=sentence,
+        taken_for=(),
+        runs=read_changed(after, touched),
+        problems=(),
+        edit=edit,
+        changes=True,
+    )
+
+
+def _plays_otherwise(before: Gear | None, after: Gear) -> bool:
+    return before is None or (before.part, before.settings) != (after.part, after.settings)
+
+
+def _named(rig: Rig, text: str) -> _Named:
+    name = plain(expand_ranges(plain(text)))
+    runs = tuple(run for run in rig.runs if plain(expand_ranges(run.name)) == name or str(run.number) == name)
+    directory = Directory(rig)
+    gear = directory.by_name.get(name)
+    if gear is None and not runs:
+        sockets = sockets_of(rig, directory, text)
+        if sockets is not None:
+            return _Named(sockets, (), None)
+        near = directory.near_names(text, [run.name for run in rig.runs])
+        raise CannotChange(f"There is no device, run or socket called “{text}” in this rig.", *near)
+    if gear is not None and not runs:
+        runs = tuple(run for run in rig.runs if gear.id in {end.owner for end in run.ends})
+    return _Named(None, runs, gear)
+
+
+def _swap(rig: Rig, what: str, to: str) -> Change:
+    one = _named(rig, what)
+    if one.sockets is not None and number_of(to):
+        # "swap desk 7 and 8"
+        to = f"{name_of(rig, one.sockets.gear)} {to}"
+    other = _named(rig, to)
+    if one.sockets is not None and other.sockets is not None:
+        ops = moved(rig, one.sockets, other.sockets, swap=True)
+        return f"{_places(rig, one.sockets)} and {_places(rig, other.sockets)} are swapped.", _some(ops)
+    if len(one.runs) == 1 and len(other.runs) == 1:
+        first, second = (Sockets.of_goals(rig, runs[0]) for runs in (one.runs, other.runs))
+        ops = moved(rig, first, second, swap=True)
+        return f"{one.runs[0].name} and {other.runs[0].name} are swapped at their destinations.", _some(ops)
+    raise CannotChange(f"Name two sockets or two runs to swap: “{what}” and “{to}” are not two of a kind.")
+
+
+def _now(rig: Rig, what: str, to: str) -> Change:
+    one = _named(rig, what)
+    target = sockets_of(rig, Directory(rig), to)
+    if target is None and one.sockets is not None and number_of(to):
+        target = sockets_of(rig, Directory(rig), f"{name_of(rig, one.sockets.gear)} {to}")
+    if target is not None:
+        if one.sockets is not None:
+            start, name = one.sockets, _places(rig, one.sockets)
+        elif len(one.runs) == 1:
+            start, name = Sockets.of_goals(rig, one.runs[0]), one.runs[0].name
+        else:
+            raise CannotChange(f"“{what}” has {len(one.runs)} runs: name the run that moves.")
+        _refuse_taken(rig, start, target)
+        return f"{name} moves to {_places(rig, target)}.", _some(moved(rig, start, target, swap=False))
+    if one.gear is None:
+        raise CannotChange(f"“{to}” is neither a socket here nor a kind of device that “{what}” could become.")
+    parts = Directory(rig).kinds_called(to)
+    if not parts:
+        raise CannotChange(f"“{to}” is neither a socket here nor a kind of device.")
+    for part in parts:
+        ops = with_other_part(rig, one.gear, part)
+        if ops is not None:
+            return f"{one.gear.name} is now a {_small(part)}; its runs stay.", ops
+    raise CannotChange(f"As a {_small(parts[0])} {one.gear.name} would fit none of the runs it has.")
+
+
+def _rename(rig: Rig, what: str, to: str) -> Change:
+    one = _named(rig, what)
+    name = to.strip().strip('"')[:120]
+    if one.gear is not None:
+        if any(gear.name == name and gear.id != one.gear.id for gear in rig.gear):
+            raise CannotChange(f"There is a “{name}” already; choose another name.")
+        ops: list[Op] = [SetField(kind="gear", id=one.gear.id, field="name", value=name)]
+        ops += [
+            SetField(kind="runs", id=run.id, field="name", value=name)
+            for run in one.runs
+            if plain(run.name) == plain(one.gear.name)
+        ]
+        return f"{one.gear.name} is now called {name}.", tuple(ops)
+    if len(one.runs) != 1:
+        raise CannotChange(f"“{what}” is not one device or run.")
+    return f"{one.runs[0].name} is now called {name}.", (
+        SetField(kind="runs", id=one.runs[0].id, field="name", value=name),
+    )
+
+
+def _delete(rig: Rig, what: str) -> Change:
+    one = _named(rig, what)
+    if one.sockets is not None:
+        runs = tuple(run for run in rig.runs if set(run.ends) & one.sockets.used(rig))
+    else:
+        runs = one.runs
+    if not runs:
+        raise CannotChange(f"No run is at “{what}”.")
+    names = " and ".join(run.name for run in runs)
+    return f"{names} {'is' if len(runs) == 1 else 'are'} deleted.", tuple(
+        RemoveThing(kind="runs", id=run.id) for run in runs
+    )
+
+
+def _refuse_taken(rig: Rig, start: Sockets, target: Sockets) -> None:
+    users = [run for run in rig.runs if set(run.ends) & target.used(rig)]
+    moving = {run.id for run in rig.runs if set(run.ends) & start.used(rig)}
+    taken = [run for run in users if run.id not in moving]
+    if taken:
+        here, there = _places(rig, start), _places(rig, target)
+        raise CannotChange(f"{there} is in use by “{taken[0].name}”.", f"swap {here} and {there}")
+
+
+def _places(rig: Rig, sockets: Sockets) -> str:
+    kinds = "".join(f" {word}" for word in sockets.kinds)
+    return f"{name_of(rig, sockets.gear)}{kinds} {'/'.join(sockets.numbers)}"
+
+
+def _some(ops: Iterable[Op]) -> tuple[Op, ...]:
+    result = tuple(ops)
+    if not result:
+        raise CannotChange("Nothing is plugged in there, so nothing moves.")
+    return result
+
+
+def _small(part: Part) -> str:
+    return part.name[:1].lower() + part.name[1:]

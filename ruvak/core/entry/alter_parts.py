@@ -1,0 +1,85 @@
+"""A device that becomes another kind of device and keeps its runs, which are wired anew where its sockets differ."""
+
+from dataclasses import replace
+
+from ruvak.core.entry.line_ends import End, end_of
+from ruvak.core.entry.plan import Wanted
+from ruvak.core.entry.propose import Built, Proposer
+from ruvak.core.entry.sockets import Sockets, sockets, tokens
+from ruvak.core.parts.library import embed
+from ruvak.core.pieces.routes import put_ops
+from ruvak.core.rig.edits import Op, PutThing, RemoveThing, changes
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import Gear, Rig, Run
+from ruvak.core.trace.run_ends import ends_of
+
+
+def with_other_part(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
+    """The operations; None where some run of it leads nowhere then, or passes what is built in.
+
+    Pieces that were to be got for a run alone, and that its new wiring does not use, go with it.
+    """
+    mine = [run for run in rig.runs if gear.id in {end.owner for end in run.ends}]
+    if any(item.installed for run in mine for item in rig.kit if item.id in run.pieces):
+        return None
+    after = gear.model_copy(update={"part": part.id, "settings": {}})
+    parts = rig.parts if part.id in rig.parts_by_id else (*rig.parts, part)
+    bare = rig.with_fields(
+        gear=tuple(after if device.id == gear.id else device for device in rig.gear),
+        parts=parts,
+        runs=tuple(run for run in rig.runs if run not in mine),
+    )
+    ops: list[Op] = [] if part.id in rig.parts_by_id else [PutThing(kind="parts", thing=part)]
+    ops += changes("gear", gear, after)
+    here = embed(bare)
+    built: list[Built] = []
+    for run in mine:
+        proposer = Proposer(here)
+        made = proposer.build(_wanted(rig, here, run, after, part), (run.id, run.number, run.name, run.note))
+        if made is None:
+            return None
+        built.append(made)
+        here = proposer.rig
+    # The runs first let go of their old sockets, then take their new ones.
+    ops += [RemoveThing(kind="runs", id=run.id) for run in mine]
+    used = {piece for run in here.runs for piece in run.pieces}
+    ops += [
+        RemoveThing(kind="kit", id=item.id)
+        for item in rig.kit
+        if not item.owned and item.id not in used and any(item.id in run.pieces for run in mine)
+    ]
+    for made, run in zip(built, mine, strict=True):
+        ops += put_ops(rig, made.route.items)
+        ops += [op for op in made.ops if not isinstance(op, PutThing)]
+        ops.append(PutThing(kind="runs", thing=made.run.model_copy(update={"note": run.note}), at=rig.runs.index(run)))
+    return tuple(ops)
+
+
+def _wanted(rig: Rig, after: Rig, run: Run, gear: Gear, part: Part) -> Wanted:
+    """What the run asks for with the other device: the same destination, and a channel's other input where it fits."""
+    sources, goals = (tuple(ends_of(rig, run, side)) for side in ("out", "in"))
+    length_m = max((item.length_m or 0.0 for item in rig.kit if item.id in run.pieces), default=0.0)
+    any_socket = Sockets(())
+    if sources and sources[0].owner == gear.id:
+        start = end_of(gear, part, any_socket, len(sources), "source", new=False)
+        goal = _same_channels(after, goals[0].owner, tuple(end.connector for end in goals)) if goals else None
+        if goal is not None and len(goals) == 1:
+            start = replace(start, choices=tuple(choice[:1] for choice in start.choices))
+    else:
+        owner = next(device for device in after.gear if device.id == sources[0].owner)
+        start = End(owner, after.part_of(owner.id), (sources,))
+        goal = end_of(gear, part, any_socket, len(goals), "goal", new=False)
+    return Wanted((start,), (), goal, (), (), length_m or None, ())
+
+
+def _same_channels(rig: Rig, owner: str, connectors: tuple[str, ...]) -> End:
+    """The sockets themselves, and those of the same numbers."""
+    device = next(device for device in rig.gear if device.id == owner)
+    part = rig.part_of(owner)
+    by_id = {connector.id: connector for connector in part.connectors}
+    numbers = [next((word for word in tokens(by_id[name]) if word.isdigit()), None) for name in connectors]
+    if None not in numbers:
+        named = sockets(part, tuple(number for number in numbers if number is not None), "goal")
+        if len(named.positions) == len(connectors):
+            return end_of(device, part, named, len(connectors), "goal", new=False)
+    return end_of(device, part, Sockets(tuple((name,) for name in connectors)), len(connectors), "goal", new=False)

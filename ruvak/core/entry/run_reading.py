@@ -1,0 +1,80 @@
+"""One run of a reading: from where to where, by which pieces, and what is said of it."""
+
+from ruvak.core.entry.propose import Proposal, SubRigResult, solve_runs
+from ruvak.core.entry.reading import ReadPiece, ReadRun
+from ruvak.core.judge.finding import Grade
+from ruvak.core.rig.edits import is_setting
+from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.rig import KitItem, Rig, Run
+from ruvak.core.trace.drawing import draw
+from ruvak.core.trace.run_ends import ends_of
+from ruvak.core.trace.trace import connector_at
+
+
+def read_run(rig: Rig, proposal: Proposal) -> ReadRun:
+    """A run as it would be built."""
+    wanted = proposal.wanted
+    items = tuple(item for item in proposal.route.items if not item.installed)
+    return _reading(rig, proposal.run, items, proposal.solved).model_copy(
+        update={
+            "through": tuple(entry for one in wanted.through for entry in one.entries),
+            "to_words": words_of(rig, tuple(ends_of(rig, proposal.run, "in"))) or wanted.through[-1].item.tag,
+            "new_gear": tuple(end.gear.part for end in (*wanted.sources, *wanted.goals) if end.is_new),
+            "length_m": wanted.length_m,
+            "reach_assumed": wanted.length_m is None,
+            "options": wanted.options,
+            "phantom_on": any(is_setting(op) for op in proposal.ops),
+        }
+    )
+
+
+def read_changed(rig: Rig, run_ids: tuple[str, ...]) -> tuple[ReadRun, ...]:
+    """Runs as they stand in a rig, solved."""
+    if not run_ids:
+        return ()
+    solved = dict(zip((run.id for run in rig.runs if run.id in run_ids), solve_runs(rig, run_ids), strict=True))
+    kit = {item.id: item for item in rig.kit}
+    return tuple(
+        _reading(rig, run, tuple(kit[piece] for piece in run.pieces if not kit[piece].installed), solved[run.id])
+        for run in rig.runs
+        if run.id in solved
+    )
+
+
+def _reading(rig: Rig, run: Run, items: tuple[KitItem, ...], solved: SubRigResult) -> ReadRun:
+    worst = solved.findings[0]
+    sources, goals = (tuple(ends_of(rig, run, side)) for side in ("out", "in"))
+    return ReadRun(
+        run=run.id,
+        number=run.number,
+        name=run.name,
+        sources=sources,
+        through=(),
+        goals=goals,
+        from_words=words_of(rig, sources),
+        to_words=words_of(rig, goals),
+        pieces=tuple(ReadPiece(item=item.id, words=_piece(rig, item), in_kit=item.owned) for item in items),
+        new_gear=(),
+        length_m=None,
+        reach_assumed=False,
+        options=(),
+        phantom_on=False,
+        grade=Grade(worst.grade),
+        finding=worst,
+        drawing=draw(solved.rig, solved.traced, run),
+    )
+
+
+def _piece(rig: Rig, item: KitItem) -> str:
+    length = f", {item.length_m:g} m" if item.length_m else ""
+    tag = f"{item.tag} " if item.owned else ""
+    return f"{tag}{rig.part_of(item.id).name}{length}"
+
+
+def words_of(rig: Rig, ends: tuple[Endpoint, ...]) -> str:
+    """ "Desk, Line 7 and Line 8": one device's name once."""
+    groups: dict[str, list[str]] = {}
+    for end in ends:
+        groups.setdefault(end.owner, []).append(connector_at(rig, end).label.split(",")[0])
+    names = {gear.id: gear.name for gear in rig.gear}
+    return "; ".join(f"{names[owner]}, {' and '.join(labels)}" for owner, labels in groups.items())
