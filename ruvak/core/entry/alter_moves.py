@@ -30,15 +30,13 @@ class Sockets:
         return cls(ends[0].owner if ends else "", numbers, ())
 
     def used(self, rig: Rig) -> set[Endpoint]:
-        """Those of them in which something is plugged."""
+        """Those of them in which something is plugged. "Desk 5" is an input, though there is an aux 5 as well."""
         part = rig.part_of(self.gear)
-        return {
-            end
-            for end in connectors_in_use(rig)
-            if end.owner == self.gear
-            and _number_in(end.connector) in self.numbers
-            and all(is_on(next(c for c in part.connectors if c.id == end.connector), word) for word in self.kinds)
-        }
+        numbered = [connector for connector in part.connectors if _number_in(connector.id) in self.numbers]
+        meant = [connector for connector in numbered if all(is_on(connector, word) for word in self.kinds)]
+        inputs = {connector.id for connector in meant if connector.side == "in"}
+        ids = inputs if inputs and not self.kinds else {connector.id for connector in meant}
+        return {end for end in connectors_in_use(rig) if end.owner == self.gear and end.connector in ids}
 
 
 def sockets_of(rig: Rig, directory: Directory, text: str) -> Sockets | None:

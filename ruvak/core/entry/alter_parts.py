@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 from ruvak.core.entry.line_ends import End, end_of
+from ruvak.core.entry.names import has_many_sockets
 from ruvak.core.entry.plan import Wanted
 from ruvak.core.entry.propose import Built, Proposer
 from ruvak.core.entry.sockets import Sockets, sockets, tokens
@@ -10,7 +11,7 @@ from ruvak.core.parts.library import embed
 from ruvak.core.pieces.routes import put_ops
 from ruvak.core.rig.edits import Op, PutThing, RemoveThing, changes
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.rig import Gear, Rig, Run
+from ruvak.core.rig.rig import Gear, Rig, Run, connectors_in_use
 from ruvak.core.trace.run_ends import ends_of
 
 
@@ -19,6 +20,8 @@ def with_other_part(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
 
     Pieces that were to be got for a run alone, and that its new wiring does not use, go with it.
     """
+    if (ops_alone := _with_all_sockets(rig, gear, part)) is not None:
+        return ops_alone
     mine = [run for run in rig.runs if gear.id in {end.owner for end in run.ends}]
     if any(item.installed for run in mine for item in rig.kit if item.id in run.pieces):
         return None
@@ -53,6 +56,20 @@ def with_other_part(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
         ops += [op for op in made.ops if not isinstance(op, PutThing)]
         ops.append(PutThing(kind="runs", thing=made.run.model_copy(update={"note": run.note}), at=rig.runs.index(run)))
     return tuple(ops)
+
+
+def _with_all_sockets(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
+    """A larger one of its kind, which has every socket in use and every switch: then nothing else changes."""
+    forms = {connector.id: connector.form for connector in part.connectors}
+    before = {connector.id: connector.form for connector in rig.part_of(gear.id).connectors}
+    used = {end.connector for end in connectors_in_use(rig) if end.owner == gear.id}
+    settings = {setting.id for setting in part.settings}
+    if not has_many_sockets(part) or not set(gear.settings) <= settings:
+        return None
+    if not all(forms.get(name) == before[name] for name in used):
+        return None
+    put: list[Op] = [] if part.id in rig.parts_by_id else [PutThing(kind="parts", thing=part)]
+    return (*put, *changes("gear", gear, gear.model_copy(update={"part": part.id})))
 
 
 def _wanted(rig: Rig, after: Rig, run: Run, gear: Gear, part: Part) -> Wanted:

@@ -153,13 +153,17 @@ class Directory:
         yield from self._numbered_group(words)
         for count in range(len(words), 0, -1):
             name, rest = " ".join(words[:count]), tuple(words[count:])
-            if name in self.by_name:
+            if name in self.by_name and not self._is_second(self.by_name[name], rest):
                 yield Meaning((self.by_name[name],), rest, exact=True)
             yield from self._group(name, rest)
         for count in range(len(words), 0, -1):
             name, rest = " ".join(words[:count]), tuple(words[count:])
             yield from self._part_of_name(name, rest)
-            alike = tuple(gear for gear in self.by_alias.get(name, ()) if not self._is_another(gear, rest))
+            alike = tuple(
+                gear
+                for gear in self.by_alias.get(name, ())
+                if not self._is_another(gear, rest) and not self._is_second(gear, rest)
+            )
             if len(alike) == 1:
                 yield Meaning(alike, rest)
         whole = [meaning for meaning in self._new(words) if self._is_whole_name(meaning, words)]
@@ -192,6 +196,9 @@ class Directory:
             return
         group = self.groups[base]
         absent = [number for number in wanted if number not in group]
+        if len(absent) == len(wanted) and any(True for _ in self._kinds_at_the_end(base.split(), plural=False)):
+            # "Vocals 3-4" behind "vocals 1-2" are two more.
+            return
         have = tuple(group[number] for number in wanted if number in group)
         yield Meaning(have, (), missing=f"{base} {absent[0]}" if absent else None)
 
@@ -207,7 +214,7 @@ class Directory:
             result = tuple(
                 gear
                 for full, gear in self.by_name.items()
-                if wanted <= set(full.split()) and not self._is_another(gear, rest)
+                if wanted <= set(full.split()) and not self._is_another(gear, rest) and not self._is_second(gear, rest)
             )
             if len(result) == 1:
                 yield Meaning(result, rest)
@@ -219,15 +226,27 @@ class Directory:
         name = " ".join(word for word in words if not word.isdigit())
         return meaning.new is not None and not meaning.rest and name in self.new_gear
 
+    def _is_second(self, gear: Gear, rest: tuple[str, ...]) -> bool:
+        """Whether a side or a number behind a name makes it a second device beside this one, which has none.
+
+        "Sub right" beside a Sub, "wedge 2" beside a Wedge. So does "mic": what stands before an amplifier is another.
+        """
+        name = plain(expand_ranges(gear.name)).split()
+        part = self.rig.parts_by_id[gear.part]
+        is_microphone = any(output.signal == "microphone" for output in part.outputs)
+        if rest and set(rest) <= _MICROPHONES and not is_microphone and not is_labelled(part, "mic"):
+            return True
+        if len(rest) != 1 or has_many_sockets(part) or name[-1].isdigit() or SIDES & set(name):
+            return False
+        return (rest[0] in SIDES and not has_sides(part)) or (rest[0].isdigit() and _hears_all_at_once(part))
+
     def _is_another(self, gear: Gear, rest: tuple[str, ...]) -> bool:
         """Whether the words behind a name tell it from this device: "wedge 2" is not Wedge 1, though it has an input 2;
-        "speaker right" is not the left one; beside a Wedge "wedge 2" is a second one."""
+        "speaker right" is not the left one."""
         name = plain(expand_ranges(gear.name)).split()
         if _other_side(name, rest):
             return True
         part = self.rig.parts_by_id[gear.part]
-        if len(rest) == 1 and rest[0].isdigit() and not name[-1].isdigit() and _hears_all_at_once(part):
-            return True
         figures, typed = numbers(name), numbers(list(rest))
         numbered = bool(figures and typed) and name[-1].isdigit() and figures[-1] != typed[0]
         return numbered and not has_many_sockets(part)
@@ -238,7 +257,7 @@ class Directory:
         for count in range(len(words), 0, -1):
             name, rest = " ".join(words[:count]), tuple(words[count:])
             for taken in self._near(name, known):
-                if any(self._is_another(gear, rest) for gear in known[taken]):
+                if any(self._is_another(gear, rest) or self._is_second(gear, rest) for gear in known[taken]):
                     continue
                 yield Meaning(known[taken], rest, corrected=known[taken][0].name)
 

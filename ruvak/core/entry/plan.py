@@ -175,18 +175,35 @@ class Planner:
     def _bring_multicores(self, pieces: list[Piece], length_m: float | None) -> None:
         """A multicore or a pair of boxes that a line passes and nobody has: with as few lines as the places allow."""
         for piece in pieces:
-            if self._built_in_name(piece) is None and (part := self._multicore(piece)) is not None:
+            item = self._built_in_name(piece)
+            if item is not None:
+                self._enlarge(item, piece)
+            elif (part := self._multicore(piece)) is not None:
                 title = " ".join(_words_before_places(piece))
-                long_enough = [each for each in part.stock_lengths_m if each >= (length_m or ASSUMED_MULTICORE_M)]
-                item = KitItem(
+                brought = KitItem(
                     id=_free_id(self.rig, title),
                     tag=title[:1].upper() + title[1:],
                     part=part.id,
-                    length_m=min(long_enough, default=part.stock_lengths_m[-1]),
+                    length_m=_length_of(part, length_m or ASSUMED_MULTICORE_M),
                     owned=False,
                 )
-                self.rig = embed(self.rig.with_fields(kit=(*self.rig.kit, item)))
+                self.rig = embed(self.rig.with_fields(kit=(*self.rig.kit, brought)))
                 self.directory = Directory(self.rig)
+
+    def _enlarge(self, item: KitItem, piece: Piece) -> None:
+        """Of a multicore that is still to be got, a larger one where the line names a place that it lacks."""
+        words = plain(expand_ranges(plain(piece.text))).split()
+        places = tuple(word for word in words if word.isdigit() or word in PASSING)
+        if item.owned or sockets(self.rig.part_of(item.id), places, "through").unknown is None:
+            return
+        have = {connector.id for connector in self.rig.part_of(item.id).connectors}
+        larger = self._multicore(piece)
+        if larger is None or not have < {connector.id for connector in larger.connectors}:
+            return
+        after = item.model_copy(update={"part": larger.id, "length_m": _length_of(larger, item.length_m or 0.0)})
+        kit = tuple(after if each.id == item.id else each for each in self.rig.kit)
+        self.rig = embed(self.rig.with_fields(kit=kit))
+        self.directory = Directory(self.rig)
 
     def _multicore(self, piece: Piece) -> Part | None:
         places = [word for word in plain(expand_ranges(plain(piece.text))).split() if word.isdigit()]
@@ -379,7 +396,9 @@ class Planner:
             gear = meaning.gear[0]
             part = meaning.new or self.rig.parts_by_id[gear.part]
             have = ", ".join(usable_way.label for usable_way in usable(part, role)[:6])
-            return problem("unknown_socket", piece, f"{gear.name} has no “{word}” here; it has {have}, …")
+            refused = problem("unknown_socket", piece, f"{gear.name} has no “{word}” here; it has {have}, …")
+            refused.problem = refused.problem.model_copy(update={"suggestions": self._larger(gear, part, word, role)})
+            return refused
         code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
         if (sentence := self._wrong_way(piece, role)) is not None:
             return problem(code, piece, sentence)
@@ -398,6 +417,19 @@ class Planner:
         what = "sends sound" if role == "source" else "takes sound"
         sentence = f"Nothing called “{piece.text}” {what} here. Write a name from this rig or what kind of thing it is."
         return problem(code, piece, sentence)
+
+    def _larger(self, gear: Gear, part: Part, word: str, role: Role) -> tuple[str, ...]:
+        """The line that makes the rig's own desk one that has the socket, where the library has such a one."""
+        if gear.id not in self.rig.owners_by_id:
+            return ()
+        have = {connector.id for connector in part.connectors}
+        larger = [
+            other
+            for name in part.called
+            for other in self.directory.new_gear.get(plain(name), ())
+            if have < {connector.id for connector in other.connectors} and sockets(other, (word,), role).unknown is None
+        ]
+        return (f"{gear.name} is now a {larger[0].called[0]}",) if larger else ()
 
     def _wrong_way(self, piece: Piece, role: Role) -> str | None:
         """Of an output written as a destination, or an input written as a source: that it is so."""
@@ -659,6 +691,11 @@ def _words_before_places(piece: Piece) -> list[str]:
     words = plain(expand_ranges(plain(piece.text))).split()
     stop = next((at for at, word in enumerate(words) if word.isdigit() or word in PASSING), len(words))
     return words[:stop]
+
+
+def _length_of(part: Part, need_m: float) -> float:
+    """The shortest usual length that reaches, or the longest there is."""
+    return min((each for each in part.stock_lengths_m if each >= need_m), default=part.stock_lengths_m[-1])
 
 
 def _free_id(rig: Rig, title: str) -> str:

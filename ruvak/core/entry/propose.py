@@ -11,7 +11,7 @@ from ruvak.core.entry.hosts import hosts_for
 from ruvak.core.entry.line_ends import End, links_of
 from ruvak.core.entry.plan import Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
-from ruvak.core.parts.library import embed
+from ruvak.core.parts.library import embed, library
 from ruvak.core.pieces.cures import cures, ids_of, pad_loss_db
 from ruvak.core.pieces.named import named_forks, named_routes
 from ruvak.core.pieces.pool import Pool, Ways, data_of, pool_for
@@ -161,9 +161,11 @@ class Proposer:
         ends = [end for end in (*wanted.sources, *wanted.goals) if end.is_new]
         new: dict[str, Gear] = {end.gear.id: end.gear for end in ends if end.gear.id not in known}
         base = self.rig
-        brought = dict.fromkeys(through.item for through in wanted.through if through.item.id not in known)
-        if brought:
-            base = embed(base.with_fields(kit=(*base.kit, *brought)))
+        brought = {through.item.id: through.item for through in wanted.through}
+        if any(known.get(id_) != item for id_, item in brought.items()):
+            # Multicores that the line brings, or makes larger.
+            kept = tuple(brought.pop(item.id, item) for item in base.kit)
+            base = embed(base.with_fields(kit=(*kept, *brought.values())))
         if new:
             new, bonds = hosts_for(self.rig, new.values())
             base = embed(base.with_fields(gear=(*base.gear, *new.values()), bonds=(*base.bonds, *bonds)))
@@ -290,6 +292,7 @@ class Proposer:
         ops: tuple[Op, ...] = (
             *self._gear_ops(base, new),
             *(PutThing(kind="bonds", thing=bond) for bond in base.bonds[len(self.rig.bonds) :]),
+            *self._enlarged(wanted),
             *put_ops(self.rig, wiring.route.items),
             *switches,
             PutThing(kind="runs", thing=run),
@@ -298,6 +301,14 @@ class Proposer:
         if switches:
             rig = replay(rig, Edit(label="phantom", ops=switches))
         return Built(wanted, run, wiring.route, ops, rig, None)
+
+    def _enlarged(self, wanted: Wanted) -> Iterator[Op]:
+        """What makes a multicore of the rig a larger one."""
+        for item in dict.fromkeys(through.item for through in wanted.through):
+            if self.rig.owners_by_id.get(item.id, item) != item:
+                if item.part not in self.rig.parts_by_id:
+                    yield PutThing(kind="parts", thing=library()[item.part])
+                yield PutThing(kind="kit", thing=item)
 
     def _gear_ops(self, base: Rig, new: dict[str, Gear]) -> Iterator[Op]:
         known = set(self.rig.parts_by_id)

@@ -111,7 +111,8 @@ class _Reader:
         for index, entry in enumerate(wanted):
             taken = _find_socket_in_use(proposer.rig, proposer.users, entry)
             if taken is not None:
-                raise Refused(_problem("socket_taken", line, taken))
+                found = _problem("socket_taken", line, taken)
+                raise Refused(found.model_copy(update={"suggestions": _next_of_its_kind(self.rig, line, entry)}))
             first = number + index if number is not None else None
             next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
             name = _name(entry)
@@ -191,6 +192,18 @@ def _find_socket_in_use(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> 
                 label = connector_at(rig, entry).label
                 return f"{through.item.tag}, {label} is in use by “{user[entry]}”; choose another."
     return None
+
+
+def _next_of_its_kind(rig: Rig, line: str, wanted: Wanted) -> tuple[str, ...]:
+    """The line with a further device: "mic > desk 2" where Mic is in use is "mic 2 > desk 2"."""
+    first = wanted.sources[0]
+    if first.is_new or len(first.part.outputs) != 1 or first.part.inputs:
+        return ()
+    base = re.sub(r"\s+\d+$", "", first.gear.name)
+    names = {plain(gear.name) for gear in rig.gear}
+    number = next(n for n in range(2, 1000) if plain(f"{base} {n}") not in names)
+    typed = re.match(rf"\s*{re.escape(first.gear.name)}", line, re.IGNORECASE)
+    return (f"{base} {number}{line[typed.end() :]}",) if typed else ()
 
 
 def _free_id(rig: Rig, name: str) -> str:

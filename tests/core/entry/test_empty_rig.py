@@ -80,6 +80,50 @@ class Lists(unittest.TestCase):
         found = self.devices("lead vocal > desk 1", "lead vocal 2 > desk 2")
         self.assertEqual(found, ["Lead vocal=mic-dynamic", "Lead vocal 2=mic-dynamic"])
 
+    def test_numbers_behind_those_that_are_there_are_more_of_the_kind(self) -> None:
+        found = self.devices("vocals 1-2 > desk 1-2", "vocals 3-4 > desk 3-4")
+        self.assertEqual([device.split("=")[0] for device in found], ["Vocal 1", "Vocal 2", "Vocal 3", "Vocal 4"])
+
+    def test_what_stands_before_an_amplifier_is_another_device(self) -> None:
+        found = self.devices(
+            "guitar > amp", "amp > desk 5", "amp mic > desk 6", "wedge < desk aux 1", "wedge 2 < desk aux 2"
+        )
+        names = ["Guitar", "Amp", "Amp mic", "Wedge", "Wedge 2"]
+        self.assertEqual([device.split("=")[0] for device in found], names)
+
+    def test_a_side_is_another_device_beside_one_without(self) -> None:
+        found = self.devices("desk main left > sub > top", "desk main right > sub right > top right")
+        self.assertEqual([device.split("=")[0] for device in found], ["Sub", "Top", "Sub right", "Top right"])
+
+    def test_a_multicore_still_to_be_got_grows_with_the_lines(self) -> None:
+        for lines, part in (
+            (("kick > snake 1 > desk 1",), "multicore-4"),
+            (("kick > snake 1 > desk 1", "desk aux 1 > snake return 1 > wedge"), "multicore-8-2"),
+            (("kick > snake 1 > desk 1", "hat > snake 12 > desk 2"), "multicore-16-4"),
+        ):
+            rig = typed_rig(*lines)
+            multicores = [item for item in rig.kit if "multicore" in item.part]
+            self.assertEqual([item.part for item in multicores], [part])
+            self.assertTrue(all(multicores[0].id in run.pieces for run in rig.runs))
+
+    def test_a_desk_that_is_too_small_is_offered_as_a_larger_one(self) -> None:
+        rig = typed_rig("kick > desk 1")
+        (problem,) = read(rig, "choir > desk 17").problems
+        self.assertEqual(problem.suggestions, ("Desk is now a big desk",))
+        larger = apply(rig, read(rig, problem.suggestions[0]).edit or self.fail("not read"))
+        self.assertEqual(read(larger, "choir > desk 17").problems, ())
+        self.assertEqual(larger.runs, rig.runs)
+
+    def test_a_source_in_use_is_offered_with_the_next_number(self) -> None:
+        (problem,) = read(typed_rig("mic > desk 1"), "mic > desk 2").problems
+        self.assertEqual(problem.suggestions, ("Mic 2 > desk 2",))
+
+    def test_a_destination_without_a_number_is_offered_the_first_that_is_free(self) -> None:
+        rig = typed_rig("mic > desk 1")
+        for line, offered in (("vocal > desk", "vocal > desk 2"), ("laptop > desk, 5 m", "laptop > desk 3/4, 5 m")):
+            (problem,) = read(rig, line).problems
+            self.assertEqual(problem.suggestions, (offered,))
+
     def test_a_desk_is_chosen_for_the_whole_list(self) -> None:
         rig = empty_rig()
         readings = read_all(rig, "kick > desk 1\nkeys L/R > desk 17/18")
