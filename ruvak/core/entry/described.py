@@ -50,6 +50,11 @@ class Description:
 def described(text: str) -> Description | None:
     """The name and what is said of it; None where the words behind "with" or "on" say nothing about a device."""
     name, *rest = _JOINED.split(text.strip(), maxsplit=1)
+    if not rest:
+        # "laptop (battery)", whose brackets are gone by now.
+        words = text.split()
+        at = next((at for at in (-2, -1) if len(words) > -at and supply_of(plain(" ".join(words[at:])))), None)
+        name, rest = (" ".join(words[:at]), [" ".join(words[at:])]) if at is not None else ("", [])
     if not rest or not name:
         return None
     features = tuple(plain(feature) for feature in _BETWEEN.split(rest[0]) if feature.strip())

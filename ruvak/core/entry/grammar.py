@@ -14,10 +14,11 @@ _WITH = re.compile(r"\s+(?:via|with|through|using)\s+", re.IGNORECASE)
 
 @dataclass(frozen=True)
 class Piece:
-    """What stands between two arrows, and where in the line it starts."""
+    """What stands between two arrows, and where in the line it starts; `length_m` where one stands with it."""
 
     text: str
     start: int
+    length_m: float | None = None
 
 
 @dataclass
@@ -36,14 +37,12 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     """The line in parts; a line without any arrow has one piece and no arrows."""
     number = _NUMBER_IN_FRONT.match(line)
     text = _blank(line, 0, number.end()) if number else line
-    length = find_length(text)
-    if length is not None:
-        text = _blank(text, length.start, length.end)
+    text, length, between = _take_lengths(text)
     text = re.sub(r"[()]", " ", text)
     text = re.sub(r"[.;\s]+$", "", text)
     backwards = not _ARROW.search(text) and _BACK.search(text) is not None
     arrow = _BACK if backwards else _ARROW if _ARROW.search(text) else _WORDS_FOR_ARROW
-    pieces = _split(text, arrow)
+    pieces = _split(text, arrow, between)
     sentence = Sentence(pieces, int(number[1]) if number else None, length, arrows=len(pieces) - 1)
     if backwards:
         sentence.pieces.reverse()
@@ -57,18 +56,46 @@ def _blank(text: str, start: int, end: int) -> str:
     return text[:start] + " " * (end - start) + text[end:]
 
 
-def _split(text: str, arrow: re.Pattern[str]) -> list[Piece]:
-    pieces, at = [], 0
+def _take_lengths(text: str) -> tuple[str, Length | None, list[Length]]:
+    """The text without its lengths, the one that is said of the whole line, and those between two arrows.
+
+    A single length is said of the whole line, wherever it stands.
+    """
+    lengths: list[Length] = []
+    while (length := find_length(text)) is not None:
+        lengths.append(length)
+        text = _blank(text, length.start, length.end)
+    arrows = [_symbol(entry) for entry in _ARROW.finditer(text)] or [_symbol(entry) for entry in _BACK.finditer(text)]
+    between = [length for length in lengths if arrows and arrows[0] < length.start < arrows[-1]]
+    if len(lengths) == 1:
+        return text, lengths[0], between
+    return text, next((length for length in lengths if length not in between), None), between
+
+
+def _split(text: str, arrow: re.Pattern[str], lengths: list[Length]) -> list[Piece]:
+    pieces: list[Piece] = []
+    at = behind = 0
     for entry in arrow.finditer(text):
-        pieces.append(_trim(text[at : entry.start()], at))
-        at = entry.end()
-    pieces.append(_trim(text[at:], at))
+        # The spaces beside an arrow, where a length may have stood, belong to the piece.
+        symbol = _symbol(entry)
+        pieces.append(_trim(text[at : entry.start()], at, _within(lengths, behind, symbol)))
+        at, behind = entry.end(), symbol
+    pieces.append(_trim(text[at:], at, _within(lengths, behind, len(text))))
     return pieces
 
 
-def _trim(text: str, start: int) -> Piece:
+def _symbol(arrow: re.Match[str]) -> int:
+    return arrow.end() - len(arrow[0].lstrip())
+
+
+def _within(lengths: list[Length], start: int, end: int) -> float | None:
+    metres = [length.metres for length in lengths if start <= length.start < end]
+    return sum(metres) if metres else None
+
+
+def _trim(text: str, start: int, length_m: float | None = None) -> Piece:
     bare = text.strip(" \t,")
-    return Piece(bare, start + (text.index(bare) if bare else 0))
+    return Piece(bare, start + (text.index(bare) if bare else 0), length_m)
 
 
 def _take_tail(sentence: Sentence, metres_per_unit: float) -> None:

@@ -9,9 +9,14 @@ from ruvak.core.entry.words import expand_ranges, plain
 
 _BETWEEN = re.compile(r"\s*,\s*(?:and\s+)?|\s+and\s+|\s*/\s*", re.IGNORECASE)
 _BETWEEN_GOALS = re.compile(rf"{_BETWEEN.pattern}|\s+\+\s+", re.IGNORECASE)
-_NO_NAME = re.compile(r"(?:l|r|left|right|[\d\s\-\N{EN DASH}]*|\d.*|in|out|mono|stereo)", re.IGNORECASE)
+_NO_NAME = re.compile(
+    r"(?:(?:l|r|left|right)(?:\s+(?:in|out|input|output)s?)?|[\d\s\-\N{EN DASH}]*|\d.*|in|out|mono|stereo)",
+    re.IGNORECASE,
+)
 """Sides, places and words for sockets: "keys left/right" is one device."""
 _COUNTS = {"two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8}
+_TIMES = re.compile(r"(?:(?P<before>\d\d?)\s*x\s+(?P<name>\D+)|(?P<first>\D+?)\s+x\s*(?P<behind>\d\d?))", re.IGNORECASE)
+"""Counted with a times sign: "4x choir mic", "choir mics x4"."""
 _COUNTED = re.compile(rf"(?:({'|'.join(_COUNTS)})|(\d\d?)(?:\s*x)?)\s+(?P<name>\D+s)", re.IGNORECASE)
 _ONE_THING = re.compile(r"(?:.*\s)?(?:keys|drums|strings|headphones|earphones|phones|cans|bass|mains)", re.IGNORECASE)
 """Plural words for a single device: "7 keys" is no seven keyboards."""
@@ -40,6 +45,9 @@ def split_list(text: str, role: Role) -> list[str]:
 
 def numbered(text: str) -> str:
     """ "two speakers" as "speakers 1-2"."""
+    if (times := _TIMES.fullmatch(text.strip())) is not None:
+        name, count = times["name"] or times["first"], int(times["before"] or times["behind"])
+        return f"{name.strip().rstrip('s')}s 1-{count}" if count > 1 else name.strip()
     counted = _COUNTED.fullmatch(text.strip())
     if counted is None or (counted[2] and _ONE_THING.fullmatch(counted["name"])):
         return text

@@ -10,10 +10,10 @@ from rapidfuzz.distance import OSA
 
 from ruvak.core.entry.described import Description, described, parts_described
 from ruvak.core.entry.sockets import SIDES, is_labelled, is_printed, tokens
-from ruvak.core.entry.words import expand_ranges, numbers, plain
+from ruvak.core.entry.words import expand_ranges, numbers, plain, plain_piece
 from ruvak.core.parts.library import library, words_for
 from ruvak.core.pieces.pool import MOST_CONNECTORS
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, usb_plugs
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Gear, KitItem, Rig, connectors_in_use
 
@@ -112,13 +112,13 @@ class Directory:
 
     def find_parts(self, text: str) -> tuple[Part, ...]:
         """Boxes, adapters and leads of that name, or whose name ends in it: "di" takes in every DI box."""
-        text = plain(text)
+        text = plain_piece(text)
         result: dict[str, Part] = {}
         for part in (*library().values(), *self.rig.parts):
-            names = [plain(word) for word in (*part.called, part.name)]
-            if part.kind != "gear" and any(name == text or name.endswith(f" {text}") for name in names):
+            names = [plain_piece(word) for word in (*part.called, part.name)] if part.kind != "gear" else []
+            if any(name == text or name.endswith(f" {text}") for name in names):
                 result[part.id] = part
-        exact = [part for part in result.values() if text in map(plain, part.called)]
+        exact = [part for part in result.values() if text in map(plain_piece, part.called)]
         if exact and all(part.kind == "lead" for part in exact):
             # An "XLR lead" is no "3.5 mm to XLR lead", while a "DI" is any of them.
             return tuple(exact)
@@ -309,7 +309,9 @@ class Directory:
             count -= 1
         named, figures = words[:count], words[count:]
         for part, title in self._kinds_at_the_end(named, plural):
-            if len(figures) <= MOST_NEW and not (figures and has_many_sockets(part)):
+            # An interface's number is its input's, like a desk's.
+            counts_sockets = has_many_sockets(part) or bool(usb_plugs(part))
+            if len(figures) <= MOST_NEW and not (figures and counts_sockets):
                 labels = [title] if not figures else [f"{title} {number}" for number in figures]
                 yield Meaning(tuple(self._made(label, part) for label in labels), (), new=part)
 

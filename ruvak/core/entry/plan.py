@@ -28,13 +28,14 @@ from ruvak.core.entry.line_ends import (
 from ruvak.core.entry.lists import numbered, split_list
 from ruvak.core.entry.names import Directory, Meaning, has_many_sockets
 from ruvak.core.entry.reading import ProblemCode, ReadProblem
-from ruvak.core.entry.sockets import Role, sockets, tokens, usable
+from ruvak.core.entry.sockets import Role, is_labelled, sockets, tokens, usable
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.parts.library import embed, words_for
 from ruvak.core.pieces.named import NamedPiece
 from ruvak.core.pieces.pool import MOST_CONNECTORS
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.ports import family_of
 from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, Gear, KitItem, Rig, connectors_in_use
 from ruvak.core.units import METRES_PER_UNIT
 
@@ -96,6 +97,20 @@ class Wanted:
         return tuple(end for end in (self.goal, self.goal_beside) if end is not None)
 
 
+def by_other_outputs(wanted: Wanted) -> Wanted | None:
+    """The same from the other sound outputs of its source, where the usual one was only taken for lack of another."""
+    (start, *more) = wanted.sources
+    usual = {end.connector for choice in start.choices for end in choice}
+    if more or not start.part.outputs or usual != set(main_output(start.part).connectors):
+        return None
+    others = tuple(
+        tuple(Endpoint(start.gear.id, name) for name in output.connectors)
+        for output in start.part.outputs
+        if family_of(output.signal) == "sound" and not usual & set(output.connectors)
+    )
+    return replace(wanted, sources=(replace(start, choices=others),)) if others else None
+
+
 def problem(code: ProblemCode, piece: Piece, sentence: str) -> Refused:
     """A refusal about one piece of the line."""
     end = piece.start + max(1, len(piece.text))
@@ -127,6 +142,7 @@ class Planner:
         whole = Piece(line.strip(), len(line) - len(line.lstrip()))
         if sentence.arrows == 0:
             raise problem("no_arrow", whole, "Say where it goes: write > and the destination, as in “keys > desk 7/8”.")
+        sentence.pieces[:1] = _with_what_it_goes_by(sentence.pieces[0])
         first, *middle, last = sentence.pieces
         if not first.text:
             raise problem("no_source", whole, "Nothing stands before the arrow: write where the sound comes from.")
@@ -139,8 +155,9 @@ class Planner:
         added, options = self._extras(sentence)
         passed: list[tuple[KitItem, Piece]] = []
         boxes: list[NamedPiece] = []
-        sources = [self._source(piece, boxes) for piece in _split_sum(first)]
-        self._bring_multicores(middle, length_m)
+        sources = [self._source(piece, boxes) for piece in _split_sum(first, last)]
+        said_of_one = any(piece.length_m is not None for piece in middle)
+        self._bring_multicores(middle, None if said_of_one else length_m)
         if len(self.rig.kit) > boxes_before:
             # The length stated is that of the multicore.
             length_m = None
@@ -184,7 +201,7 @@ class Planner:
                     id=_free_id(self.rig, title),
                     tag=title[:1].upper() + title[1:],
                     part=part.id,
-                    length_m=_length_of(part, length_m or ASSUMED_MULTICORE_M),
+                    length_m=_length_of(part, piece.length_m or length_m or ASSUMED_MULTICORE_M),
                     owned=False,
                 )
                 self.rig = embed(self.rig.with_fields(kit=(*self.rig.kit, brought)))
@@ -243,10 +260,12 @@ class Planner:
         return last
 
     def _length(self, sentence: Sentence, whole: Piece) -> float | None:
-        if sentence.length is None and sentence.bare_m is None:
+        between = [piece.length_m for piece in sentence.pieces if piece.length_m is not None]
+        if sentence.length is None and sentence.bare_m is None and not between:
             return None
         metres = sentence.length.metres if sentence.length else sentence.bare_m
-        assert metres is not None
+        if metres is None:
+            metres = sum(between)
         if not MIN_LENGTH_M <= metres <= MAX_LENGTH_M:
             sentence_ = f"A length is {MIN_LENGTH_M:g} to {MAX_LENGTH_M:g} m; {metres:g} m is not."
             raise problem("bad_length", whole, sentence_)
@@ -298,7 +317,7 @@ class Planner:
         if thing is None:
             sentence = self._no_way(piece)
             raise problem("unknown_way", piece, sentence)
-        return thing
+        return replace(thing, length_m=piece.length_m)
 
     def _no_way(self, piece: Piece) -> str:
         """Why nothing passes what stands between two arrows."""
@@ -377,6 +396,8 @@ class Planner:
                     break
                 devices.append((gear, part, named))
             if len(devices) == len(meaning.gear):
+                if meaning.new is not None and _is_usb_only(piece, meaning.new):
+                    raise self._usb_comes_along(piece)
                 if meaning.corrected:
                     self.corrections.append(f"“{piece.text}” was taken for {meaning.corrected}.")
                 new = frozenset(gear.id for gear in meaning.gear) if meaning.new is not None else frozenset[str]()
@@ -391,6 +412,8 @@ class Planner:
         return bool(larger) and has_many_sockets(part) and any(sockets(part, (f,), role).unknown for f in figures)
 
     def _refuse(self, piece: Piece, role: Role, unknown: tuple[Meaning, str] | None) -> Refused:
+        if "usb" in plain(piece.text).replace("-", " ").split():
+            return self._usb_comes_along(piece)
         if unknown is not None:
             meaning, word = unknown
             gear = meaning.gear[0]
@@ -408,15 +431,17 @@ class Planner:
                 f"as in “lectern > {piece.text} > desk 12”."
             )
             return problem("unknown_socket", piece, sentence)
-        if "usb" in plain(piece.text).split():
-            sentence = (
-                "The USB lead between a computer and its interface comes along by itself: type the sound into or out "
-                "of the interface, as in “desk aux 5/6 > audio interface”."
-            )
-            return problem("unknown_socket", piece, sentence)
         what = "sends sound" if role == "source" else "takes sound"
         sentence = f"Nothing called “{piece.text}” {what} here. Write a name from this rig or what kind of thing it is."
         return problem(code, piece, sentence)
+
+    @staticmethod
+    def _usb_comes_along(piece: Piece) -> Refused:
+        sentence = (
+            "The USB lead between a computer and its interface comes along by itself: type the sound into or out of "
+            "the interface, as in “desk aux 5/6 > audio interface”."
+        )
+        return problem("unknown_socket", piece, sentence)
 
     def _larger(self, gear: Gear, part: Part, word: str, role: Role) -> tuple[str, ...]:
         """The line that makes the rig's own desk one that has the socket, where the library has such a one."""
@@ -690,6 +715,8 @@ def _without_sides(text: str) -> str | None:
 def _words_before_places(piece: Piece) -> list[str]:
     words = plain(expand_ranges(plain(piece.text))).split()
     stop = next((at for at, word in enumerate(words) if word.isdigit() or word in PASSING), len(words))
+    while stop > 1 and words[stop - 1] in ("ch", "chan", "channel", "channels", "line", "lines", "pair", "no"):
+        stop -= 1
     return words[:stop]
 
 
@@ -702,6 +729,11 @@ def _free_id(rig: Rig, title: str) -> str:
     stem = re.sub(r"[^a-z0-9]+", "-", plain(title)).strip("-")[:56] or "multicore"
     names = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
     return next(name for name in names if name not in rig.owners_by_id)
+
+
+def _is_usb_only(piece: Piece, part: Part) -> bool:
+    """Whether a name says USB of what has no such socket: a "USB mic" is no microphone with a lead."""
+    return "usb" in plain(piece.text).replace("-", " ").split() and not is_labelled(part, "usb")
 
 
 def option_of(extra: Piece) -> str | None:
@@ -718,9 +750,24 @@ def _ids(parts: tuple[Part, ...]) -> tuple[str, ...]:
     return tuple(part.id for part in parts)
 
 
-def _split_sum(piece: Piece) -> list[Piece]:
-    """ "A + B" with a name on both sides: two sources. "L + R" and "7 + 8" are sockets of one."""
+def _with_what_it_goes_by(first: Piece) -> list[Piece]:
+    """ "bass via DI" as a source and what it goes through; "bass straight" as the bass."""
+    text = re.sub(r"\s+(?:straight|direct(?:ly)?)$", "", first.text, flags=re.IGNORECASE)
+    through = re.fullmatch(r"(.+?)\s+(?:via|through|using)\s+(.+)", text, re.IGNORECASE)
+    if through is None:
+        return [Piece(text, first.start)]
+    return [Piece(through[1], first.start), Piece(through[2], first.start + through.start(2))]
+
+
+def _split_sum(piece: Piece, last: Piece) -> list[Piece]:
+    """ "A + B" with a name on both sides: two sources. "L + R" and "7 + 8" are sockets of one.
+
+    Where the destination names as many places, each goes to one of its own: a list as with commas.
+    """
     halves = piece.text.split(" + ")
+    places = [word for word in plain(expand_ranges(plain(last.text))).split() if word.isdigit()]
+    if len(halves) > 1 and len(places) == len(halves) and not any(half.strip().isdigit() for half in halves):
+        return [Piece(piece.text.replace(" + ", " , "), piece.start)]
     if len(halves) == 2 and all(len(half.split()) > 1 for half in halves):
         return [Piece(halves[0], piece.start), Piece(halves[1], piece.start + len(halves[0]) + 3)]
     return [piece]

@@ -9,7 +9,7 @@ from ruvak.core.entry.alter import read_change
 from ruvak.core.entry.better import find_better
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
-from ruvak.core.entry.plan import Planner, Refused, Wanted
+from ruvak.core.entry.plan import Planner, Refused, Wanted, by_other_outputs
 from ruvak.core.entry.propose import Built, Proposal, Proposer, solved_together
 from ruvak.core.entry.reading import Reading, ReadProblem, ReadRun
 from ruvak.core.entry.rows import InputRow, line_of, note_of
@@ -116,7 +116,11 @@ class _Reader:
             first = number + index if number is not None else None
             next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
             name = _name(entry)
-            made = proposer.build(entry, (_free_id(proposer.rig, name), next_number, name, note))
+            named = (_free_id(proposer.rig, name), next_number, name, note)
+            made = proposer.build(entry, named)
+            if made is None and (others := by_other_outputs(entry)) is not None:
+                # What is named on the way may fit a headphone socket and not the usual one.
+                made = proposer.build(others, named)
             if made is None:
                 nearer = entry.length_m is not None and Proposer(self.rig).build(
                     replace(entry, length_m=None), (_free_id(self.rig, name), next_number, name, note)

@@ -17,14 +17,16 @@ _NOISE = frozenset((
     "in", "ins", "input", "inputs", "out", "outs", "output", "outputs",
     "ch", "chan", "channel", "channels", "socket", "sockets", "and", "number",
     "no", "nr", "stereo", "mono", "mic", "mics", "microphone", "line",
-    "lines", "pair", "send", "sends", "own", "signal",
+    "lines", "pair", "send", "sends", "own", "signal", "audio", "sound", "or",
 ))  # fmt: skip
 """Words that say nothing where no label has them."""
-_SYNONYMS = {"headphone": "headphones", "phones": "headphones", "cans": "headphones", "auxes": "aux", "mains": "main",
-             "inserts": "insert", "rec": "record", "recording": "record", "tape": "record", "recorder": "record",
-             "loop": "through", "thru": "through", "spk": "speaker", "spkr": "speaker",
-             "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic",
-             "microphone": "mic", "lines": "line", "input": "in", "inputs": "in"}  # fmt: skip
+_SYNONYMS = {
+    "headphone": "headphones", "phones": "headphones", "cans": "headphones", "auxes": "aux", "mains": "main",
+    "inserts": "insert", "rec": "record", "recording": "record", "tape": "record", "recorder": "record", "loop":
+    "through", "thru": "through", "spk": "speaker", "spkr": "speaker", "bus": "aux", "mix": "aux", "group": "aux",
+    "foldback": "aux", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic", "microphone": "mic",
+    "lines": "line", "input": "in", "inputs": "in",
+}  # fmt: skip
 _NEAR = 74.0
 
 

@@ -55,6 +55,26 @@ def plain(text: str) -> str:
     return " ".join(word for word in re.split(r"\s+", text) if word and word not in ("the", "a", "my", "our"))
 
 
+_PIECE_WORDS = (
+    (re.compile(r"(\d)mm\b"), r"\1 mm"),
+    (re.compile(r"\b(?:2 ?x|twin|dual|double|pair of)(?= )"), "two"),
+    (re.compile(r"\b(?:1/4(?:\"| inch)?|quarter[ -]inch)(?= |$)"), "jack"),
+    (re.compile(r"\bminijack"), "mini jack"),
+    (re.compile(r"\b(?:cables?|cords?|leads)\b"), "lead"),
+    (re.compile(r"\b(jack|adapter|box|pad|splitter)s\b"), r"\1"),
+    (re.compile(r"\badaptors?\b"), "adapter"),
+)
+
+
+@lru_cache(maxsize=8192)
+def plain_piece(text: str) -> str:
+    """A lead's, adapter's or box's name for comparing: "3.5mm to 2x jack cable" as "3.5 mm to two jack lead"."""
+    text = plain(text)
+    for pattern, word in _PIECE_WORDS:
+        text = pattern.sub(word, text)
+    return text
+
+
 _RANGE = re.compile(r"(\d+)\s*(?:-|\N{EN DASH}|\.\.+)\s*(\d+)")
 _MOST = 64
 

@@ -94,23 +94,32 @@ def fill_chain(
     goal: Endpoint,
     need_m: float,
     used: frozenset[str] = frozenset(),
+    lengths_m: tuple[float | None, ...] = (),
 ) -> Chain | None:
     """The kinds as items that reach together, or None where nothing is long enough. A lead may be lengthened by
-    another of its kind where the two plug into each other."""
+    another of its kind where the two plug into each other. `lengths_m`: by step, how long somebody said that it is."""
     cabled = [index for index, step in enumerate(steps) if step.way.cabled]
     if not cabled and need_m > 0.0:
         return None
     picked: list[list[KitItem]] = []
     taken = used
-    for step in steps:
+    for place, step in enumerate(steps):
         options = pool.items(step.way.part, taken)
         if not options:
             return None
-        picked.append([min(options, key=lambda item: item.length_m or 0.0)] if step.way.cabled else [options[0]])
+        said_m = lengths_m[place] if place < len(lengths_m) else None
+        picked.append([_shortest(options, said_m)] if step.way.cabled else [options[0]])
         taken |= {picked[-1][0].id}
+    cabled = [index for index in cabled if index >= len(lengths_m) or lengths_m[index] is None] or cabled
     if cabled and not _reach(pool, steps, picked, cabled, need_m, used):
         return None
     return _join(pool, steps, picked, start, goal)
+
+
+def _shortest(options: tuple[KitItem, ...], least_m: float | None) -> KitItem:
+    """The shortest that is as long as somebody said, or the longest there is."""
+    reaching = [item for item in options if (item.length_m or 0.0) >= (least_m or 0.0) - 1e-9]
+    return min(reaching or options, key=lambda item: (item.length_m or 0.0) * (1 if reaching else -1))
 
 
 def _reach(

@@ -34,6 +34,8 @@ class NamedPiece:
 
     parts: tuple[str, ...]
     item: str | None = None
+    length_m: float | None = None
+    """How long it is, where that is said of it alone."""
 
 
 def named_routes(
@@ -59,11 +61,21 @@ def named_routes(
             # What needs more, or a piece turned round, is not what was meant.
             return
         for chosen in _long_enough(pool, named, steps, (start, end), need_m):
-            chain = fill_chain(pool, chosen, source, goal, need_m)
+            chain = fill_chain(pool, chosen, source, goal, need_m, lengths_m=_lengths(named, chosen))
             if chain is not None and items <= {item.id for item in chain.items}:
                 least = additions
                 yield Route(chain.items, chain.joins, chain.misfits)
                 break
+
+
+def _lengths(named: tuple[NamedPiece, ...], steps: tuple[Step, ...]) -> tuple[float | None, ...]:
+    """By step: how long somebody said that it is."""
+    left = list(named)
+    result: list[float | None] = []
+    for step in steps:
+        mine = bool(left) and step.way.part in left[0].parts
+        result.append(left.pop(0).length_m if mine else None)
+    return tuple(result)
 
 
 def named_forks(
