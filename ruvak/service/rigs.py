@@ -1,6 +1,6 @@
 """Rigs as documents: list, open, import, copy, delete, export, and who did what."""
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, ScalarSelect, func, select
 from sqlalchemy.orm import Session, aliased, sessionmaker
 
 from ruvak.core.analyse import prepare
@@ -11,7 +11,7 @@ from ruvak.service.states import HistoryLine, Person, RigState, RigSummary, RigV
 from ruvak.service.versions import version_of
 from ruvak.store import history
 from ruvak.store.rigs import SavedRig, create_rig, delete_rig, read_holders
-from ruvak.store.tables import HolderRow, RigRow, VenueRow
+from ruvak.store.tables import GearRow, HolderRow, KitRow, RigRow, RunRow, ThingRow, VenueRow
 
 
 class Rigs:
@@ -23,11 +23,22 @@ class Rigs:
     def list_all(self) -> list[RigSummary]:
         """All rigs, the last saved first."""
         own, of_venue = aliased(HolderRow), aliased(HolderRow)
+        last = history.last_of_each()
         query = (
-            select(RigRow, VenueRow.name, own, of_venue.version)
+            select(
+                RigRow,
+                VenueRow.name,
+                own,
+                of_venue.version,
+                _count(RunRow),
+                _count(GearRow),
+                _count(KitRow, KitRow.owned.is_(False)),
+                last,
+            )
             .join(VenueRow, VenueRow.id == RigRow.venue_id)
             .join(own, own.id == RigRow.id)
             .join(of_venue, of_venue.id == RigRow.venue_id)
+            .outerjoin(last, last.rig_id == RigRow.id)
             .order_by(own.saved_at.desc(), RigRow.id)
         )
         with self._sessions() as session:
@@ -39,8 +50,13 @@ class Rigs:
                     venue=venue,
                     version=f"{holder.version}.{venue_version}",
                     saved_at=holder.saved_at,
+                    runs=runs,
+                    devices=devices,
+                    to_get=to_get,
+                    last_change=done.label if done is not None else None,
+                    changed_by=done.person_name if done is not None else None,
                 )
-                for row, venue, holder, venue_version in session.execute(query)
+                for row, venue, holder, venue_version, runs, devices, to_get, done in session.execute(query)
             ]
 
     def open(self, rig_id: str, person: Person) -> RigState:
@@ -91,6 +107,7 @@ class Rigs:
                     own=row.person == person.id,
                     made_at=row.made_at,
                     undone=row.undone,
+                    runs=history.runs_touched(row),
                 )
                 for row in history.latest(session, rig_id, most)
             ]
@@ -112,3 +129,14 @@ class Rigs:
             undo_label=undo.label if undo else None,
             redo_label=redo.label if redo else None,
         )
+
+
+def _count(table: type[ThingRow], *where: ColumnElement[bool]) -> ScalarSelect[int]:
+    """How many things of a kind the rig of a row has."""
+    return (
+        select(func.count())
+        .select_from(table)
+        .where(table.holder_id == RigRow.id, *where)
+        .correlate(RigRow)
+        .scalar_subquery()
+    )

@@ -44,6 +44,16 @@ class RigSummary(Record):
     """Where it stands."""
     saved_at: datetime
     """When it was last saved."""
+    runs: int
+    """How many runs it has."""
+    devices: int
+    """How many devices it has."""
+    to_get: int
+    """How many leads, adapters and boxes have to be borrowed or bought."""
+    last_change: str | None
+    """What was done in it last; null where nothing was."""
+    changed_by: str | None
+    """Who did that."""
 
 
 class RigVersion(Record):
@@ -117,6 +127,8 @@ class HistoryLine(Record):
     """When."""
     undone: bool
     """Whether it was undone since."""
+    runs: tuple[str, ...]
+    """The runs that it added, changed or deleted, by their ids."""
 
 
 class Preview(Record):

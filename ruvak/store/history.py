@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from sqlalchemy import Select, func, or_, select
 from sqlalchemy.dialects.postgresql import array
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, aliased
 
 from ruvak.core.rig.collections import HolderKind, holder_of
 from ruvak.core.rig.edits import Edit, Touched
@@ -116,6 +116,19 @@ def redoable(session: Session, rig_id: str, person: str) -> EditRow | None:
     if latest is not None:
         query = query.where(EditRow.id > latest.id)
     return session.scalars(query.where(EditRow.undone.is_(True)).order_by(EditRow.id).limit(1)).first()
+
+
+def last_of_each() -> type[EditRow]:
+    """The newest edit of each rig, to be joined by its rig_id."""
+    newest = select(EditRow).distinct(EditRow.rig_id).order_by(EditRow.rig_id, EditRow.id.desc()).subquery()
+    return aliased(EditRow, newest)
+
+
+def runs_touched(row: EditRow) -> tuple[str, ...]:
+    """Ids of the runs that an edit added, changed or deleted."""
+    ops = row.forward.get("ops", [])
+    ids = (op.get("id") or (op.get("thing") or {}).get("id") for op in ops if op.get("kind") == "runs")
+    return tuple(dict.fromkeys(name for name in ids if name))
 
 
 def latest(session: Session, rig_id: str, most: int) -> list[EditRow]:

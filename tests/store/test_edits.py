@@ -234,6 +234,19 @@ class Undoing(EditTest):
             self.edits.undo(self.rig_id, ANN)
             self.assertEqual(self.rigs.export(self.rig_id), before)
 
+    def test_the_list_of_rigs_counts_and_names_the_last_change(self) -> None:
+        (before,) = self.rigs.list_all()
+        self.assertEqual((before.runs, before.last_change, before.changed_by), (1, None, None))
+        run = self.rigs.export(self.rig_id).runs[0].model_copy(update={"id": "spare", "pieces": (), "joins": ()})
+        lead = self.rigs.export(self.rig_id).kit[0].model_copy(update={"id": "x-1", "tag": "X1", "owned": False})
+        ops = (PutThing(kind="runs", thing=run), PutThing(kind="kit", thing=lead))
+        self.make(Edit(label="Add a spare", ops=ops), BEN)
+        (after,) = self.rigs.list_all()
+        self.assertEqual((after.runs, after.devices, after.to_get), (2, before.devices, before.to_get + 1))
+        self.assertEqual((after.last_change, after.changed_by), ("Add a spare", "Second"))
+        (line,) = self.rigs.list_history(self.rig_id, ANN)
+        self.assertEqual(line.runs, ("spare",))
+
     def test_history_tells_who_did_what(self) -> None:
         self.make(length(16.0), ANN)
         self.edits.undo(self.rig_id, ANN)

@@ -4553,6 +4553,11 @@ export interface components {
              * @description Whether it was undone since.
              */
             undone: boolean;
+            /**
+             * Runs
+             * @description The runs that it added, changed or deleted, by their ids.
+             */
+            runs: string[];
         };
         /**
          * Readings
@@ -5116,6 +5121,31 @@ export interface components {
              * @description When it was last saved.
              */
             saved_at: string;
+            /**
+             * Runs
+             * @description How many runs it has.
+             */
+            runs: number;
+            /**
+             * Devices
+             * @description How many devices it has.
+             */
+            devices: number;
+            /**
+             * To Get
+             * @description How many leads, adapters and boxes have to be borrowed or bought.
+             */
+            to_get: number;
+            /**
+             * Last Change
+             * @description What was done in it last; null where nothing was.
+             */
+            last_change: string | null;
+            /**
+             * Changed By
+             * @description Who did that.
+             */
+            changed_by: string | null;
         };
         /**
          * RigState

@@ -1,8 +1,11 @@
-<!-- Everything anyone did to this rig, newest first. -->
+<!-- Everything anyone did to this rig, day by day, newest first, with the runs it concerned. -->
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import PersonName from '../../lib/components/controls/PersonName.svelte';
 	import { historyQuery, rigQuery } from '../../lib/api/queries';
+	import Tape from '../../lib/components/marks/Tape.svelte';
+	import { addressOf } from '../../lib/domain/address';
+	import { byDay } from '../../lib/domain/history';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
 	const desk = getDesk();
@@ -14,9 +17,12 @@
 		...historyQuery(desk.selection.rigId ?? '', rig.data?.version ?? ''),
 		enabled: rig.data !== undefined
 	}));
-	const WORDS: Record<string, string> = { edit: '', undo: 'Undid: ', redo: 'Did again: ' };
-	const when = (moment: string): string =>
-		new Date(moment).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
+	const WORDS: Record<string, string> = { edit: '', undo: 'Undone: ', redo: 'Redone: ' };
+	const MOST = 3;
+	const days = $derived(byDay(lines.data ?? []));
+	const names = $derived(new Map((rig.data?.rig.runs ?? []).map((run) => [run.id, run.name])));
+	const date = (moment: string): string => new Date(moment).toLocaleDateString([], { dateStyle: 'full' });
+	const time = (moment: string): string => new Date(moment).toLocaleTimeString([], { timeStyle: 'short' });
 </script>
 
 <svelte:head><title>{rig.data ? `${rig.data.rig.name} · Changes` : 'Ruvak'}</title></svelte:head>
@@ -36,15 +42,31 @@
 			back.
 		</p>
 	{:else}
-		<ol>
-			{#each lines.data as line (line.id)}
-				<li class:undone={line.undone}>
-					<span class="figure quiet">{when(line.made_at)}</span>
-					<span>{WORDS[line.kind]}{line.label}{line.undone ? ' (taken back)' : ''}</span>
-					<span class="quiet">{line.own ? 'you' : line.person}</span>
-				</li>
-			{/each}
-		</ol>
+		{#each days as day (day.key)}
+			<section aria-label={date(day.at)}>
+				<h3 class="heading">{date(day.at)}</h3>
+				<ol>
+					{#each day.lines as line (line.id)}
+						<li class:undone={line.undone} class:other={!line.own}>
+							<span class="figure quiet">{time(line.made_at)}</span>
+							<span class="who">{line.own ? 'you' : line.person}</span>
+							<span class="what">{WORDS[line.kind]}{line.label}{line.undone ? ' (undone)' : ''}</span>
+							<span class="runs">
+								{#each line.runs.slice(0, MOST) as id (id)}
+									{@const name = names.get(id)}
+									{#if name}
+										<a href="#{addressOf({ station: 'runs', rig: rig.data?.rig.id ?? null, run: id })}"
+											><Tape {name} size="small" /></a
+										>
+									{:else}<span class="quiet">{id}, deleted</span>{/if}
+								{/each}
+								{#if line.runs.length > MOST}<small>and {line.runs.length - MOST} more</small>{/if}
+							</span>
+						</li>
+					{/each}
+				</ol>
+			</section>
+		{/each}
 	{/if}
 </section>
 
@@ -53,7 +75,7 @@
 		padding: 1.25rem 1.5rem;
 		display: grid;
 		gap: 0.9rem;
-		max-width: 62rem;
+		max-width: 72rem;
 	}
 	header {
 		display: flex;
@@ -64,12 +86,37 @@
 	h2 {
 		font-size: 1.4rem;
 	}
+	section section {
+		display: grid;
+		gap: 0.2rem;
+	}
 	li {
 		display: grid;
-		grid-template-columns: 13rem minmax(0, 1fr) auto;
+		grid-template-columns: 5.5rem 9rem minmax(0, 1fr) minmax(0, 18rem);
 		gap: 1rem;
-		padding: 0.45rem 0;
+		align-items: baseline;
+		padding: 0.45rem 0 0.45rem 0.7rem;
 		border-bottom: 1px solid var(--line);
+		border-left: 3px solid transparent;
+	}
+	/* What others did is what one has not seen yet. */
+	.other {
+		border-left-color: var(--watch);
+	}
+	.who {
+		color: var(--dim);
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	.runs {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.3rem;
+		align-items: center;
+	}
+	small {
+		color: var(--dim);
 	}
 	.undone {
 		color: var(--dim);
@@ -81,7 +128,8 @@
 		li {
 			grid-template-columns: 1fr auto;
 		}
-		li > :first-child {
+		.what,
+		.runs {
 			grid-column: 1 / -1;
 		}
 	}

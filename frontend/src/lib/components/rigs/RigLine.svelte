@@ -1,4 +1,4 @@
-<!-- One rig in the list: open it, copy it for another occasion, take it away, throw it away. -->
+<!-- One rig in the list: what it holds and what was done last; open it, copy it, export it, delete it. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { day } from '../../domain/format';
@@ -12,6 +12,14 @@
 		ondelete: () => Promise<void>;
 	}
 	let { rig, isOpen, suggested, onopen, oncopy, ondelete }: Props = $props();
+
+	const counted = (count: number, one: string, more: string): string =>
+		`${count} ${count === 1 ? one : more}`;
+	const holds = $derived([
+		counted(rig.runs, 'run', 'runs'),
+		counted(rig.devices, 'device', 'devices'),
+		...(rig.to_get > 0 ? [`${rig.to_get} to borrow or buy`] : [])
+	]);
 
 	let asking = $state<'copy' | 'delete' | null>(null);
 	let name = $state('');
@@ -35,7 +43,7 @@
 		<button type="button" class="name" aria-current={isOpen ? 'true' : undefined} onclick={onopen}
 			>{rig.name}</button
 		>
-		<span class="quiet where">{rig.venue}{rig.occasion ? `, ${rig.occasion}` : ''}</span>
+		<span class="where">{rig.venue}{rig.occasion ? `, ${rig.occasion}` : ''}</span>
 		<span class="quiet">{isOpen ? 'open' : `saved ${day(rig.saved_at)}`}</span>
 		<span class="doing">
 			<button type="button" aria-label="Copy {rig.name}" onclick={askCopy}>Copy</button>
@@ -44,6 +52,10 @@
 			<button type="button" aria-label="Delete {rig.name}" onclick={() => (asking = 'delete')}>Delete</button>
 		</span>
 	</div>
+	<p class="holds">
+		{#each holds as words (words)}<span>{words}</span>{/each}
+		{#if rig.last_change}<span class="last">last: {rig.last_change}, {rig.changed_by}</span>{/if}
+	</p>
 	{#if asking === 'copy'}
 		<form class="asked" aria-label="Copy {rig.name}" onsubmit={(event) => void copy(event)}>
 			<label class="field">
@@ -61,8 +73,8 @@
 	{:else if asking === 'delete'}
 		<div class="asked" role="alertdialog" aria-label="Delete {rig.name}?">
 			<p>
-				<b>{rig.name}</b> and all that was done in it go for good. Taken away as a file first, it can be brought
-				back without its history.
+				<b>{rig.name}</b> and its history are deleted for good. Export it first: imported again it comes back without
+				its history.
 			</p>
 			<!-- svelte-ignore a11y_autofocus -->
 			<button type="button" class="btn preset-tonal" autofocus onclick={() => (asking = null)}>Keep it</button
@@ -73,6 +85,25 @@
 </li>
 
 <style>
+	.holds {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.1rem 1.2rem;
+		margin: 0.15rem 0 0;
+		font-size: 0.875rem;
+		color: var(--dim);
+	}
+	.last {
+		flex: 1 1 20rem;
+		text-align: right;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	.open {
+		border-left: 3px solid var(--accent);
+		padding-left: 0.8rem;
+	}
 	li {
 		padding: 0.6rem 0.25rem;
 		border-bottom: 1px solid var(--line);
@@ -123,6 +154,9 @@
 		.where {
 			grid-column: 1 / -1;
 			grid-row: 2;
+		}
+		.last {
+			text-align: left;
 		}
 		.doing {
 			grid-column: 1 / -1;
