@@ -4,9 +4,9 @@ from dataclasses import replace
 
 from ruvak.core.entry.line_ends import End, end_of
 from ruvak.core.entry.names import has_many_sockets
-from ruvak.core.entry.plan import Wanted
 from ruvak.core.entry.propose import Built, Proposer
 from ruvak.core.entry.sockets import Sockets, sockets, tokens
+from ruvak.core.entry.wanted import Wanted
 from ruvak.core.parts.library import embed
 from ruvak.core.pieces.routes import put_ops
 from ruvak.core.rig.edits import Op, PutThing, RemoveThing, changes

@@ -9,7 +9,7 @@ from itertools import chain, islice, zip_longest
 from ruvak.core.analyse import quick_findings
 from ruvak.core.entry.hosts import hosts_for
 from ruvak.core.entry.line_ends import End, links_of
-from ruvak.core.entry.plan import Through, Wanted
+from ruvak.core.entry.wanted import Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.parts.library import embed, library
 from ruvak.core.pieces.cures import cures, ids_of, pad_loss_db

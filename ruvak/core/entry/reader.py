@@ -9,12 +9,13 @@ from ruvak.core.entry.alter import read_change
 from ruvak.core.entry.better import find_better
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
-from ruvak.core.entry.plan import Planner, Refused, Wanted, by_other_outputs
+from ruvak.core.entry.plan import Planner
 from ruvak.core.entry.propose import Built, Proposal, Proposer, solved_together
 from ruvak.core.entry.reading import Reading, ReadProblem, ReadRun
 from ruvak.core.entry.rows import InputRow, line_of, note_of
 from ruvak.core.entry.run_reading import read_run
 from ruvak.core.entry.suggest import suggest_lines
+from ruvak.core.entry.wanted import Refused, Wanted, by_other_outputs
 from ruvak.core.entry.words import plain
 from ruvak.core.rig.edits import Edit, apply
 from ruvak.core.rig.points import Endpoint

@@ -1,0 +1,28 @@
+"""What the parts of a line are read against."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from ruvak.core.entry.names import Directory
+from ruvak.core.rig.rig import Rig
+
+
+@dataclass
+class LineContext:
+    """One line against one rig. `places`: the numbers that other lines of the same list name behind a name.
+
+    The rig changes while the line is read, where the line brings a multicore; so do its names.
+    """
+
+    rig: Rig
+    line: str
+    places: Mapping[str, frozenset[str]]
+    corrections: list[str] = field(default_factory=list)
+    """What slips were taken for, in sentences."""
+
+    def __post_init__(self) -> None:
+        self.directory = Directory(self.rig)
+
+    def go_on_with(self, rig: Rig) -> None:
+        """Reads the rest of the line against another state of the rig."""
+        self.rig, self.directory = rig, Directory(rig)

@@ -1,0 +1,174 @@
+"""One end of a line as devices and sockets: the first meaning whose sockets exist, or why there is none."""
+
+from collections.abc import Mapping
+from dataclasses import replace
+
+from ruvak.core.entry.context import LineContext
+from ruvak.core.entry.grammar import Piece
+from ruvak.core.entry.line_ends import (
+    Side,
+    speaks,
+)
+from ruvak.core.entry.lists import numbered, split_list
+from ruvak.core.entry.names import Meaning, has_many_sockets
+from ruvak.core.entry.passing import Passing
+from ruvak.core.entry.reading import ProblemCode
+from ruvak.core.entry.sockets import Role, is_labelled, sockets, usable
+from ruvak.core.entry.wanted import Refused, problem
+from ruvak.core.entry.words import expand_ranges, plain
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import Gear
+
+DESK_WORDS: Mapping[Role, frozenset[str]] = {
+    "source": frozenset(("main", "mains", "aux", "auxes", "matrix", "l", "lr", "foh", "phones", "monitor", "out")),
+    "goal": frozenset(("ch", "chan", "channel", "channels", "input", "inputs", "mic", "line")),
+    "through": frozenset(),
+}
+"""Words for sockets that stand for the desk's where nothing else is named."""
+
+
+class DeviceEnds:
+    """Reads the ends of a line. Raises Refused."""
+
+    def __init__(self, context: LineContext, passing: Passing) -> None:
+        self.context, self.passing = context, passing
+
+    def read_or_desk(self, piece: Piece, role: Role) -> Side:
+        """ "main L/R" and "channel 5" without a name are the desk's."""
+        try:
+            return self.read(piece, role)
+        except Refused:
+            words = plain(expand_ranges(plain(piece.text))).split()
+            numbered_goal = role == "goal" and any(map(str.isdigit, words))
+            if not words or (role == "goal" and not numbered_goal):
+                raise
+            if words[0] not in DESK_WORDS[role] and not (numbered_goal and all(map(str.isdigit, words))):
+                raise
+            desks = [
+                gear for gear in self.context.rig.gear if has_many_sockets(self.context.rig.parts_by_id[gear.part])
+            ]
+            name = (
+                max(desks, key=lambda gear: len(self.context.rig.parts_by_id[gear.part].inputs)).name
+                if desks
+                else "desk"
+            )
+            return self.read(Piece(f"{name} {piece.text}", piece.start), role)
+
+    def read(self, piece: Piece, role: Role) -> Side:
+        """One end of the line: several devices where it lists them, else what the words mean together."""
+        names = split_list(piece.text, role)
+        if len(names) < 2 or plain(expand_ranges(piece.text)) in self.context.directory.by_name:
+            return self.read_one(piece, role)
+        start, sides = piece.start, list[Side]()
+        for name in names:
+            start = piece.start + piece.text.index(name, start - piece.start)
+            sides.append(self.read_one(Piece(name, start), role))
+        devices = tuple(device for side in sides for device in side.devices)
+        if len({gear.id for gear, _, _ in devices}) < len(devices):
+            raise problem("ambiguous_name", piece, f"“{piece.text}” names one device twice: give each its own name.")
+        meaning = replace(sides[0].meaning, gear=tuple(gear for gear, _, _ in devices))
+        return Side(devices, piece, meaning, frozenset(name for side in sides for name in side.new))
+
+    def read_one(self, piece: Piece, role: Role) -> Side:
+        """The first meaning whose sockets exist."""
+        unknown: tuple[Meaning, str] | None = None
+        for meaning in self.context.directory.meanings(numbered(piece.text)):
+            if meaning.missing is not None:
+                code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
+                raise problem(code, piece, f"There is no “{meaning.missing}” in this rig.")
+            devices = []
+            for gear in meaning.gear:
+                part = meaning.new or self.context.rig.parts_by_id[gear.part]
+                named = sockets(part, meaning.rest, role)
+                if meaning.new is not None and self._is_too_small(part, gear, role):
+                    break
+                if not usable(part, role) or not speaks(part, role):
+                    break
+                if named.unknown is not None:
+                    if meaning.new is None or named.unknown.isdigit() or has_many_sockets(part):
+                        unknown = unknown or (meaning, named.unknown)
+                    # "Lead vocal 2" beside a "Lead vocal" is another microphone; a desk's number is a socket.
+                    if meaning.exact and named.unknown.isdigit() and has_many_sockets(part):
+                        raise self._refuse(piece, role, unknown)
+                    break
+                devices.append((gear, part, named))
+            if len(devices) == len(meaning.gear):
+                if meaning.new is not None and _is_usb_only(piece, meaning.new):
+                    raise self._usb_comes_along(piece)
+                if meaning.corrected:
+                    self.context.corrections.append(f"“{piece.text}” was taken for {meaning.corrected}.")
+                new = frozenset(gear.id for gear in meaning.gear) if meaning.new is not None else frozenset[str]()
+                return Side(tuple(devices), piece, meaning, new)
+        raise self._refuse(piece, role, unknown)
+
+    def _is_too_small(self, part: Part, gear: Gear, role: Role) -> bool:
+        """Whether a device that would be added lacks a socket that another line of the list names, though a larger part
+        of the same name may have it."""
+        figures = self.context.places.get(plain(gear.name), frozenset())
+        larger = [other for other in self.context.directory.new_gear.get(plain(gear.name), ()) if other.id != part.id]
+        return bool(larger) and has_many_sockets(part) and any(sockets(part, (f,), role).unknown for f in figures)
+
+    def _refuse(self, piece: Piece, role: Role, unknown: tuple[Meaning, str] | None) -> Refused:
+        if "usb" in plain(piece.text).replace("-", " ").split():
+            return self._usb_comes_along(piece)
+        if unknown is not None:
+            meaning, word = unknown
+            gear = meaning.gear[0]
+            part = meaning.new or self.context.rig.parts_by_id[gear.part]
+            have = ", ".join(usable_way.label for usable_way in usable(part, role)[:6])
+            refused = problem("unknown_socket", piece, f"{gear.name} has no “{word}” here; it has {have}, …")
+            refused.problem = refused.problem.model_copy(update={"suggestions": self._larger(gear, part, word, role)})
+            return refused
+        code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
+        if (sentence := self._wrong_way(piece, role)) is not None:
+            return problem(code, piece, sentence)
+        if self.passing.part_of(piece) is not None:
+            sentence = (
+                f"“{piece.text}” is passed on the way: name what is plugged into it and where it comes out, "
+                f"as in “lectern > {piece.text} > desk 12”."
+            )
+            return problem("unknown_socket", piece, sentence)
+        what = "sends sound" if role == "source" else "takes sound"
+        sentence = f"Nothing called “{piece.text}” {what} here. Write a name from this rig or what kind of thing it is."
+        return problem(code, piece, sentence)
+
+    @staticmethod
+    def _usb_comes_along(piece: Piece) -> Refused:
+        sentence = (
+            "The USB lead between a computer and its interface comes along by itself: type the sound into or out of "
+            "the interface, as in “desk aux 5/6 > audio interface”."
+        )
+        return problem("unknown_socket", piece, sentence)
+
+    def _larger(self, gear: Gear, part: Part, word: str, role: Role) -> tuple[str, ...]:
+        """The line that makes the rig's own desk one that has the socket, where the library has such a one."""
+        if gear.id not in self.context.rig.owners_by_id:
+            return ()
+        have = {connector.id for connector in part.connectors}
+        larger = [
+            other
+            for name in part.called
+            for other in self.context.directory.new_gear.get(plain(name), ())
+            if have < {connector.id for connector in other.connectors} and sockets(other, (word,), role).unknown is None
+        ]
+        return (f"{gear.name} is now a {larger[0].called[0]}",) if larger else ()
+
+    def _wrong_way(self, piece: Piece, role: Role) -> str | None:
+        """Of an output written as a destination, or an input written as a source: that it is so."""
+        other: Role = "goal" if role == "source" else "source"
+        for meaning in self.context.directory.meanings(numbered(piece.text)):
+            for gear in meaning.gear:
+                part = meaning.new or self.context.rig.parts_by_id[gear.part]
+                named = sockets(part, meaning.rest, other)
+                if named.positions and named.unknown is None and meaning.rest:
+                    label = next(way.label for way in part.connectors if way.id == named.positions[0][0])
+                    have = ", ".join(way.label for way in usable(part, role)[:6])
+                    kinds = ("an output", "inputs") if role == "goal" else ("an input", "outputs")
+                    instead = f"its {kinds[1]} are {have}, …" if have else f"it has no {kinds[1]}."
+                    return f"{label} of {gear.name} is {kinds[0]}; {instead}"
+        return None
+
+
+def _is_usb_only(piece: Piece, part: Part) -> bool:
+    """Whether a name says USB of what has no such socket: a "USB mic" is no microphone with a lead."""
+    return "usb" in plain(piece.text).replace("-", " ").split() and not is_labelled(part, "usb")

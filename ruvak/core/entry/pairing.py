@@ -1,0 +1,268 @@
+"""From the two ends of a line to its runs: which socket of the one goes to which of the other."""
+
+import re
+from dataclasses import replace
+
+from ruvak.core.entry.context import LineContext
+from ruvak.core.entry.device_ends import DeviceEnds
+from ruvak.core.entry.grammar import Piece
+from ruvak.core.entry.line_ends import (
+    End,
+    Side,
+    end_of,
+    families_of,
+    has_one_place,
+    is_stereo,
+    links_of,
+    main_output,
+    main_sockets,
+    meet_by_kind,
+    needs_both,
+    one_each,
+    split_up,
+    takes_stereo,
+    two_outputs,
+)
+from ruvak.core.entry.lists import numbered
+from ruvak.core.entry.passing import Passing
+from ruvak.core.entry.sockets import sockets, tokens, usable
+from ruvak.core.entry.wanted import Wanted, problem
+from ruvak.core.entry.words import plain
+from ruvak.core.parts.library import words_for
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.rig import KitItem, connectors_in_use
+
+PAIRS = frozenset(("pa", "p.a.", "stack", "rig"))
+"""Words for a left and a right loudspeaker together."""
+FEW = 4
+"""So many sockets are named one by one."""
+
+
+class Pairing:
+    """As many runs as there are pairs of devices or places. Raises Refused."""
+
+    def __init__(self, context: LineContext, ends: DeviceEnds, passing: Passing) -> None:
+        self.context, self.ends, self.passing = context, ends, passing
+
+    def runs(
+        self, sources: list[Side], passed: list[tuple[KitItem, Piece]], goal: Side | None, mono: bool
+    ) -> list[Wanted]:
+        """The runs between the ends. `passed`: what is built in and stands between them."""
+        first = sources[0]
+        if goal is not None and {g.id for g, _, _ in first.devices} & {g.id for g, _, _ in goal.devices}:
+            raise problem("no_destination", goal.piece, "Source and destination are the same; write where it goes.")
+        if goal is not None:
+            goal = self._of_kind(first, goal)
+        if len(sources) > 1:
+            ends = tuple(end_of(*side.devices[0], 1, "source", bool(side.new)) for side in sources)
+            if goal is None:
+                raise problem("no_destination", first.piece, "Two sources need one destination to meet at.")
+            return [self._one(ends, passed, goal, 0, 1)]
+        starts = one_each(first, "source", mono)
+        if goal is None:
+            return [self._one((end,), passed, None, i, len(starts)) for i, end in enumerate(starts)]
+        return self._pair(first, goal, passed, mono)
+
+    def _pair(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
+        """As many runs as there are pairs of devices; one where both ends are one device."""
+        first, goal = self._one_for_each_place(first, goal), self._one_for_each_side(first, goal, mono)
+        many_from, many_to = len(first.devices), len(goal.devices)
+        if many_from == 1 and many_to == 1:
+            return self._between_two(first, goal, passed, mono)
+        places_from = many_from if many_from > 1 else max(1, len(first.devices[0][2].positions))
+        if many_from == 1 and not first.devices[0][2].positions:
+            # "desk main > speakers": the sides of the first output, one to each.
+            places_from = min(many_to, len(main_sockets(first.devices[0][1])))
+        places_to = many_to if many_to > 1 else len(goal.devices[0][2].positions)
+        if many_to == 1 and places_to == 0 and many_from > 1:
+            raise problem("unknown_socket", goal.piece, f"Say which inputs of {goal.devices[0][0].name} these go to.")
+        if many_from == places_from == 1 and places_to == many_to >= 2 and self._lead_on(first, goal, mono):
+            return self._one_after_another(first, goal, passed)
+        if many_from == places_from == 1 and places_to == many_to == 2 and not goal.meaning.several:
+            return [self._to_both(first, goal, passed)]
+        if places_from != places_to:
+            for side in (first, goal):
+                if side.meaning.several:
+                    names = ", ".join(gear.name for gear, _, _ in side.devices)
+                    raise problem("ambiguous_name", side.piece, f"“{side.piece.text}” may be {names}: write which.")
+            sentence = f"{places_from} on the left and {places_to} on the right: write as many places on both sides."
+            raise problem("counts_differ", goal.piece, sentence)
+        return self._one_each(first, goal, passed, places_from)
+
+    @staticmethod
+    def _lead_on(first: Side, goal: Side, mono: bool) -> bool:
+        """Whether one signal goes to devices of which each can lead it on to the next."""
+        _, part, named = first.devices[0]
+        if goal.meaning.several or is_stereo(part, named, mono):
+            return False
+        return all(links_of(other) for _, other, _ in goal.devices)
+
+    def _one_after_another(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]]) -> list[Wanted]:
+        """One socket to several devices that lead on: to the first, and from each to the next."""
+        ends = split_up(goal, "goal", len(goal.devices))
+        starts = [end_of(*first.devices[0], 1, "source", first.devices[0][0].id in first.new)]
+        for end in ends[:-1]:
+            link = Endpoint(end.gear.id, links_of(end.part)[0])
+            starts.append(replace(end, choices=((link,),)))
+        return [
+            Wanted((start,), self.passing.through(passed, 0, 1, 1) if at == 0 else (), end, (), (), None, ())
+            for at, (start, end) in enumerate(zip(starts, ends, strict=True))
+        ]
+
+    def _to_both(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]]) -> Wanted:
+        """One socket to two devices, in one run."""
+        gear, part, named = first.devices[0]
+        start = end_of(gear, part, named, 1, "source", gear.id in first.new)
+        ends = split_up(goal, "goal", 2)
+        return Wanted((start,), self.passing.through(passed, 0, 1, 1), ends[0], (), (), None, (), goal_beside=ends[1])
+
+    def _of_kind(self, first: Side, goal: Side) -> Side:
+        """A new destination that takes what the source sends: behind a power amplifier "speaker" is one without."""
+        part, named = first.devices[0][1:]
+        kinds = families_of(part, named)
+        if any(gear.id not in goal.new or kinds & families_of(other) for gear, other, _ in goal.devices):
+            return goal
+        for meaning in self.context.directory.meanings(numbered(goal.piece.text)):
+            other = meaning.new
+            if other is not None and kinds & families_of(other):
+                places = sockets(other, meaning.rest, "goal")
+                if places.unknown is None:
+                    devices = tuple((gear, other, places) for gear in meaning.gear)
+                    return Side(devices, goal.piece, meaning, frozenset(gear.id for gear in meaning.gear))
+        return goal
+
+    def _one_for_each_place(self, first: Side, goal: Side) -> Side:
+        """Microphones that are not there yet, into several places of one device: one for each. "Room mics" are two
+        where two places are named, and so is "audience mic L/R"."""
+        (gear, part, named), places = first.devices[0], goal.devices[0][2].positions
+        one = len(first.devices) == len(goal.devices) == 1 and gear.id in first.new and not named.positions
+        if not one or len(places) < 2 or not part.outputs or len(main_output(part).channels) > 1:
+            return first
+        words = first.piece.text.split()
+        if words[-1].lower().endswith("s") and plain(words[-1]) not in {plain(word) for word in words_for(part)}:
+            return self.ends.read_one(Piece(f"{first.piece.text} 1-{len(places)}", first.piece.start), "source")
+        if len(places) == 2 and (stem := _without_sides(first.piece.text)) is not None:
+            sides = [
+                self.ends.read_one(Piece(f"{stem} {side}", first.piece.start), "source") for side in ("left", "right")
+            ]
+            devices = tuple(device for side in sides for device in side.devices)
+            return Side(devices, first.piece, first.meaning, frozenset(gear.id for gear, _, _ in devices))
+        return first
+
+    def _one_for_each_side(self, first: Side, goal: Side, mono: bool) -> Side:
+        """A stereo source into "speakers" that are not there yet: one for each side."""
+        (_, part, named), (gear, target, places) = first.devices[0], goal.devices[0]
+        one_each_way = len(first.devices) == len(goal.devices) == 1 and gear.id in goal.new and not places.positions
+        # One signal may go on from the first of several to the next.
+        for_two = (is_stereo(part, named, mono) and not takes_stereo(target)) or (
+            bool(links_of(target)) and not is_stereo(part, named, mono)
+        )
+        if not (one_each_way and has_one_place(target) and for_two):
+            return goal
+        words = goal.piece.text.split()
+        if plain(words[-1]) in PAIRS:
+            return self.ends.read_one(Piece(f"{goal.piece.text} 1-2", goal.piece.start), "goal")
+        if not words[-1].lower().endswith("s") or plain(words[-1]) in map(plain, words_for(target)):
+            return goal
+        return self.ends.read_one(Piece(f"{goal.piece.text} 1-2", goal.piece.start), "goal")
+
+    def _one_each(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], count: int) -> list[Wanted]:
+        """A run for each of so many places, first to first."""
+        starts, ends = split_up(first, "source", count), split_up(goal, "goal", count)
+        return [
+            Wanted((start,), self.passing.through(passed, i, 1, count), end, (), (), None, ())
+            for i, (start, end) in enumerate(zip(starts, ends, strict=True))
+        ]
+
+    def _between_two(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
+        (gear, part, named), (other, target, places) = first.devices[0], goal.devices[0]
+        named, places = meet_by_kind(part, named, target, places)
+        if len(places.positions) == 2 and not places.implied and not named.positions and not mono:
+            outputs = two_outputs(part) if gear.id in first.new else ()
+            if outputs:
+                # A receiver for two transmitters: one output into each place.
+                named = replace(named, positions=outputs)
+                return self._one_each(replace(first, devices=((gear, part, named),)), goal, passed, 2)
+        if places.implied and not is_stereo(part, named, mono):
+            places = replace(places, positions=places.positions[:1])
+        first = replace(first, devices=((gear, part, named),))
+        goal = replace(goal, devices=((other, target, places),))
+        count_from, count_to = len(named.positions), len(places.positions)
+        new = gear.id in first.new
+        if count_to == 0 and not has_one_place(target):
+            labels = [usable_way.label for usable_way in usable(target, "goal")]
+            how = " or ".join(labels) if len(labels) <= FEW else f"write its number, as in “{goal.piece.text} 3”"
+            refused = problem("unknown_socket", goal.piece, f"Say which input of {goal.devices[0][0].name}: {how}.")
+            offered = self._with_free_places(goal, 2 if is_stereo(part, named, mono) else 1)
+            refused.problem = refused.problem.model_copy(update={"suggestions": offered})
+            raise refused
+        if count_from > 2 or count_to > 2:
+            if count_from != count_to:
+                sentence = f"{count_from or 1} on the left and {count_to} on the right: write as many on both sides."
+                raise problem("counts_differ", goal.piece, sentence)
+            return self._one_each(first, goal, passed, count_from)
+        lines = count_to or (2 if is_stereo(part, named, mono) and takes_stereo(target) else 1)
+        from_lines = 2 if needs_both(part, named) and not passed else lines
+        start = end_of(gear, part, named, 1 if mono else from_lines, "source", new)
+        insert = self._returning(start, goal)
+        end = end_of(*goal.devices[0], 1 if insert else lines, "goal", bool(goal.new))
+        wide = max(len(start.choices[0]), len(end.choices[0]))
+        through = self.passing.through(passed, 0, wide, wide)
+        if insert:
+            return [
+                Wanted(
+                    (start, insert),
+                    through,
+                    end,
+                    (_ids(self.context.directory.find_parts("insert lead")),),
+                    (),
+                    None,
+                    (),
+                )
+            ]
+        return [Wanted((start,), through, end, (), (), None, ())]
+
+    def _with_free_places(self, goal: Side, count: int) -> tuple[str, ...]:
+        """The line with the first channels that nothing uses, written behind the destination; none where all are."""
+        gear, part, _ = goal.devices[0]
+        used = {end.connector for end in connectors_in_use(self.context.rig) if end.owner == gear.id}
+        taken = {word for c in part.connectors if c.id in used for word in tokens(c) if word.isdigit()}
+        have = {word for c in usable(part, "goal") for word in tokens(c) if word.isdigit()}
+        free = sorted(int(word) for word in have - taken)
+        first = next((n for n in free if all(n + more in free for more in range(count)) and (count < 2 or n % 2)), None)
+        if first is None:
+            return ()
+        at = goal.piece.start + len(goal.piece.text)
+        places = "/".join(str(first + more) for more in range(count))
+        return (f"{self.context.line[:at]} {places}{self.context.line[at:]}",)
+
+    def _returning(self, start: End, goal: Side) -> End | None:
+        """From an insert signal comes back: the processor's output is a source of the same run."""
+        gear, part, _ = goal.devices[0]
+        connectors = {connector.id: connector for connector in start.part.connectors}
+        socket = connectors[start.choices[0][0].connector]
+        if socket.side != "both" or not socket.id.startswith("insert") or not part.outputs:
+            return None
+        return End(gear, part, ((Endpoint(gear.id, part.outputs[0].connectors[0]),),))
+
+    def _one(
+        self, ends: tuple[End, ...], passed: list[tuple[KitItem, Piece]], goal: Side | None, index: int, many: int
+    ) -> Wanted:
+        end = end_of(*goal.devices[0], 1, "goal", bool(goal.new)) if goal else None
+        wide = len(ends[0].choices[0])
+        return Wanted(ends, self.passing.through(passed, index, wide, many * wide), end, (), (), None, ())
+
+
+def _without_sides(text: str) -> str | None:
+    """The singular name of two microphones typed as a pair: "audience mics L/R", "overhead pair", "grand piano"."""
+    if pair := re.fullmatch(
+        r"(.+?)s?\s+pair|(stereo pair|main pair|(?:grand|upright|baby grand) piano)", text.strip(), re.I
+    ):
+        return pair[1] or pair[2]
+    both = re.fullmatch(r"(.+?)s?[\s,]+(?:l|left)\s*(?:/|&|\+|and|\s)\s*(?:r|right)", text.strip(), re.IGNORECASE)
+    return both[1] if both else None
+
+
+def _ids(parts: tuple[Part, ...]) -> tuple[str, ...]:
+    return tuple(part.id for part in parts)

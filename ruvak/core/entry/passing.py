@@ -1,0 +1,136 @@
+"""What a line passes on its way: lines built in, multicores and boxes, those that nobody has yet included."""
+
+import re
+
+from ruvak.core.entry.context import LineContext
+from ruvak.core.entry.grammar import Piece
+from ruvak.core.entry.sockets import sockets, tokens, usable
+from ruvak.core.entry.wanted import Through, problem
+from ruvak.core.entry.words import expand_ranges, plain
+from ruvak.core.parts.library import embed
+from ruvak.core.pieces.pool import MOST_CONNECTORS
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.rig import KitItem, Rig, connectors_in_use
+
+PASSING = ("return", "returns", "send", "sends")
+ASSUMED_MULTICORE_M = 20.0
+"""How long a multicore is that nobody has yet, where the line does not say: a hall from desk to stage."""
+
+
+class Passing:
+    """Finds and brings what is passed. Raises Refused."""
+
+    def __init__(self, context: LineContext) -> None:
+        self.context = context
+
+    def bring(self, pieces: list[Piece], length_m: float | None) -> None:
+        """A multicore or a pair of boxes that a line passes and nobody has: with as few lines as the places allow."""
+        for piece in pieces:
+            item = self.built_in(piece)
+            if item is not None:
+                self._enlarge(item, piece)
+            elif (part := self.part_of(piece)) is not None:
+                title = " ".join(_words_before_places(piece))
+                brought = KitItem(
+                    id=_free_id(self.context.rig, title),
+                    tag=title[:1].upper() + title[1:],
+                    part=part.id,
+                    length_m=_length_of(part, piece.length_m or length_m or ASSUMED_MULTICORE_M),
+                    owned=False,
+                )
+                self.context.go_on_with(embed(self.context.rig.with_fields(kit=(*self.context.rig.kit, brought))))
+
+    def _enlarge(self, item: KitItem, piece: Piece) -> None:
+        """Of a multicore that is still to be got, a larger one where the line names a place that it lacks."""
+        words = plain(expand_ranges(plain(piece.text))).split()
+        places = tuple(word for word in words if word.isdigit() or word in PASSING)
+        if item.owned or sockets(self.context.rig.part_of(item.id), places, "through").unknown is None:
+            return
+        have = {connector.id for connector in self.context.rig.part_of(item.id).connectors}
+        larger = self.part_of(piece)
+        if larger is None or not have < {connector.id for connector in larger.connectors}:
+            return
+        after = item.model_copy(update={"part": larger.id, "length_m": _length_of(larger, item.length_m or 0.0)})
+        kit = tuple(after if each.id == item.id else each for each in self.context.rig.kit)
+        self.context.go_on_with(embed(self.context.rig.with_fields(kit=kit)))
+
+    def part_of(self, piece: Piece) -> Part | None:
+        """The smallest multicore of the library that a piece of a line may mean, with the places it names."""
+        places = [word for word in plain(expand_ranges(plain(piece.text))).split() if word.isdigit()]
+        kinds = [word for word in plain(piece.text).split() if word in PASSING]
+        title = " ".join(_words_before_places(piece))
+        fitting = [
+            part
+            for part in self.context.directory.find_parts(title)
+            if title in {plain(word) for word in part.called}
+            and len(part.connectors) > MOST_CONNECTORS
+            and sockets(part, (*kinds, *places), "through").unknown is None
+        ]
+        return min(fitting, key=lambda part: len(part.connectors), default=None)
+
+    def built_in(self, piece: Piece) -> KitItem | None:
+        """What is built in, or a multicore of the rig, by the first words of a piece of a line."""
+        words = plain(expand_ranges(plain(piece.text))).split()
+        for count in range(len(words), 0, -1):
+            name = " ".join(words[:count])
+            if name in self.context.directory.by_name:
+                return None
+            for wanted in (name, name.replace(" ", "")):
+                known = self.context.directory.built_in
+                squeezed = {entry.replace(" ", ""): item for entry, item in known.items()}
+                if wanted in known or wanted in squeezed:
+                    return known.get(wanted) or squeezed[wanted]
+        return None
+
+    def _free_places(self, item: KitItem, kinds: list[str], many: int) -> list[str]:
+        """So many numbers of its lines that no run uses, the lowest."""
+        part, used = self.context.rig.part_of(item.id), connectors_in_use(self.context.rig)
+        free: dict[str, None] = {}
+        for connector in usable(part, "through"):
+            for word in tokens(connector):
+                named = sockets(part, (*kinds, word), "through") if word.isdigit() else None
+                if named is not None and named.positions and Endpoint(item.id, named.positions[0][0]) not in used:
+                    free[word] = None
+        return sorted(free, key=int)[:many]
+
+    def through(self, passed: list[tuple[KitItem, Piece]], index: int, wide: int, many: int) -> tuple[Through, ...]:
+        """What is built in, with the entries this run takes: `wide` of them, the line naming `many` altogether."""
+        result = []
+        for item, piece in passed:
+            words = plain(expand_ranges(plain(piece.text))).split()
+            part = self.context.rig.part_of(item.id)
+            places = [word for word in words if word.isdigit()]
+            kinds = [word for word in words if word in PASSING]
+            if not places:
+                # "network box" for four microphones: the first of its lines that are free.
+                places = self._free_places(item, kinds, many)
+            named = sockets(part, (*kinds, *places), "through")
+            if named.unknown is not None or not named.positions:
+                have = ", ".join(usable_way.label for usable_way in usable(part, "through")[:6])
+                raise problem("unknown_socket", piece, f"{item.tag} has no “{named.unknown or '?'}”; it has {have}, …")
+            if len(named.positions) != many:
+                sentence = f"{item.tag} is given {len(named.positions)} places, but {many} are wanted."
+                raise problem("counts_differ", piece, sentence)
+            own = named.positions[index * wide : (index + 1) * wide]
+            result.append(Through(item, tuple(Endpoint(item.id, position[0]) for position in own)))
+        return tuple(result)
+
+
+def _words_before_places(piece: Piece) -> list[str]:
+    words = plain(expand_ranges(plain(piece.text))).split()
+    stop = next((at for at, word in enumerate(words) if word.isdigit() or word in PASSING), len(words))
+    while stop > 1 and words[stop - 1] in ("ch", "chan", "channel", "channels", "line", "lines", "pair", "no"):
+        stop -= 1
+    return words[:stop]
+
+
+def _length_of(part: Part, need_m: float) -> float:
+    """The shortest usual length that reaches, or the longest there is."""
+    return min((each for each in part.stock_lengths_m if each >= need_m), default=part.stock_lengths_m[-1])
+
+
+def _free_id(rig: Rig, title: str) -> str:
+    stem = re.sub(r"[^a-z0-9]+", "-", plain(title)).strip("-")[:56] or "multicore"
+    names = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
+    return next(name for name in names if name not in rig.owners_by_id)

@@ -1,0 +1,72 @@
+"""What a line asks for, run by run, and why it may be refused."""
+
+from dataclasses import dataclass, replace
+
+from ruvak.core.entry.grammar import Piece
+from ruvak.core.entry.line_ends import End, main_output
+from ruvak.core.entry.reading import ProblemCode, ReadProblem
+from ruvak.core.pieces.named import NamedPiece
+from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.ports import family_of
+from ruvak.core.rig.rig import KitItem
+
+
+class Refused(Exception):
+    """A line that cannot be a run; carries what to tell."""
+
+    def __init__(self, problem: ReadProblem) -> None:
+        self.problem = problem
+        super().__init__(problem.sentence)
+
+
+@dataclass(frozen=True)
+class Through:
+    """What is built in and passed: one entry a line."""
+
+    item: KitItem
+    entries: tuple[Endpoint, ...]
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """One run the line asks for. `extra`: a second source device on the same run."""
+
+    sources: tuple[End, ...]
+    through: tuple[Through, ...]
+    goal: End | None
+    parts: tuple[tuple[str, ...], ...]
+    """For each thing named on the way, the parts it may be."""
+    items: tuple[str, ...]
+    """Kit named by tag."""
+    length_m: float | None
+    options: tuple[str, ...]
+    named: tuple[NamedPiece, ...] = ()
+    """What stands between the arrows, in its order; `parts` and `items` have it too, and what was added behind a
+    comma."""
+    goal_beside: End | None = None
+    """A second destination device of the same run: one stereo socket to two speakers."""
+
+    @property
+    def goals(self) -> tuple[End, ...]:
+        """Every destination; none where it is built in."""
+        return tuple(end for end in (self.goal, self.goal_beside) if end is not None)
+
+
+def by_other_outputs(wanted: Wanted) -> Wanted | None:
+    """The same from the other sound outputs of its source, where the usual one was only taken for lack of another."""
+    (start, *more) = wanted.sources
+    usual = {end.connector for choice in start.choices for end in choice}
+    if more or not start.part.outputs or usual != set(main_output(start.part).connectors):
+        return None
+    others = tuple(
+        tuple(Endpoint(start.gear.id, name) for name in output.connectors)
+        for output in start.part.outputs
+        if family_of(output.signal) == "sound" and not usual & set(output.connectors)
+    )
+    return replace(wanted, sources=(replace(start, choices=others),)) if others else None
+
+
+def problem(code: ProblemCode, piece: Piece, sentence: str) -> Refused:
+    """A refusal about one piece of the line."""
+    end = piece.start + max(1, len(piece.text))
+    return Refused(ReadProblem(code=code, start=piece.start, end=end, sentence=sentence))
