@@ -88,6 +88,28 @@ class List(BrowserTest):
         opened.get_by_role("button", name="Delete run").click()
         self.expect_runs(30)
 
+    def test_a_run_moves_and_its_device_changes_from_where_it_is_opened(self) -> None:
+        page = self.page
+        opened = page.locator(".opened")
+        field = page.get_by_role("combobox", name="Type a run")
+        opened.get_by_role("button", name="Move…").click()
+        expect(field).to_be_focused()
+        expect(field).to_have_value("Choir 4 moves to ")
+        page.keyboard.type("desk 7")
+        expect(page.locator("#understood")).to_contain_text("is in use by")
+        field.fill("Choir 4 moves to desk 31")
+        expect(page.locator("#understood")).to_contain_text("Choir 4 moves to Desk 31")
+        page.keyboard.press("Enter")
+        expect(page.locator("article[data-run='choir-4']")).to_contain_text("Mic 31")
+        opened.get_by_role("button", name="Change device…").click()
+        expect(field).to_have_value("Choir 4 is now a ")
+        page.keyboard.type("vocal mic")
+        expect(page.locator("#understood")).to_contain_text("its runs stay")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("status")).to_contain_text("Saved")
+        expect(field).to_have_value("")
+        page.locator("article.clear[data-run='choir-4']").wait_for()
+
     def test_an_edit_far_down_in_an_opened_run_leaves_the_list_where_it_is(self) -> None:
         page = self.page
         opened = page.locator("article[data-run='choir-4']")

@@ -5,7 +5,7 @@ A device or run is named as it is on screen. A run that moves keeps its pieces w
 """
 
 import re
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from ruvak.core.entry.alter_moves import Sockets, moved, number_of, sockets_of
@@ -23,6 +23,7 @@ _NOW = re.compile(r"(?P<what>.+?)\s+(?:is now|are now|moves? to|goes to|becomes?
 _MOVE = re.compile(r"(?:move|change|put)\s+(?P<what>.+?)\s+(?:to|into|in)\s+(?P<to>.+)", re.I)
 _SWAP = re.compile(r"swap\s+(?P<what>.+?)\s+(?:and|with|for|&)\s+(?P<to>.+)", re.I)
 _RENAME = re.compile(r"rename\s+(?P<what>.+?)\s+(?:to|as)\s+(?P<to>.+)", re.I)
+_UNFINISHED = re.compile(r"(?P<what>.+?)\s+(?:is now|moves? to|becomes?)(?:\s+an?)?", re.I)
 _DELETE = re.compile(r"(?:delete|remove)\s+(?P<what>.+)", re.I)
 Change = tuple[str, tuple[Op, ...]]
 """What is changed, in a sentence, and the operations."""
@@ -57,6 +58,8 @@ def read_change(rig: Rig, line: str) -> Reading | None:
         (_MOVE, _now),
     )
     try:
+        if (match := _UNFINISHED.fullmatch(text)) is not None:
+            raise CannotChange(_ask_where(rig, match["what"]))
         for pattern, act in verbs:
             if (match := pattern.fullmatch(text)) is not None:
                 return _reading(rig, line, *act(rig, match["what"], match["to"]))
@@ -117,12 +120,12 @@ def _swap(rig: Rig, what: str, to: str) -> Change:
         to = f"{name_of(rig, one.sockets.gear)} {to}"
     other = _named(rig, to)
     if one.sockets is not None and other.sockets is not None:
-        ops = moved(rig, one.sockets, other.sockets, swap=True)
-        return f"{_places(rig, one.sockets)} and {_places(rig, other.sockets)} are swapped.", _some(ops)
+        ops = _moves(rig, one.sockets, other.sockets, swap=True)
+        return f"{_places(rig, one.sockets)} and {_places(rig, other.sockets)} are swapped.", ops
     if len(one.runs) == 1 and len(other.runs) == 1:
         first, second = (Sockets.of_goals(rig, runs[0]) for runs in (one.runs, other.runs))
-        ops = moved(rig, first, second, swap=True)
-        return f"{one.runs[0].name} and {other.runs[0].name} are swapped at their destinations.", _some(ops)
+        ops = _moves(rig, first, second, swap=True)
+        return f"{one.runs[0].name} and {other.runs[0].name} are swapped at their destinations.", ops
     raise CannotChange(f"Name two sockets or two runs to swap: “{what}” and “{to}” are not two of a kind.")
 
 
@@ -139,7 +142,7 @@ def _now(rig: Rig, what: str, to: str) -> Change:
         else:
             raise CannotChange(f"“{what}” has {len(one.runs)} runs: name the run that moves.")
         _refuse_taken(rig, start, target)
-        return f"{name} moves to {_places(rig, target)}.", _some(moved(rig, start, target, swap=False))
+        return f"{name} moves to {_places(rig, target)}.", _moves(rig, start, target)
     if one.gear is None:
         raise CannotChange(f"“{to}” is neither a socket here nor a kind of device that “{what}” could become.")
     parts = Directory(rig).kinds_called(to)
@@ -150,6 +153,12 @@ def _now(rig: Rig, what: str, to: str) -> Change:
         if ops is not None:
             return f"{one.gear.name} is now a {_small(part)}; its runs stay.", ops
     raise CannotChange(f"As a {_small(parts[0])} {one.gear.name} would fit none of the runs it has.")
+
+
+def _ask_where(rig: Rig, what: str) -> str:
+    """What is still to be typed after "moves to" or "is now"."""
+    _named(rig, what)
+    return f"Say which socket, as in “{what} moves to desk 9”, or what it is, as in “{what} is now a gooseneck”."
 
 
 def _rename(rig: Rig, what: str, to: str) -> Change:
@@ -186,6 +195,19 @@ def _delete(rig: Rig, what: str) -> Change:
     )
 
 
+def _moves(rig: Rig, start: Sockets, target: Sockets, swap: bool = False) -> tuple[Op, ...]:
+    """What moves the plugs; raises CannotChange where there is none, or the new place cannot take it."""
+    ops = tuple(moved(rig, start, target, swap))
+    if ops:
+        return ops
+    here, there = _places(rig, start), _places(rig, target)
+    if not start.used(rig) and not (swap and target.used(rig)):
+        raise CannotChange(f"Nothing is plugged in at {here}, so nothing moves.")
+    if len(start.places) != len(target.places):
+        raise CannotChange(f"{here} and {there} are not as many sockets: name as many places as there are now.")
+    raise CannotChange(f"What is plugged in at {here} does not fit at {there}: delete the run and type it anew.")
+
+
 def _refuse_taken(rig: Rig, start: Sockets, target: Sockets) -> None:
     users = [run for run in rig.runs if set(run.ends) & target.used(rig)]
     moving = {run.id for run in rig.runs if set(run.ends) & start.used(rig)}
@@ -196,15 +218,7 @@ def _refuse_taken(rig: Rig, start: Sockets, target: Sockets) -> None:
 
 
 def _places(rig: Rig, sockets: Sockets) -> str:
-    kinds = "".join(f" {word}" for word in sockets.kinds)
-    return f"{name_of(rig, sockets.gear)}{kinds} {'/'.join(sockets.numbers)}"
-
-
-def _some(ops: Iterable[Op]) -> tuple[Op, ...]:
-    result = tuple(ops)
-    if not result:
-        raise CannotChange("Nothing is plugged in there, so nothing moves.")
-    return result
+    return f"{name_of(rig, sockets.gear)} {sockets.words}".strip()
 
 
 def _small(part: Part) -> str:

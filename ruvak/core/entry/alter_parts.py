@@ -2,15 +2,18 @@
 
 from dataclasses import replace
 
+from ruvak.core.entry.alter_moves import moved_join
 from ruvak.core.entry.line_ends import End, end_of
 from ruvak.core.entry.names import has_many_sockets
+from ruvak.core.entry.phantom import switch_phantom, wants_phantom
 from ruvak.core.entry.propose import Built, Proposer
 from ruvak.core.entry.sockets import Sockets, sockets, tokens
 from ruvak.core.entry.wanted import Wanted
 from ruvak.core.parts.library import embed
 from ruvak.core.pieces.routes import put_ops
-from ruvak.core.rig.edits import Op, PutThing, RemoveThing, changes
+from ruvak.core.rig.edits import Edit, Op, PutThing, RemoveThing, apply, changes
 from ruvak.core.rig.part import Part
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Gear, Rig, Run, connectors_in_use
 from ruvak.core.trace.run_ends import ends_of
 
@@ -23,8 +26,10 @@ def with_other_part(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
     if (ops_alone := _with_all_sockets(rig, gear, part)) is not None:
         return ops_alone
     mine = [run for run in rig.runs if gear.id in {end.owner for end in run.ends}]
-    if any(item.installed for run in mine for item in rig.kit if item.id in run.pieces):
-        return None
+    alike = _with_like_plugs(rig, gear, part, mine)
+    is_built_in = any(item.installed for run in mine for item in rig.kit if item.id in run.pieces)
+    if is_built_in or (alike is not None and _signals(rig.part_of(gear.id)) & _signals(part)):
+        return alike
     after = gear.model_copy(update={"part": part.id, "settings": {}})
     parts = rig.parts if part.id in rig.parts_by_id else (*rig.parts, part)
     bare = rig.with_fields(
@@ -56,6 +61,37 @@ def with_other_part(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
         ops += [op for op in made.ops if not isinstance(op, PutThing)]
         ops.append(PutThing(kind="runs", thing=made.run.model_copy(update={"note": run.note}), at=rig.runs.index(run)))
     return tuple(ops)
+
+
+def _with_like_plugs(rig: Rig, gear: Gear, part: Part, mine: list[Run]) -> tuple[Op, ...] | None:
+    """One whose sockets take the plugs as they are: a microphone for a microphone, on the same lead and stage box."""
+    used = {end.connector for end in connectors_in_use(rig) if end.owner == gear.id}
+    to: dict[Endpoint, Endpoint] = {}
+    for connector in rig.part_of(gear.id).connectors:
+        if connector.id not in used:
+            continue
+        free = [other.id for other in part.connectors if (other.form, other.side) == (connector.form, connector.side)]
+        best = next((name for name in free if Endpoint(gear.id, name) not in to.values()), None)
+        if best is None:
+            return None
+        to[Endpoint(gear.id, connector.id)] = Endpoint(gear.id, best)
+    ops: list[Op] = [] if part.id in rig.parts_by_id else [PutThing(kind="parts", thing=part)]
+    known = {setting.id for setting in part.settings}
+    settings = {name: value for name, value in gear.settings.items() if name in known}
+    ops += changes("gear", gear, gear.model_copy(update={"part": part.id, "settings": settings}))
+    for run in mine:
+        ops += changes("runs", run, run.model_copy(update={"joins": tuple(moved_join(join, to) for join in run.joins)}))
+    after = apply(rig, Edit(label="other device", ops=tuple(ops)))
+    by_id = {run.id: run for run in after.runs}
+    for before, run in ((run, by_id[run.id]) for run in mine):
+        wants = wants_phantom(after, ends_of(after, run, "out"))
+        if wants or wants_phantom(rig, ends_of(rig, before, "out")):
+            ops += switch_phantom(after, ends_of(after, run, "in"), on=wants)
+    return tuple(ops)
+
+
+def _signals(part: Part) -> set[str | None]:
+    return {output.signal for output in part.outputs}
 
 
 def _with_all_sockets(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:

@@ -11,11 +11,13 @@ from ruvak.core.rig.rig import Gear, Rig, connectors_in_use
 
 MOST = 8
 _ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
+_MOVES = re.compile(r"\s+(?:is now|moves? to)\s+", re.I)
 
 
 def completions(rig: Rig, line: str) -> tuple[str, ...]:
     """Whole lines that begin as this one does, likeliest first."""
-    *done, current = _ARROW.split(line)
+    moves = not _ARROW.search(line) and _MOVES.search(line) is not None
+    *done, current = (_MOVES if moves else _ARROW).split(line)
     head = line[: len(line) - len(current)]
     role: Role = "goal" if done else "source"
     if find_length(current) or "," in current:
@@ -24,7 +26,7 @@ def completions(rig: Rig, line: str) -> tuple[str, ...]:
     result = [*_names(rig, current, role, taken), *_sockets(rig, current, role, taken)]
     if role == "source" and _find_gear(rig, current):
         result.insert(0, f"{current.rstrip()} > ")
-    elif role == "goal" and _find_gear(rig, current):
+    elif role == "goal" and not moves and _find_gear(rig, current):
         unit = "ft" if rig.length_unit == "ft" else "m"
         result += [f"{current.rstrip()}, {length} {unit}" for length in ((30, 60) if unit == "ft" else (10, 20))]
     whole = (head + entry for entry in result)

@@ -256,6 +256,9 @@ class Directory:
         known |= {name: (gear,) for name, gear in self.by_name.items()}
         for count in range(len(words), 0, -1):
             name, rest = " ".join(words[:count]), tuple(words[count:])
+            if name in self.new_gear:
+                # "Small mixer" is no slip for the desk's "main mixer".
+                continue
             for taken in self._near(name, known):
                 if any(self._is_another(gear, rest) or self._is_second(gear, rest) for gear in known[taken]):
                     continue

@@ -9,6 +9,7 @@ from itertools import chain, islice, zip_longest
 from ruvak.core.analyse import quick_findings
 from ruvak.core.entry.hosts import hosts_for
 from ruvak.core.entry.line_ends import End, links_of
+from ruvak.core.entry.phantom import switch_phantom, wants_phantom
 from ruvak.core.entry.wanted import Through, Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.parts.library import embed, library
@@ -18,8 +19,7 @@ from ruvak.core.pieces.pool import Pool, Ways, data_of, pool_for
 from ruvak.core.pieces.practice import misuses_di, practice_cost
 from ruvak.core.pieces.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.connectors import SHAPES, fits
-from ruvak.core.rig.controls import phantom_settings
-from ruvak.core.rig.edits import Edit, Op, PutThing, SetField, replay, set_setting
+from ruvak.core.rig.edits import Edit, Op, PutThing, replay
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.rig.prune import sub_rig
@@ -287,8 +287,8 @@ class Proposer:
         note = "; ".join([*(["phantom"] if "phantom" in wanted.options else []), *([said] if said else [])])
         pieces = tuple(dict.fromkeys(item.id for item in wiring.route.items))
         run = Run(id=run_id, number=number, name=name, pieces=pieces, joins=wiring.route.joins, note=note)
-        phantom = "phantom" in wanted.options or _want_phantom(base, wiring.sources)
-        switches = tuple(_phantom_on(base, wiring.goals)) if phantom else ()
+        phantom = "phantom" in wanted.options or wants_phantom(base, wiring.sources)
+        switches = tuple(switch_phantom(base, wiring.goals, on=True)) if phantom else ()
         ops: tuple[Op, ...] = (
             *self._gear_ops(base, new),
             *(PutThing(kind="bonds", thing=bond) for bond in base.bonds[len(self.rig.bonds) :]),
@@ -462,25 +462,6 @@ def _straight(rig: Rig, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ..
         return False
     one, other = connector_at(rig, sources[0]).form, connector_at(rig, goals[0]).form
     return fits(one, other) and not one.startswith("xlr")
-
-
-def _want_phantom(rig: Rig, sources: tuple[Endpoint, ...]) -> bool:
-    """Whether a microphone here cannot do without: then nobody should have to say so."""
-    for source in sources:
-        for output in rig.part_of(source.owner).outputs:
-            if output.type == "balanced" and output.phantom is not None and source.connector in output.connectors:
-                return True
-    return False
-
-
-def _phantom_on(rig: Rig, goals: tuple[Endpoint, ...]) -> Iterator[SetField]:
-    """What switches phantom on at these sockets, where it can be and is not yet."""
-    for goal in goals:
-        gear = rig.owners_by_id[goal.owner]
-        if isinstance(gear, Gear):
-            for name in phantom_settings(rig.part_of(gear.id), (goal.connector,)):
-                if gear.settings.get(name) is not True:
-                    yield set_setting(gear.id, name, True)
 
 
 def _kinds(route: Route) -> tuple[tuple[str, ...], tuple[str, ...]]:

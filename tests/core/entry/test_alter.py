@@ -3,9 +3,11 @@
 import unittest
 
 from ruvak.core.analyse import analyse
+from ruvak.core.entry.complete import completions
 from ruvak.core.entry.reader import read
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.rig import Rig, Run
+from tests.support.rigs import demo_rig
 from tests.support.typed import typed_rig
 
 
@@ -60,6 +62,40 @@ class Altering(unittest.TestCase):
     def test_an_output_moves(self) -> None:
         self.assertEqual(self.at(self.after("desk aux 1 is now desk aux 4"), "Aux 1"), ["desk.aux4"])
 
+    def test_outputs_without_numbers_move_too(self) -> None:
+        self.rig = typed_rig("desk main L/R > two speakers, 10 m")
+        moved = self.after("desk main left is now desk matrix 2")
+        self.assertEqual(self.at(moved, "Main left"), ["desk.matrix2"])
+        both = self.after("desk main L/R is now desk matrix 1/2")
+        self.assertEqual(
+            [self.at(both, f"Main {side}") for side in ("left", "right")], [["desk.matrix1"], ["desk.matrix2"]]
+        )
+        swapped = self.after("swap desk main left and desk main right")
+        self.assertEqual(self.at(swapped, "Main left"), ["desk.main-right"])
+
+    def test_to_another_device_with_its_phantom(self) -> None:
+        self.rig = typed_rig("choir condenser > desk 8", "player > small mixer 5/6")
+        after = self.after("choir condenser is now small mixer 1")
+        self.assertEqual([str(end) for end in self.run_of(after, "Choir condenser").ends][-1], "small-mixer.mic1")
+        self.assertEqual([run.findings[0].grade for run in analyse(after).runs], ["clear", "clear"])
+
+    def test_why_it_cannot_move_is_said(self) -> None:
+        for line, words in (
+            ("lectern is now desk aux 2", "does not fit at Desk aux 2"),
+            ("keys is now desk 14", "not as many sockets"),
+            ("lectern moves to", "Say which socket"),
+            ("lectern is now a", "Say which socket"),
+        ):
+            with self.subTest(line):
+                self.assertIn(words, read(self.rig, line).problems[0].sentence)
+
+    def test_where_to_is_completed(self) -> None:
+        self.assertEqual(completions(self.rig, "lectern moves to de")[0], "lectern moves to Desk")
+        offered = completions(self.rig, "lectern moves to Desk ")
+        self.assertIn("lectern moves to Desk 9", offered)
+        self.assertNotIn("lectern moves to Desk 8", offered)
+        self.assertFalse(any(" m" in line.removeprefix("lectern moves") for line in offered))
+
     def test_a_socket_in_use_is_not_taken_and_swapping_is_offered(self) -> None:
         (problem,) = read(self.rig, "desk 7 is now desk 8").problems
         self.assertIn("in use by “Choir condenser”", problem.sentence)
@@ -81,6 +117,18 @@ class Altering(unittest.TestCase):
                 self.assertEqual([after.part_of(piece).id for piece in run.pieces], pieces)
                 self.assertEqual(run.number, self.run_of(self.rig, name).number)
                 self.assertIn(analyse(after).runs[0].findings[0].grade, ("clear", "watch"))
+
+    def test_microphones_change_on_the_same_stage_box_with_phantom_as_they_want_it(self) -> None:
+        self.rig = demo_rig("midwinter-concert")
+        before = self.run_of(self.rig, "Choir 4")
+        condenser = self.after("choir 4 is now a gooseneck")
+        after = self.run_of(condenser, "Choir 4")
+        self.assertEqual((after.pieces, after.joins[-1]), (before.pieces, before.joins[-1]))
+        (desk,) = (gear for gear in condenser.gear if gear.id == "desk")
+        self.assertIs(desk.settings.get("phantom8"), True)
+        self.rig = condenser
+        (desk,) = (gear for gear in self.after("choir 4 is now a vocal mic").gear if gear.id == "desk")
+        self.assertIs(desk.settings.get("phantom8"), False)
 
     def test_what_its_runs_cannot_take_is_refused(self) -> None:
         (problem,) = read(self.rig, "wedge is now a passive speaker").problems

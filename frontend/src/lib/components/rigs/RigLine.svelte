@@ -51,11 +51,11 @@
 			<a href="/api/rigs/{rig.id}/netlists" download>SPICE netlists</a>
 			<button type="button" aria-label="Delete {rig.name}" onclick={() => (asking = 'delete')}>Delete</button>
 		</span>
+		<p class="holds">
+			{#each holds as words (words)}<span>{words}</span>{/each}
+			{#if rig.last_change}<span class="last">last: {rig.last_change}, {rig.changed_by}</span>{/if}
+		</p>
 	</div>
-	<p class="holds">
-		{#each holds as words (words)}<span>{words}</span>{/each}
-		{#if rig.last_change}<span class="last">last: {rig.last_change}, {rig.changed_by}</span>{/if}
-	</p>
 	{#if asking === 'copy'}
 		<form class="asked" aria-label="Copy {rig.name}" onsubmit={(event) => void copy(event)}>
 			<label class="field">
@@ -86,6 +86,7 @@
 
 <style>
 	.holds {
+		grid-column: 1 / -1;
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.1rem 1.2rem;
@@ -160,6 +161,7 @@
 		}
 		.doing {
 			grid-column: 1 / -1;
+			grid-row: 4;
 		}
 	}
 </style>

@@ -61,7 +61,7 @@
 		</div>
 		<InPlace {rig} {run} />
 		{#key run.run}<Pieces {rig} {run} />{/key}
-		{#if named}<RunFacts run={named} />{/if}
+		{#if named}<RunFacts {rig} run={named} />{/if}
 		<div class="details"><Details {rig} {run} after={preview?.after ?? null} /></div>
 	</div>
 	<Bench {state} {run} />

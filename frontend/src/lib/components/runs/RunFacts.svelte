@@ -1,15 +1,18 @@
-<!-- What a run is called, its number and its note, and the way to delete it. -->
+<!-- What a run is called, its number and its note; moving it, changing its device, deleting it. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { set } from '../../domain/ops';
+	import { deviceOf } from '../../domain/device-of';
 	import { deleteRuns } from '../../domain/together';
 	import { getDesk } from '../../state/desk.svelte';
 	import { showSaved } from '../controls/saved-value';
 
-	let { run }: { run: Schemas['Run'] } = $props();
+	let { rig, run }: { rig: Schemas['Rig']; run: Schemas['Run'] } = $props();
 	const desk = getDesk();
 	const settled = $derived(desk.sync.queued === 0);
 	const MOST = 9999;
+
+	const device = $derived(deviceOf(rig, run));
 
 	function rename(field: HTMLInputElement): void {
 		const name = field.value.trim();
@@ -63,14 +66,31 @@
 			onchange={(event) => annotate(event.currentTarget)}
 		/></label
 	>
-	<button type="button" class="btn preset-tonal" onclick={() => void desk.sync.edit(deleteRuns([run]))}
-		>Delete run</button
-	>
+	<div class="acts">
+		<button type="button" class="btn preset-tonal" onclick={() => (desk.suggested = `${run.name} moves to `)}
+			>Move…</button
+		>
+		{#if device}
+			<button
+				type="button"
+				class="btn preset-tonal"
+				onclick={() => (desk.suggested = `${device.name} is now a `)}>Change device…</button
+			>
+		{/if}
+		<button type="button" class="btn preset-tonal" onclick={() => void desk.sync.edit(deleteRuns([run]))}
+			>Delete run</button
+		>
+	</div>
 </div>
 
 <style>
 	.facts {
 		align-items: end;
+	}
+	.acts {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.5rem;
 	}
 	.number input {
 		width: 4.5rem;
