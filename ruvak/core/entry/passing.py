@@ -14,6 +14,7 @@ from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, Rig, connectors_in_use
 
 PASSING = ("return", "returns", "send", "sends")
+_SIZE = re.compile(r"(?P<ways>\d+)[\s-]*(?:way|channel|ch|line|send|core|pair)s?\s+(?P<name>\D.*)", re.I)
 ASSUMED_MULTICORE_M = 20.0
 """How long a multicore is that nobody has yet, where the line does not say: a hall from desk to stage."""
 
@@ -30,21 +31,23 @@ class Passing:
             item = self.built_in(piece)
             if item is not None:
                 self._enlarge(item, piece)
-            elif (part := self.part_of(piece)) is not None:
+                continue
+            need_m = piece.length_m or length_m or ASSUMED_MULTICORE_M
+            if (part := self.part_of(piece, need_m)) is not None:
                 title = " ".join(_words_before_places(piece))
                 brought = KitItem(
                     id=_free_id(self.context.rig, title),
                     tag=title[:1].upper() + title[1:],
                     part=part.id,
-                    length_m=_length_of(part, piece.length_m or length_m or ASSUMED_MULTICORE_M),
+                    length_m=_length_of(part, need_m),
                     owned=False,
                 )
                 self.context.go_on_with(embed(self.context.rig.with_fields(kit=(*self.context.rig.kit, brought))))
 
     def _enlarge(self, item: KitItem, piece: Piece) -> None:
         """Of a multicore that is still to be got, a larger one where the line names a place that it lacks."""
-        words = plain(expand_ranges(plain(piece.text))).split()
-        places = tuple(word for word in words if word.isdigit() or word in PASSING)
+        size, words = _words_of(piece)
+        places = (*size, *(word for word in words if word.isdigit() or word in PASSING))
         if item.owned or sockets(self.context.rig.part_of(item.id), places, "through").unknown is None:
             return
         have = {connector.id for connector in self.context.rig.part_of(item.id).connectors}
@@ -55,10 +58,12 @@ class Passing:
         kit = tuple(after if each.id == item.id else each for each in self.context.rig.kit)
         self.context.go_on_with(embed(self.context.rig.with_fields(kit=kit)))
 
-    def part_of(self, piece: Piece) -> Part | None:
-        """The smallest multicore of the library that a piece of a line may mean, with the places it names."""
-        places = [word for word in plain(expand_ranges(plain(piece.text))).split() if word.isdigit()]
-        kinds = [word for word in plain(piece.text).split() if word in PASSING]
+    def part_of(self, piece: Piece, need_m: float = 0.0) -> Part | None:
+        """The smallest multicore of the library that a piece of a line may mean, with the places it names; before it
+        comes what is made as long as is needed."""
+        size, words = _words_of(piece)
+        places = [*size, *(word for word in words if word.isdigit())]
+        kinds = [word for word in words if word in PASSING]
         title = " ".join(_words_before_places(piece))
         fitting = [
             part
@@ -67,11 +72,11 @@ class Passing:
             and len(part.connectors) > MOST_CONNECTORS
             and sockets(part, (*kinds, *places), "through").unknown is None
         ]
-        return min(fitting, key=lambda part: len(part.connectors), default=None)
+        return min(fitting, key=lambda part: (max(part.stock_lengths_m) < need_m, len(part.connectors)), default=None)
 
     def built_in(self, piece: Piece) -> KitItem | None:
         """What is built in, or a multicore of the rig, by the first words of a piece of a line."""
-        words = plain(expand_ranges(plain(piece.text))).split()
+        _, words = _words_of(piece)
         for count in range(len(words), 0, -1):
             name = " ".join(words[:count])
             if name in self.context.directory.by_name:
@@ -98,7 +103,7 @@ class Passing:
         """What is built in, with the entries this run takes: `wide` of them, the line naming `many` altogether."""
         result = []
         for item, piece in passed:
-            words = plain(expand_ranges(plain(piece.text))).split()
+            _, words = _words_of(piece)
             part = self.context.rig.part_of(item.id)
             places = [word for word in words if word.isdigit()]
             kinds = [word for word in words if word in PASSING]
@@ -117,8 +122,15 @@ class Passing:
         return tuple(result)
 
 
+def _words_of(piece: Piece) -> tuple[tuple[str, ...], list[str]]:
+    """How many lines it has, where the first words say so ("16-way multicore"), and its other words."""
+    text = plain(expand_ranges(plain(piece.text)))
+    sized = _SIZE.fullmatch(text)
+    return ((sized["ways"],), sized["name"].split()) if sized else ((), text.split())
+
+
 def _words_before_places(piece: Piece) -> list[str]:
-    words = plain(expand_ranges(plain(piece.text))).split()
+    _, words = _words_of(piece)
     stop = next((at for at, word in enumerate(words) if word.isdigit() or word in PASSING), len(words))
     while stop > 1 and words[stop - 1] in ("ch", "chan", "channel", "channels", "line", "lines", "pair", "no"):
         stop -= 1

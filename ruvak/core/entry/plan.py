@@ -71,12 +71,16 @@ class Planner:
         passed: list[tuple[KitItem, Piece]] = []
         boxes: list[NamedPiece] = []
         sources = [self._source(piece, boxes) for piece in _split_sum(first, last)]
-        said_of_one = any(piece.length_m is not None for piece in middle)
-        self.passing.bring(middle, None if said_of_one else length_m)
-        if len(self.context.rig.kit) > boxes_before:
+        said = [piece.length_m for piece in middle if piece.length_m is not None]
+        said_of_one = bool(said)
+        whole_line = sentence.length is not None and said != [length_m]
+        self.passing.bring(middle, length_m if whole_line or not said_of_one else None)
+        if len(self.context.rig.kit) > boxes_before and not said_of_one:
             # The length stated is that of the multicore.
             length_m = None
         named = [*boxes, *(thing for piece in middle if (thing := self._way(piece, passed)) is not None)]
+        if passed and said_of_one:
+            length_m = sum(thing.length_m or 0.0 for thing in named if thing.behind == 0) or None
         built_in = self.passing.built_in(last)
         goal = None if built_in else self.ends.read_or_desk(last, "goal")
         if built_in:
@@ -175,7 +179,7 @@ class Planner:
         if thing is None:
             sentence = self._no_way(piece)
             raise problem("unknown_way", piece, sentence)
-        return replace(thing, length_m=piece.length_m)
+        return replace(thing, length_m=piece.length_m, behind=len(passed))
 
     def _no_way(self, piece: Piece) -> str:
         """Why nothing passes what stands between two arrows."""

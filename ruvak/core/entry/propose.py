@@ -10,7 +10,8 @@ from ruvak.core.analyse import quick_findings
 from ruvak.core.entry.hosts import hosts_for
 from ruvak.core.entry.line_ends import End, links_of
 from ruvak.core.entry.phantom import switch_phantom, wants_phantom
-from ruvak.core.entry.wanted import Through, Wanted
+from ruvak.core.entry.stretches import through_routes
+from ruvak.core.entry.wanted import Wanted
 from ruvak.core.judge.finding import SEVERITY, Finding, Grade
 from ruvak.core.parts.library import embed, library
 from ruvak.core.pieces.cures import cures, ids_of, pad_loss_db
@@ -20,13 +21,11 @@ from ruvak.core.pieces.practice import misuses_di, practice_cost
 from ruvak.core.pieces.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.connectors import SHAPES, fits
 from ruvak.core.rig.edits import Edit, Op, PutThing, replay
-from ruvak.core.rig.part import Part
-from ruvak.core.rig.points import Contact, Endpoint
+from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.prune import sub_rig
 from ruvak.core.rig.rig import Gear, Join, Rig, Run
-from ruvak.core.trace.layout import inside_links
 from ruvak.core.trace.run_ends import ends_of
-from ruvak.core.trace.trace import Trace, connector_at, merge_groups, points_of, trace
+from ruvak.core.trace.trace import Trace, connector_at, trace
 
 ASSUMED_REACH_M = 3.0
 """How far a lead has to reach where the line does not say: a lead beside the desk, common practice."""
@@ -372,7 +371,7 @@ class Proposer:
             else:
                 result = chain((first,), result)
         elif wanted.through:
-            result = _through(pool, wanted.through, sources, goals, need_m)
+            result = through_routes(pool, wanted.through, sources, goals, need_m, wanted.named)
         else:
             result = routes(pool, sources, goals, need_m)
         for route in islice(result, LOOKED_AT_FOR_NAMED):
@@ -500,43 +499,3 @@ def _with(rig: Rig, route: Route, run: Run) -> Rig:
     have = set(rig.owners_by_id)
     items = tuple(dict.fromkeys(item for item in route.items if item.id not in have))
     return embed(rig.with_fields(kit=(*rig.kit, *items), runs=(*rig.runs, run)))
-
-
-def _through(
-    pool: Pool, through: tuple[Through, ...], sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
-) -> Iterator[Route]:
-    """To what is built in, through it, and on from there; the stated length is that of the first stretch."""
-    first, *rest = through
-    if len(sources) == len(first.entries) or len(sources) == 1:
-        exits = tuple(exit_of(pool.rig.part_of(first.item.id), entry) for entry in first.entries)
-        for before in islice(routes(pool, sources, first.entries, need_m), LOOKED_AT):
-            spoken_for = {item.id for item in before.items}
-            free = tuple(item for item in pool.free if item.id not in spoken_for)
-            taken = Pool(pool.rig, free, pool.first, pool.through, spoken_for=frozenset(spoken_for))
-            for after in islice(_onward(taken, tuple(rest), exits, goals), 8):
-                yield Route((*before.items, first.item, *after.items), (*before.joins, *after.joins))
-
-
-def _onward(
-    pool: Pool, rest: tuple[Through, ...], exits: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]
-) -> Iterator[Route]:
-    if rest:
-        yield from _through(pool, rest, exits, goals, 0.0)
-    elif not goals:
-        yield Route((), ())
-    else:
-        yield from routes(pool, exits, goals, 0.0)
-
-
-def exit_of(part: Part, entry: Endpoint) -> Endpoint:
-    """Where signal that enters a built-in part comes out again; the entry itself if nowhere."""
-    joined = merge_groups(points_of(part), ((link.a, link.b) for link in inside_links(part, screens=False)))
-    groups: dict[str, set[str]] = {}
-    for point, group in joined.items():
-        if isinstance(point, Contact) and (point.connector != entry.connector or point.contact not in ("1", "shell")):
-            groups.setdefault(point.connector, set()).add(group)
-    signal = groups.get(entry.connector, set())
-    for connector in part.connectors:
-        if connector.id != entry.connector and groups.get(connector.id, set()) & signal:
-            return Endpoint(entry.owner, connector.id)
-    return entry

@@ -36,6 +36,8 @@ class NamedPiece:
     item: str | None = None
     length_m: float | None = None
     """How long it is, where that is said of it alone."""
+    behind: int = 0
+    """How many of the built-in lines that the run passes stand before it."""
 
 
 def named_routes(
