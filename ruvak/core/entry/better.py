@@ -22,11 +22,16 @@ def find_better(rig: Rig, reading: Reading, read: Callable[[str], Reading]) -> B
     if line is None or grade is Grade.CLEAR:
         return None
     other = read(line)
-    # Without a device that the line passes it is another plan, not a better wiring of this one.
-    if len(other.runs) != len(reading.runs) or SEVERITY[_worst(other)] <= SEVERITY[grade]:
+    # Without a device that the line passes, or its USB box, it is another plan, not a better wiring of this one.
+    if _devices(other) != _devices(reading) or SEVERITY[_worst(other)] <= SEVERITY[grade]:
         return None
     pieces = tuple(piece.words for run in other.runs for piece in run.pieces)
     return Better(line=line, grade=_worst(other), pieces=pieces)
+
+
+def _devices(reading: Reading) -> list[set[str]]:
+    """The devices at the ends of each run."""
+    return [{end.owner for end in (*run.sources, *run.goals)} for run in reading.runs]
 
 
 def _worst(reading: Reading) -> Grade:

@@ -1,7 +1,7 @@
 """A typed line taken apart: pieces between arrows, the length, the options. Nothing is looked up here."""
 
 import re
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from ruvak.core.entry.words import Length, bare_length, find_length
 
@@ -44,6 +44,10 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     arrow = _BACK if backwards else _ARROW if _ARROW.search(text) else _WORDS_FOR_ARROW
     pieces = _split(text, arrow, between)
     sentence = Sentence(pieces, int(number[1]) if number else None, length, arrows=len(pieces) - 1)
+    for at, piece in enumerate(pieces[1:-1], 1):
+        if not piece.text and piece.length_m is not None:
+            # "> 10 m lead >", of which the length has taken the word with it.
+            pieces[at] = replace(piece, text="lead")
     if backwards:
         sentence.pieces.reverse()
     if pieces:

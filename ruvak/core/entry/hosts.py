@@ -11,10 +11,11 @@ COMPUTER = "laptop-headphone-trs35"
 """The part a computer is taken for where nobody says which."""
 
 
-def hosts_for(rig: Rig, new: Iterable[Gear]) -> tuple[dict[str, Gear], tuple[Bond, ...]]:
+def hosts_for(rig: Rig, new: Iterable[Gear], typed: Gear | None = None) -> tuple[dict[str, Gear], tuple[Bond, ...]]:
     """The same new devices by id, with their computers, and the metal of the USB leads between them.
 
-    A computer that the rig or the line has already is taken where there is only one.
+    `typed`: the computer that the line names. Else one that the rig or the line has already is taken where it is the
+    only one.
     """
     gear = {device.id: device for device in new}
     parts = {**library(), **rig.parts_by_id}
@@ -22,9 +23,11 @@ def hosts_for(rig: Rig, new: Iterable[Gear]) -> tuple[dict[str, Gear], tuple[Bon
     for device in list(gear.values()):
         if not usb_plugs(parts[device.part]) or device.host is not None:
             continue
-        computers = [one for one in (*rig.gear, *gear.values()) if _is_computer(parts[one.part])]
+        computers = [one for one in (*rig.gear, *gear.values()) if is_computer(parts[one.part])]
         name = f"Computer of {device.name[:100]}"
-        host = computers[0] if len(computers) == 1 else Gear(id=f"{device.id[:50]}-computer", name=name, part=COMPUTER)
+        host = typed or (
+            computers[0] if len(computers) == 1 else Gear(id=f"{device.id[:50]}-computer", name=name, part=COMPUTER)
+        )
         if host.id not in rig.owners_by_id:
             gear[host.id] = host
         gear[device.id] = device.model_copy(update={"host": host.id})
@@ -33,5 +36,6 @@ def hosts_for(rig: Rig, new: Iterable[Gear]) -> tuple[dict[str, Gear], tuple[Bon
     return gear, tuple(bonds)
 
 
-def _is_computer(part: Part) -> bool:
+def is_computer(part: Part) -> bool:
+    """Whether it is a laptop, a desktop computer or the like."""
     return any(earthing.computer for earthing in part.earthings.values())

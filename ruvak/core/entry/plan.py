@@ -14,6 +14,7 @@ from ruvak.core.entry.line_ends import (
     speaks,
 )
 from ruvak.core.entry.lists import numbered
+from ruvak.core.entry.over_usb import without_usb
 from ruvak.core.entry.pairing import Pairing
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.wanted import Refused, Wanted, problem
@@ -48,6 +49,9 @@ class Planner:
         self.context.line = line
         sentence = parse(line, METRES_PER_UNIT[self.context.rig.length_unit])
         sentence.pieces[-1] = self._with_more_goals(sentence, self._with_features(sentence))
+        sentence, host, typed = without_usb(self.context.directory, sentence)
+        if host is not None:
+            self.context.corrections.append(f"“{typed}” is the USB lead between the two.")
         onward: tuple[str, str] | None = None
         for at, piece in enumerate(sentence.pieces[1:-1], 1):
             if (device := self._device(piece)) is not None:
@@ -96,6 +100,7 @@ class Planner:
                 length_m=length_m,
                 options=options,
                 named=tuple(named),
+                host=host,
             )
             for run in runs
         )

@@ -166,7 +166,7 @@ class Proposer:
             kept = tuple(brought.pop(item.id, item) for item in base.kit)
             base = embed(base.with_fields(kit=(*kept, *brought.values())))
         if new:
-            new, bonds = hosts_for(self.rig, new.values())
+            new, bonds = hosts_for(self.rig, new.values(), wanted.host)
             base = embed(base.with_fields(gear=(*base.gear, *new.values()), bonds=(*base.bonds, *bonds)))
         # What the line names by its tag is preferred to what would do as well.
         signal = data_of(base, (socket for end in wanted.sources for choice in end.choices[:1] for socket in choice))

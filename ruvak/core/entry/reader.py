@@ -18,6 +18,7 @@ from ruvak.core.entry.suggest import suggest_lines
 from ruvak.core.entry.wanted import Refused, Wanted, by_other_outputs
 from ruvak.core.entry.words import plain
 from ruvak.core.rig.edits import Edit, apply
+from ruvak.core.rig.part import usb_plugs
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import family_of
 from ruvak.core.rig.rig import Rig
@@ -135,6 +136,8 @@ class _Reader:
 def _name(wanted: Wanted) -> str:
     """The source's name; of a desk's many outputs the socket's, since that is what the tape would say."""
     first = wanted.sources[0]
+    if wanted.host is not None and usb_plugs(first.part):
+        return wanted.host.name
     if len(first.part.outputs) <= MANY_OUTPUTS:
         return first.gear.name
     ids = [end.connector for end in first.choices[0]]

@@ -8,7 +8,7 @@ from ruvak.core.entry.reading import ProblemCode, ReadProblem
 from ruvak.core.pieces.named import NamedPiece
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import family_of
-from ruvak.core.rig.rig import KitItem
+from ruvak.core.rig.rig import Gear, KitItem
 
 
 class Refused(Exception):
@@ -45,6 +45,8 @@ class Wanted:
     comma."""
     goal_beside: End | None = None
     """A second destination device of the same run: one stereo socket to two speakers."""
+    host: Gear | None = None
+    """The computer that the line names before or behind its USB box."""
 
     @property
     def goals(self) -> tuple[End, ...]:

@@ -14,7 +14,7 @@ _ABOUT = r"(?:about|approx\.?|approximately|around|roughly|ca\.?|circa|~|\N{ALMO
 _UNIT = "|".join(sorted((re.escape(unit) for unit in UNITS), key=len, reverse=True))
 _LENGTH = re.compile(
     rf"(?<![\w.]){_ABOUT}(?P<number>-?\d+(?:[.,]\d+)?)\s*(?P<unit>{_UNIT})(?![\w])"
-    r"(?:\s*(?:lead|leads|cable|cables|long|away))?",
+    r"(?:\s*(?:leads?|cables?|long|away)\b)?",
     re.IGNORECASE,
 )
 

@@ -19,6 +19,19 @@ class Hosts(unittest.TestCase):
         rig = typed_rig("laptop > desk 1", "usb box > desk 5/6, 3 m")
         self.assertEqual([gear.host for gear in rig.gear if gear.part == "usb-sound-adapter"], ["laptop"])
 
+    def test_the_computer_a_line_names_before_or_behind_its_box_is_the_host(self) -> None:
+        rig = typed_rig("laptop > desk 1", "slides computer > usb lead > interface > desk 3/4")
+        (box,) = (gear for gear in rig.gear if gear.part == "interface-usb-two")
+        self.assertEqual((box.host, rig.runs[-1].name), ("slides-computer", "Slides computer"))
+        self.assertEqual(len(rig.runs), 2)
+        self.assertEqual([(str(bond.a), str(bond.b)) for bond in rig.bonds], [(box.id, "slides-computer")])
+        rig = typed_rig("desk aux 5/6 > interface > laptop")
+        self.assertEqual([gear.host for gear in rig.gear if gear.part == "interface-usb-two"], ["laptop"])
+
+    def test_a_socket_named_on_the_computer_is_what_the_line_starts_from(self) -> None:
+        rig = typed_rig("laptop headphones > interface > desk 3/4")
+        self.assertEqual([str(run.joins[0].a) for run in rig.runs], ["laptop.phones", "interface.out1"])
+
     def test_on_battery_it_floats_and_on_an_earthed_supply_it_hums(self) -> None:
         rig = typed_rig("usb box > 3.5 mm to two jacks > small mixer 5/6, 3 m")
         hums = {}
