@@ -114,45 +114,45 @@ def _named(rig: Rig, text: str) -> _Named:
 
 
 def _swap(rig: Rig, what: str, to: str) -> Change:
-    one = _named(rig, what)
-    if one.sockets is not None and number_of(to):
+    first = _named(rig, what)
+    if first.sockets is not None and number_of(to):
         # "swap desk 7 and 8"
-        to = f"{name_of(rig, one.sockets.gear)} {to}"
-    other = _named(rig, to)
-    if one.sockets is not None and other.sockets is not None:
-        ops = _moves(rig, one.sockets, other.sockets, swap=True)
-        return f"{_places(rig, one.sockets)} and {_places(rig, other.sockets)} are swapped.", ops
-    if len(one.runs) == 1 and len(other.runs) == 1:
-        first, second = (Sockets.of_goals(rig, runs[0]) for runs in (one.runs, other.runs))
-        ops = _moves(rig, first, second, swap=True)
-        return f"{one.runs[0].name} and {other.runs[0].name} are swapped at their destinations.", ops
+        to = f"{name_of(rig, first.sockets.gear)} {to}"
+    second = _named(rig, to)
+    if first.sockets is not None and second.sockets is not None:
+        ops = _moves(rig, first.sockets, second.sockets, swap=True)
+        return f"{_places(rig, first.sockets)} and {_places(rig, second.sockets)} are swapped.", ops
+    if len(first.runs) == 1 and len(second.runs) == 1:
+        here, there = (Sockets.of_goals(rig, runs[0]) for runs in (first.runs, second.runs))
+        ops = _moves(rig, here, there, swap=True)
+        return f"{first.runs[0].name} and {second.runs[0].name} are swapped at their destinations.", ops
     raise CannotChange(f"Name two sockets or two runs to swap: “{what}” and “{to}” are not two of a kind.")
 
 
 def _now(rig: Rig, what: str, to: str) -> Change:
-    one = _named(rig, what)
+    named = _named(rig, what)
     target = sockets_of(rig, Directory(rig), to)
-    if target is None and one.sockets is not None and number_of(to):
-        target = sockets_of(rig, Directory(rig), f"{name_of(rig, one.sockets.gear)} {to}")
+    if target is None and named.sockets is not None and number_of(to):
+        target = sockets_of(rig, Directory(rig), f"{name_of(rig, named.sockets.gear)} {to}")
     if target is not None:
-        if one.sockets is not None:
-            start, name = one.sockets, _places(rig, one.sockets)
-        elif len(one.runs) == 1:
-            start, name = Sockets.of_goals(rig, one.runs[0]), one.runs[0].name
+        if named.sockets is not None:
+            start, name = named.sockets, _places(rig, named.sockets)
+        elif len(named.runs) == 1:
+            start, name = Sockets.of_goals(rig, named.runs[0]), named.runs[0].name
         else:
-            raise CannotChange(f"“{what}” has {len(one.runs)} runs: name the run that moves.")
+            raise CannotChange(f"“{what}” has {len(named.runs)} runs: name the run that moves.")
         _refuse_taken(rig, start, target)
         return f"{name} moves to {_places(rig, target)}.", _moves(rig, start, target)
-    if one.gear is None:
+    if named.gear is None:
         raise CannotChange(f"“{to}” is neither a socket here nor a kind of device that “{what}” could become.")
     parts = Directory(rig).kinds_called(to)
     if not parts:
         raise CannotChange(f"“{to}” is neither a socket here nor a kind of device.")
     for part in parts:
-        ops = with_other_part(rig, one.gear, part)
+        ops = with_other_part(rig, named.gear, part)
         if ops is not None:
-            return f"{one.gear.name} is now a {_small(part)}; its runs stay.", ops
-    raise CannotChange(f"As a {_small(parts[0])} {one.gear.name} would fit none of the runs it has.")
+            return f"{named.gear.name} is now {_a(part)}; its runs stay.", ops
+    raise CannotChange(f"As {_a(parts[0])} {named.gear.name} would fit none of the runs it has.")
 
 
 def _ask_where(rig: Rig, what: str) -> str:
@@ -162,31 +162,31 @@ def _ask_where(rig: Rig, what: str) -> str:
 
 
 def _rename(rig: Rig, what: str, to: str) -> Change:
-    one = _named(rig, what)
+    named = _named(rig, what)
     name = to.strip().strip('"')[:120]
-    if one.gear is not None:
-        if any(gear.name == name and gear.id != one.gear.id for gear in rig.gear):
+    if named.gear is not None:
+        if any(gear.name == name and gear.id != named.gear.id for gear in rig.gear):
             raise CannotChange(f"There is a “{name}” already; choose another name.")
-        ops: list[Op] = [SetField(kind="gear", id=one.gear.id, field="name", value=name)]
+        ops: list[Op] = [SetField(kind="gear", id=named.gear.id, field="name", value=name)]
         ops += [
             SetField(kind="runs", id=run.id, field="name", value=name)
-            for run in one.runs
-            if plain(run.name) == plain(one.gear.name)
+            for run in named.runs
+            if plain(run.name) == plain(named.gear.name)
         ]
-        return f"{one.gear.name} is now called {name}.", tuple(ops)
-    if len(one.runs) != 1:
+        return f"{named.gear.name} is now called {name}.", tuple(ops)
+    if len(named.runs) != 1:
         raise CannotChange(f"“{what}” is not one device or run.")
-    return f"{one.runs[0].name} is now called {name}.", (
-        SetField(kind="runs", id=one.runs[0].id, field="name", value=name),
+    return f"{named.runs[0].name} is now called {name}.", (
+        SetField(kind="runs", id=named.runs[0].id, field="name", value=name),
     )
 
 
 def _delete(rig: Rig, what: str) -> Change:
-    one = _named(rig, what)
-    if one.sockets is not None:
-        runs = tuple(run for run in rig.runs if set(run.ends) & one.sockets.used(rig))
+    named = _named(rig, what)
+    if named.sockets is not None:
+        runs = tuple(run for run in rig.runs if set(run.ends) & named.sockets.used(rig))
     else:
-        runs = one.runs
+        runs = named.runs
     if not runs:
         raise CannotChange(f"No run is at “{what}”.")
     names = " and ".join(run.name for run in runs)
@@ -221,5 +221,7 @@ def _places(rig: Rig, sockets: Sockets) -> str:
     return f"{name_of(rig, sockets.gear)} {sockets.words}".strip()
 
 
-def _small(part: Part) -> str:
-    return part.name[:1].lower() + part.name[1:]
+def _a(part: Part) -> str:
+    """With its article, in the middle of a sentence."""
+    name = part.name[:1].lower() + part.name[1:]
+    return f"{'an' if name[:1] in 'aeiou' else 'a'} {name}"

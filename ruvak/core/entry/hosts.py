@@ -23,7 +23,7 @@ def hosts_for(rig: Rig, new: Iterable[Gear], typed: Gear | None = None) -> tuple
     for device in list(gear.values()):
         if not usb_plugs(parts[device.part]) or device.host is not None:
             continue
-        computers = [one for one in (*rig.gear, *gear.values()) if is_computer(parts[one.part])]
+        computers = [other for other in (*rig.gear, *gear.values()) if is_computer(parts[other.part])]
         name = f"Computer of {device.name[:100]}"
         host = typed or (
             computers[0] if len(computers) == 1 else Gear(id=f"{device.id[:50]}-computer", name=name, part=COMPUTER)
