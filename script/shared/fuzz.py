@@ -1,4 +1,5 @@
-"""Long fuzzing: random rigs against ngspice or through random edits, faulty files; what it finds becomes a fixture."""
+"""Long fuzzing: random rigs against ngspice or edited, faulty files, lines that change a rig; what it finds becomes a
+fixture."""
 
 import sys
 import time
@@ -6,13 +7,14 @@ from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from os import cpu_count
 
-from tests.support.fuzzing import Case, MakeUp, agree, agree_throughout, read, survive
+from tests.support.fuzzing import Case, MakeUp, agree, agree_throughout, change, read, survive
 
 KINDS: dict[str, Callable[[int], Case]] = {
     "ngspice": agree,
     "ngspice-throughout": agree_throughout,
     "edits": survive,
     "files": read,
+    "changes": change,
 }
 CASES = 10_000
 TELL_EVERY = 200

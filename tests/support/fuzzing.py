@@ -13,6 +13,7 @@ from ruvak.core.errors import RuvakError
 from ruvak.core.rig.edits import Edit, PutThing, apply
 from ruvak.core.rig.rig import Rig
 from tests.support.agreement import circuit_of, disagreements, some_points
+from tests.support.changes import fault_of
 from tests.support.figures import unfinite
 from tests.support.mutants import mutant, verdict_of
 from tests.support.random_rigs import random_rig
@@ -85,6 +86,12 @@ def read(seed: int) -> Case:
     document, done = mutant(seed)
     problem = verdict_of(document)
     return Case([f"seed {seed}: {problem} after {done}"] if problem else [], 0, False, ())
+
+
+def change(seed: int) -> Case:
+    """A random line that changes a rig and is neither done nor refused."""
+    problem = fault_of(seed)
+    return Case([f"seed {seed}: {problem}"] if problem else [], 0, False, ())
 
 
 def _survive(seed: int, rig: Rig) -> list[str]:

@@ -148,6 +148,8 @@ def _now(rig: Rig, what: str, to: str) -> Change:
     parts = Directory(rig).kinds_called(to)
     if not parts:
         raise CannotChange(f"“{to}” is neither a socket here nor a kind of device.")
+    if parts[0].id == named.gear.part:
+        raise CannotChange(f"{named.gear.name} is {_a(parts[0])} already.")
     for part in parts:
         ops = with_other_part(rig, named.gear, part)
         if ops is not None:
@@ -203,6 +205,8 @@ def _moves(rig: Rig, start: Sockets, target: Sockets, swap: bool = False) -> tup
     here, there = _places(rig, start), _places(rig, target)
     if not start.used(rig) and not (swap and target.used(rig)):
         raise CannotChange(f"Nothing is plugged in at {here}, so nothing moves.")
+    if start.used(rig) <= target.used(rig):
+        raise CannotChange(f"It is at {there} already, so nothing moves.")
     if len(start.places) != len(target.places):
         raise CannotChange(f"{here} and {there} are not as many sockets: name as many places as there are now.")
     raise CannotChange(f"What is plugged in at {here} does not fit at {there}: delete the run and type it anew.")

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from ruvak.core.entry.alter_moves import moved_join
-from ruvak.core.entry.line_ends import End, end_of
+from ruvak.core.entry.line_ends import End, end_of, speaks
 from ruvak.core.entry.names import has_many_sockets
 from ruvak.core.entry.phantom import switch_phantom, wants_phantom
 from ruvak.core.entry.propose import Built, Proposer
@@ -30,6 +30,8 @@ def with_other_part(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
     is_built_in = any(item.installed for run in mine for item in rig.kit if item.id in run.pieces)
     if is_built_in or (alike is not None and _signals(rig.part_of(gear.id)) & _signals(part)):
         return alike
+    if not all(_can_be_wired_anew(rig, run, gear, part) for run in mine):
+        return None
     after = gear.model_copy(update={"part": part.id, "settings": {}})
     parts = rig.parts if part.id in rig.parts_by_id else (*rig.parts, part)
     bare = rig.with_fields(
@@ -61,6 +63,12 @@ def with_other_part(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
         ops += [op for op in made.ops if not isinstance(op, PutThing)]
         ops.append(PutThing(kind="runs", thing=made.run.model_copy(update={"note": run.note}), at=rig.runs.index(run)))
     return tuple(ops)
+
+
+def _can_be_wired_anew(rig: Rig, run: Run, gear: Gear, part: Part) -> bool:
+    """Whether a run has one device at each end, and the part can stand at the end where the device stands."""
+    sources, goals = ({end.owner for end in ends_of(rig, run, side)} for side in ("out", "in"))
+    return len(sources) == len(goals) == 1 and speaks(part, "source" if gear.id in sources else "goal")
 
 
 def _with_like_plugs(rig: Rig, gear: Gear, part: Part, mine: list[Run]) -> tuple[Op, ...] | None:

@@ -85,6 +85,10 @@ class Altering(unittest.TestCase):
             ("keys is now desk 14", "not as many sockets"),
             ("lectern moves to", "Say which socket"),
             ("lectern is now a", "Say which socket"),
+            ("desk 7 is now desk 7", "nothing moves"),
+            ("lectern is now desk 7", "nothing moves"),
+            ("swap desk 7 and desk 7", "nothing moves"),
+            ("lectern is now a lectern mic", "already"),
         ):
             with self.subTest(line):
                 self.assertIn(words, read(self.rig, line).problems[0].sentence)
@@ -131,6 +135,11 @@ class Altering(unittest.TestCase):
         self.assertIs(desk.settings.get("phantom8"), False)
 
     def test_what_its_runs_cannot_take_is_refused(self) -> None:
+        """A run into two devices, and a device that cannot stand at that end at all, used to raise."""
+        self.rig = typed_rig("mic > splitter > desk 1 / recorder", "desk aux 1 > wedge, 10 m")
+        for line in ("mic is now a wireless", "wedge is now a ribbon mic", "recorder is now a lectern"):
+            self.assertIn("would fit none of the runs", read(self.rig, line).problems[0].sentence)
+        self.rig = typed_rig("desk aux 1 > wedge, 10 m")
         (problem,) = read(self.rig, "wedge is now a passive speaker").problems
         self.assertIn("would fit none of the runs", problem.sentence)
 
