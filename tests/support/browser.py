@@ -17,7 +17,7 @@ from ruvak.service.edits import Edits
 from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
 from ruvak.service.upkeep import migrate
-from script.shared.open_run import open_run
+from script.shared.open_run import open_run, wait_until_steady
 from script.shared.web_server import ARGUMENTS, CHROMIUM, WebServer
 from tests.support.database import new_database, process_at
 from tests.support.rigs import demo_rig
@@ -118,6 +118,12 @@ class BrowserTest(unittest.TestCase):
     def open_run(self, run: str) -> Locator:
         """Its line, opened by its address."""
         return open_run(self.page, run)
+
+    def click_steady(self, element: Locator) -> None:
+        """Brings it into sight and clicks when the list has stopped moving: a press that ends elsewhere is no click."""
+        element.scroll_into_view_if_needed()
+        wait_until_steady(element)
+        element.click()
 
     def expect_runs(self, count: int) -> None:
         """As the list counts them."""
