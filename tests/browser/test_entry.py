@@ -268,7 +268,8 @@ class Pasting(BrowserTest):
 
 class Legs(BrowserTest):
     def piece(self, tag: str) -> None:
-        self.page.get_by_role("group", name="Pieces of this run").get_by_role("button", name=tag, exact=True).click()
+        pieces = self.page.get_by_role("group", name="Pieces of this run")
+        self.click_steady(pieces.get_by_role("button", name=tag, exact=True))
 
     def test_swap_look_and_take(self) -> None:
         self.piece("A4")
@@ -284,7 +285,7 @@ class Legs(BrowserTest):
         self.assertEqual(self.rigs.export("lantern-evening").runs[0].pieces, ("adapter-7", "lead-31"))
 
     def test_insert_move_and_take_out(self) -> None:
-        self.page.get_by_role("button", name="Insert before M31").click()
+        self.click_steady(self.page.get_by_role("button", name="Insert before M31"))
         self.page.get_by_label("Find a lead").fill("pad, 20")
         self.page.locator(".choices li button").first.click()
         pieces = self.page.get_by_role("group", name="Pieces of this run")

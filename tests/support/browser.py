@@ -107,9 +107,14 @@ class BrowserTest(unittest.TestCase):
             self.trouble.append(f"asked for {url}")
 
     def open(self, path: str = "/") -> None:
-        """Goes to a station and waits for what it shows."""
+        """Goes to a station and waits for what it shows, until that has its sizes."""
         self.page.goto(f"{self.server.address}/#{path}")
-        self.page.locator("main h2, main article").first.wait_for()
+        shown = self.page.locator("main h2, main article").first
+        shown.wait_for()
+        opened = self.page.locator("main article.open")
+        if opened.count():
+            opened.locator(".details").wait_for()
+            wait_until_steady(opened)
 
     def run_card(self) -> Locator:
         """The demo's only run."""
