@@ -79,7 +79,7 @@ class List(BrowserTest):
         expect(page.locator("article[data-run='choir-4'] .number").first).to_have_text("40")
         opened.get_by_label("Note").fill("crackles")
         opened.get_by_label("Note").press("Enter")
-        expect(page.get_by_role("status")).to_contain_text("Saved")
+        expect(page.locator(".saved[role=status]")).to_contain_text("Saved")
         opened.get_by_label("Name").fill(" ")
         opened.get_by_label("Name").press("Enter")
         expect(opened.get_by_label("Name")).to_have_value("Choir high")
@@ -115,6 +115,8 @@ class List(BrowserTest):
         opened.locator(".details table").first.wait_for()
         page.mouse.move(600, 500)
         page.mouse.wheel(0, 250)
+        # The wheel is answered a frame later or more.
+        page.wait_for_function("document.querySelector('.list').scrollTop > 200")
         scrolled = page.locator(".list").evaluate("list => list.scrollTop")
         opened.get_by_label("Note").fill("crackles")
         opened.get_by_label("Note").press("Tab")

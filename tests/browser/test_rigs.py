@@ -54,7 +54,7 @@ class Rigs(BrowserTest):
         expect(self.row("Lantern Night")).to_be_visible()
         page.get_by_role("region", name="The open rig").get_by_label("Mains").select_option("60 Hz")
         page.get_by_label("Digital gear is aligned so that").select_option("ebu-r-68")
-        expect(page.get_by_role("status")).to_contain_text("Saved")
+        expect(page.locator(".saved[role=status]")).to_contain_text("Saved")
         page.get_by_label("Name").fill("  ")
         page.get_by_label("Name").blur()
         expect(page.get_by_label("Name")).to_have_value("Lantern Night")

@@ -38,7 +38,7 @@ class WholeRig(BrowserTest):
         page.get_by_label("Screens of balanced leads").select_option("lifted at the receiving end")
         page.get_by_label("The empty room (dBA)").fill("31")
         page.get_by_label("The empty room (dBA)").blur()
-        expect(page.get_by_role("status")).to_contain_text("Saved")
+        expect(page.locator(".saved[role=status]")).to_contain_text("Saved")
         page.get_by_title("Runs (R)").click()
         self.open_run("stream")
         expect(page.get_by_role("region", name="House rules")).to_contain_text("this house goes to 5.0")
