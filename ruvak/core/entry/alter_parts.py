@@ -19,7 +19,8 @@ from ruvak.core.trace.run_ends import ends_of
 
 
 def with_other_part(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
-    """The operations; None where some run of it leads nowhere then, or passes what is built in.
+    """The operations; None where some run of it leads nowhere then, or would have to be wired anew through what is
+    built in.
 
     Pieces that were to be got for a run alone, and that its new wiring does not use, go with it.
     """
@@ -39,7 +40,7 @@ def with_other_part(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
         parts=parts,
         runs=tuple(run for run in rig.runs if run not in mine),
     )
-    ops: list[Op] = [] if part.id in rig.parts_by_id else [PutThing(kind="parts", thing=part)]
+    ops = _put_part(rig, part)
     ops += changes("gear", gear, after)
     here = embed(bare)
     built: list[Built] = []
@@ -83,7 +84,7 @@ def _with_like_plugs(rig: Rig, gear: Gear, part: Part, mine: list[Run]) -> tuple
         if best is None:
             return None
         to[Endpoint(gear.id, connector.id)] = Endpoint(gear.id, best)
-    ops: list[Op] = [] if part.id in rig.parts_by_id else [PutThing(kind="parts", thing=part)]
+    ops = _put_part(rig, part)
     known = {setting.id for setting in part.settings}
     settings = {name: value for name, value in gear.settings.items() if name in known}
     ops += changes("gear", gear, gear.model_copy(update={"part": part.id, "settings": settings}))
@@ -96,6 +97,11 @@ def _with_like_plugs(rig: Rig, gear: Gear, part: Part, mine: list[Run]) -> tuple
         if wants or wants_phantom(rig, ends_of(rig, before, "out")):
             ops += switch_phantom(after, ends_of(after, run, "in"), on=wants)
     return tuple(ops)
+
+
+def _put_part(rig: Rig, part: Part) -> list[Op]:
+    """What brings the part into the rig, where it is not there yet."""
+    return [] if part.id in rig.parts_by_id else [PutThing(kind="parts", thing=part)]
 
 
 def _signals(part: Part) -> set[str | None]:
@@ -112,8 +118,7 @@ def _with_all_sockets(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None
         return None
     if not all(forms.get(name) == before[name] for name in used):
         return None
-    put: list[Op] = [] if part.id in rig.parts_by_id else [PutThing(kind="parts", thing=part)]
-    return (*put, *changes("gear", gear, gear.model_copy(update={"part": part.id})))
+    return (*_put_part(rig, part), *changes("gear", gear, gear.model_copy(update={"part": part.id})))
 
 
 def _wanted(rig: Rig, after: Rig, run: Run, gear: Gear, part: Part) -> Wanted:
