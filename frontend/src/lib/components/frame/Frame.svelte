@@ -14,6 +14,7 @@
 	import Rail from './Rail.svelte';
 	import type { StationViews } from './station-views';
 	import TopBar from './TopBar.svelte';
+	import { keepPress } from '../../state/press';
 	import { shortcuts } from '../../state/shortcuts';
 
 	const WATCH_MS = 1000;
@@ -48,7 +49,10 @@
 	});
 </script>
 
-<svelte:window onkeydown={(event) => shortcuts(event, desk, () => (helpOpen = !helpOpen))} />
+<svelte:window
+	onkeydown={(event) => shortcuts(event, desk, () => (helpOpen = !helpOpen))}
+	onpointerdown={keepPress}
+/>
 
 <!-- The address names what is on screen, so skipping moves the focus alone. -->
 <button type="button" class="skip" onclick={() => main?.focus()}>Skip to the runs</button>

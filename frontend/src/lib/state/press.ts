@@ -1,0 +1,25 @@
+/** How far a mouse may slip while it presses; whoever goes farther means to call the press off. */
+const SLIP_PX = 6;
+
+const PRESSED = 'button, a, label, summary, input[type=checkbox], input[type=radio]';
+
+/**
+ * Keeps a mouse press with what it began on, though a computed figure arrives meanwhile and moves the list: without
+ * this the button is released over something else and the press is lost. A finger's press is kept by the browser.
+ */
+export function keepPress(event: PointerEvent): void {
+	if (event.pointerType !== 'mouse' || event.button !== 0 || !(event.target instanceof Element)) return;
+	const pressed = event.target.closest(PRESSED);
+	if (!pressed) return;
+	const { pointerId, clientX, clientY } = event;
+	pressed.setPointerCapture(pointerId);
+	const released = new AbortController();
+	const move = (now: PointerEvent): void => {
+		if (Math.hypot(now.clientX - clientX, now.clientY - clientY) <= SLIP_PX) return;
+		released.abort();
+		if (pressed.hasPointerCapture(pointerId)) pressed.releasePointerCapture(pointerId);
+	};
+	window.addEventListener('pointermove', move, { signal: released.signal });
+	for (const ending of ['pointerup', 'pointercancel'])
+		window.addEventListener(ending, () => released.abort(), { signal: released.signal });
+}
