@@ -1,12 +1,21 @@
 """Rigs that are typed: lines into an empty one."""
 
 from functools import cache
+from pathlib import Path
 
 from ruvak.core.analyse import prepare
 from ruvak.core.entry.reader import read_all
 from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.rig import Rig
+
+_CORPUS = Path(__file__).parents[1] / "core" / "entry" / "empty_rig.txt"
+
+
+def corpus() -> list[tuple[str, ...]]:
+    """Lines typed into an empty rig, and what is expected of each; see the head of the file."""
+    lines = [line for line in _CORPUS.read_text(encoding="utf-8").splitlines() if line and not line.startswith("#")]
+    return [tuple(field.strip() for field in line.split(" || ")) for line in lines]
 
 
 @cache

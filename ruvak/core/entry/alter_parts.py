@@ -3,10 +3,11 @@
 from dataclasses import replace
 
 from ruvak.core.entry.alter_moves import moved_join
+from ruvak.core.entry.built import Built, RunLabel
 from ruvak.core.entry.line_ends import End, end_of, speaks
 from ruvak.core.entry.names import has_many_sockets
 from ruvak.core.entry.phantom import switch_phantom, wants_phantom
-from ruvak.core.entry.propose import Built, Proposer
+from ruvak.core.entry.propose import Proposer
 from ruvak.core.entry.sockets import Sockets, sockets, tokens
 from ruvak.core.entry.wanted import Wanted
 from ruvak.core.parts.library import embed
@@ -46,7 +47,7 @@ def with_other_part(rig: Rig, gear: Gear, part: Part) -> tuple[Op, ...] | None:
     built: list[Built] = []
     for run in mine:
         proposer = Proposer(here)
-        made = proposer.build(_wanted(rig, here, run, after, part), (run.id, run.number, run.name, run.note))
+        made = proposer.build(_wanted(rig, here, run, after, part), RunLabel(run.id, run.number, run.name, run.note))
         if made is None:
             return None
         built.append(made)

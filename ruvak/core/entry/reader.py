@@ -6,14 +6,16 @@ from dataclasses import replace
 from itertools import chain
 
 from ruvak.core.entry.alter import read_change
-from ruvak.core.entry.better import find_better
+from ruvak.core.entry.alternatives import find_better, list_others
+from ruvak.core.entry.built import Built, OtherWiring, Proposal, RunLabel, solve_together
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
 from ruvak.core.entry.plan import Planner
-from ruvak.core.entry.propose import Built, Proposal, Proposer, solved_together
+from ruvak.core.entry.propose import Proposer
 from ruvak.core.entry.reading import Reading, ReadProblem, ReadRun
 from ruvak.core.entry.rows import InputRow, line_of, note_of
 from ruvak.core.entry.run_reading import read_run
+from ruvak.core.entry.search import MOST_SOLVED
 from ruvak.core.entry.suggest import suggest_lines
 from ruvak.core.entry.wanted import Refused, Wanted, by_other_outputs
 from ruvak.core.entry.words import plain
@@ -25,6 +27,8 @@ from ruvak.core.rig.rig import Rig
 from ruvak.core.trace.trace import connector_at
 
 MOST_LINES = 200
+MOST_BESIDE = 2
+"""How many wirings are solved beside one whose pieces are named."""
 MANY_OUTPUTS = 3
 
 
@@ -34,7 +38,8 @@ def read(rig: Rig, line: str) -> Reading:
     reading = reader.read(line)
     if reading.problems or reading.changes:
         return reading
-    return reading.model_copy(update={"better": find_better(rig, reading, _Reader(rig).read)})
+    others = list_others(rig, line, reader.others) or find_better(rig, reading, _Reader(rig, most=MOST_BESIDE).read)
+    return reading.model_copy(update={"alternatives": others})
 
 
 def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: str) -> tuple[Reading, ...]:
@@ -51,9 +56,11 @@ def read_all(rig: Rig, text: str) -> tuple[Reading, ...]:
 
 
 class _Reader:
-    def __init__(self, rig: Rig, places: Mapping[str, frozenset[str]] | None = None) -> None:
-        """`places`: see Planner."""
-        self.rig, self._places = rig, places or {}
+    def __init__(self, rig: Rig, places: Mapping[str, frozenset[str]] | None = None, most: int = MOST_SOLVED) -> None:
+        """`places`: see Planner; `most`: how many wirings of a run are solved."""
+        self.rig, self._places, self._most = rig, places or {}, most
+        self.others: tuple[OtherWiring, ...] = ()
+        """Of the line that was read last, where all of its pieces were chosen here: what was solved besides."""
 
     def read(self, line: str, note: str = "") -> Reading:
         changed = read_change(self.rig, line)
@@ -92,6 +99,7 @@ class _Reader:
         """Every run of a line, stretch by stretch where it passes devices. Raises Refused."""
         rest: str | None = line
         proposals: list[Proposal] = []
+        passes = False
         while rest is not None:
             planner = Planner(self.rig, self._places)
             try:
@@ -103,12 +111,14 @@ class _Reader:
                 raise Refused(refused.problem.model_copy(update={"start": 0, "end": len(line)})) from None
             proposals += self._propose(wanted, sentence.number, line, note)
             corrections += planner.corrections
-            rest = onward
+            passes, rest = onward is not None or rest is not line, onward
+        if passes:
+            self.others = ()
         return proposals
 
     def _propose(self, wanted: tuple[Wanted, ...], number: int | None, line: str, note: str) -> list[Proposal]:
         """Every run's pieces; the reader goes on from the rig that has them."""
-        proposer = Proposer(self.rig)
+        proposer = Proposer(self.rig, self._most)
         all_built: list[Built] = []
         for index, entry in enumerate(wanted):
             taken = _find_socket_in_use(proposer.rig, proposer.users, entry)
@@ -118,19 +128,18 @@ class _Reader:
             first = number + index if number is not None else None
             next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
             name = _name(entry)
-            named = (_free_id(proposer.rig, name), next_number, name, note)
-            made = proposer.build(entry, named)
+            label = RunLabel(_free_id(proposer.rig, name), next_number, name, note)
+            made = proposer.build(entry, label)
             if made is None and (others := by_other_outputs(entry)) is not None:
                 # What is named on the way may fit a headphone socket and not the usual one.
-                made = proposer.build(others, named)
+                made = proposer.build(others, label)
             if made is None:
-                nearer = entry.length_m is not None and Proposer(self.rig).build(
-                    replace(entry, length_m=None), (_free_id(self.rig, name), next_number, name, note)
-                )
+                nearer = entry.length_m is not None and Proposer(self.rig).build(replace(entry, length_m=None), label)
                 raise Refused(_problem("no_route", line, _too_far(entry) if nearer else _no_route(entry)))
             all_built.append(made)
         self.rig = proposer.rig
-        return solved_together(all_built)
+        self.others = () if wanted[0].names_pieces else all_built[0].others
+        return solve_together(all_built)
 
 
 def _name(wanted: Wanted) -> str:

@@ -91,15 +91,17 @@ class ReadRun(Record):
     """Its conductors from source to destination."""
 
 
-class Better(Record):
-    """The same line without the pieces it names, where that comes out better."""
+class Alternative(Record):
+    """Another wiring of the same line: one that was solved and not chosen, or one without the pieces that are named."""
 
     line: str
     """What to type for it."""
-    grade: Grade
-    """Its worst grade."""
     pieces: tuple[str, ...]
     """What would be used instead, in words."""
+    finding: Finding
+    """Its worst finding."""
+    is_usual: bool
+    """Whether practice would take it, were nothing computed."""
 
 
 class Reading(Record):
@@ -120,5 +122,5 @@ class Reading(Record):
     changes: bool = False
     """Whether the line changes what is there instead of adding runs; `runs` are those that it touches, as they will
     be."""
-    better: Better | None = None
-    """Of a single line whose named pieces leave something wrong: what would do better."""
+    alternatives: tuple[Alternative, ...] = ()
+    """Of a single line: other wirings that were solved, best first; where it names pieces, what would do better."""

@@ -1,9 +1,11 @@
 """One run of a reading: from where to where, by which pieces, and what is said of it."""
 
-from ruvak.core.entry.propose import Proposal, SubRigResult, solve_runs
+from ruvak.core.entry.built import Proposal
 from ruvak.core.entry.reading import ReadPiece, ReadRun
+from ruvak.core.entry.solve_runs import SubRigResult, solve_runs
 from ruvak.core.judge.finding import Grade
 from ruvak.core.rig.edits import is_setting
+from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.trace.drawing import draw
@@ -53,7 +55,10 @@ def _reading(rig: Rig, run: Run, items: tuple[KitItem, ...], solved: SubRigResul
         goals=goals,
         from_words=words_of(rig, sources),
         to_words=words_of(rig, goals),
-        pieces=tuple(ReadPiece(item=item.id, words=_piece(rig, item), in_kit=item.owned) for item in items),
+        pieces=tuple(
+            ReadPiece(item=item.id, words=describe_piece(rig.part_of(item.id), item), in_kit=item.owned)
+            for item in items
+        ),
         new_gear=(),
         length_m=None,
         reach_assumed=False,
@@ -65,10 +70,11 @@ def _reading(rig: Rig, run: Run, items: tuple[KitItem, ...], solved: SubRigResul
     )
 
 
-def _piece(rig: Rig, item: KitItem) -> str:
+def describe_piece(part: Part, item: KitItem) -> str:
+    """Its tag where it is owned, what it is, and its length."""
     length = f", {item.length_m:g} m" if item.length_m else ""
     tag = f"{item.tag} " if item.owned else ""
-    return f"{tag}{rig.part_of(item.id).name}{length}"
+    return f"{tag}{part.name}{length}"
 
 
 def words_of(rig: Rig, ends: tuple[Endpoint, ...]) -> str:

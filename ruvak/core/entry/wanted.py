@@ -53,6 +53,11 @@ class Wanted:
         """Every destination; none where it is built in."""
         return tuple(end for end in (self.goal, self.goal_beside) if end is not None)
 
+    @property
+    def names_pieces(self) -> bool:
+        """Whether the line says what to use, so that practice has no say."""
+        return bool(self.named or self.parts or self.items)
+
 
 def by_other_outputs(wanted: Wanted) -> Wanted | None:
     """The same from the other sound outputs of its source, where the usual one was only taken for lack of another."""

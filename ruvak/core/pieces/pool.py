@@ -1,5 +1,6 @@
 """What may be used for a run: kit that is free, and library parts that would have to be borrowed or bought."""
 
+from collections import deque
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -90,24 +91,12 @@ class Pool:
             if part.kind != "gear" and carries(part, self.signal) and part.id not in installed
             if len(part.connectors) <= MOST_CONNECTORS
         )
-        if self.known and len(parts) == len(self.known.parts) and all(map(is_, parts, self.known.parts)):
-            return self.known
-        result = []
-        for part in parts:
-            entries = tuple(
-                Socket(connector.id, connector.form) for connector in part.connectors if connector.side != "out"
-            )
-            exits = tuple(
-                Socket(connector.id, connector.form) for connector in part.connectors if connector.side != "in"
-            )
-            if 0 < len(entries) <= 2 and exits:
-                result.append(Way(part.id, entries, exits, bool(part.cables), part.kind == "box"))
-            if 0 < len(exits) <= 2 and entries and _either_way(part):
-                result.append(Way(part.id, exits, entries, bool(part.cables), part.kind == "box"))
-        single = frozenset(way for way in result if len(way.entries) == 1 and len(way.exits) == 1)
-        twins = frozenset((*_twins(parts), *(part.id for part in parts if not part.proposed)))
-        plain = frozenset(way for way in single if way.part not in twins)
-        return Ways(parts, tuple(result), single, plain, twins)
+        known = (self.known, *_RECENT) if self.known is not None else tuple(_RECENT)
+        for ways in known:
+            if len(parts) == len(ways.parts) and all(map(is_, parts, ways.parts)):
+                return ways
+        _RECENT.append(_ways_through(parts))
+        return _RECENT[-1]
 
     @cached_property
     def ways(self) -> tuple[Way, ...]:
@@ -156,6 +145,27 @@ class Pool:
             made = (KitItem(id=id_, tag=tag, part=part, length_m=length, owned=False) for length in lengths)
             self._made_up[id_] = tuple(made)
         return self._made_up[id_]
+
+
+_RECENT: deque[Ways] = deque(maxlen=8)
+"""The ways found last: most rigs use the same parts, and those of one rig are read line after line."""
+
+
+def _ways_through(parts: tuple[Part, ...]) -> Ways:
+    result = []
+    for part in parts:
+        entries = tuple(
+            Socket(connector.id, connector.form) for connector in part.connectors if connector.side != "out"
+        )
+        exits = tuple(Socket(connector.id, connector.form) for connector in part.connectors if connector.side != "in")
+        if 0 < len(entries) <= 2 and exits:
+            result.append(Way(part.id, entries, exits, bool(part.cables), part.kind == "box"))
+        if 0 < len(exits) <= 2 and entries and _either_way(part):
+            result.append(Way(part.id, exits, entries, bool(part.cables), part.kind == "box"))
+    single = frozenset(way for way in result if len(way.entries) == 1 and len(way.exits) == 1)
+    twins = frozenset((*_twins(parts), *(part.id for part in parts if not part.proposed)))
+    plain = frozenset(way for way in single if way.part not in twins)
+    return Ways(parts, tuple(result), single, plain, twins)
 
 
 def carries(part: Part, signal: SignalClass | None) -> bool:

@@ -2,13 +2,14 @@
 
 from collections.abc import Iterator
 
+from ruvak.core.pieces.alike import contacts_joined
 from ruvak.core.pieces.cures import is_pad
 from ruvak.core.pieces.pool import Pool
 from ruvak.core.pieces.routes import Route
-from ruvak.core.rig.connectors import SHAPES, Form
+from ruvak.core.rig.connectors import SHAPES, Form, half_in_use
 from ruvak.core.rig.element import Element
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.rig.ports import SignalClass, UnbalancedOutput
 from ruvak.core.trace.trace import connector_at
 
@@ -24,23 +25,27 @@ _LINE: frozenset[SignalClass] = frozenset(("consumer-line", "professional-line")
 def practice_cost(
     pool: Pool, route: Route, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], chosen: bool = False
 ) -> float:
-    """What counts against a wiring, all of it common practice: a pad; an extension behind anything but a device's own
-    lead; a microphone into a line input; and of an unbalanced source what follows.
+    """What counts against a wiring, all of it common practice: an adapter that swaps two contacts; a pad; an
+    extension behind anything but a device's own lead; a microphone into a line input; and of an unbalanced source
+    what follows.
 
     Deviations, each for every line of it: it reaches a microphone input without a DI or isolator; leads that carry
     it unbalanced are longer than the venue's limit; an instrument goes into another box than a DI; a passive pickup
     goes into a line input. Preferences: a DI with a stage of its own for a passive pickup, one with a transformer for
     all else, of 10 megohm for a piezo; a DI before an isolator on the way to a microphone input; an instrument lead,
-    not a balanced one, from a two-contact socket. Where the pieces were `chosen` by
-    somebody only the preferences count, and which of a channel's two inputs it goes to.
+    not a balanced one, from a two-contact socket; a box for piezos not behind a coil. Where the pieces were `chosen` by
+    somebody only the preferences count, and which of a channel's two inputs it goes to. From a balanced output a lead
+    with a two-contact plug is unusual.
     """
-    extra = 0.0 if chosen else DEVIATION * _pads_and_extensions(pool, route, sources)
+    parts = [pool.parts[item.part] for item in route.items]
+    crossed = sum(part.kind == "adapter" and part.id not in pool.asked and _is_crossed(part) for part in parts)
+    extra = DEVIATION * (crossed if chosen else crossed + _pads_and_extensions(pool, route, sources))
     outputs = [output for source in sources for output in _unbalanced_outputs(pool, source)]
-    goal_signals = _input_signals(pool, goals)
+    goal_signals = _input_signals(pool, route, goals)
     if not outputs:
         from_microphones = all(_is_microphone(pool, source) for source in sources)
-        return extra + DEVIATION * (from_microphones and bool(goal_signals) and goal_signals <= _LINE)
-    parts = [pool.parts[item.part] for item in route.items]
+        astray = from_microphones and bool(goal_signals) and "microphone" not in goal_signals
+        return extra + DEVIATION * astray + PREFERENCE * _unbalancing_leads(pool, route, sources)
     boxes = [place for place, part in enumerate(parts) if carries_over(part)]
     carried_m = max(_unbalanced_m(pool, route, source) for source in sources)
     instrument = any(output.signal == "instrument" for output in outputs)
@@ -56,7 +61,8 @@ def practice_cost(
     coils = any(element.type == "inductor" for source in sources for element in _own(pool, source))
     unusual = _balanced_leads_from_two_contacts(pool, route, sources)
     unusual += line and bool(boxes) and not dis and goal_signals == {"microphone"}
-    unusual += passive and not coils and not any(_is_for_piezos(part) for part in parts)
+    for_piezos = any(_is_for_piezos(part) for part in parts)
+    unusual += passive and (2 * for_piezos if coils else not for_piezos)
     unusual += sum(any(element.type == "buffer" for element in part.elements) is not passive for part in dis)
     counted = [bare] if chosen else [*deviations, bare]
     return extra + DEVIATION * sum(counted) * len(sources) + PREFERENCE * unusual
@@ -94,6 +100,12 @@ def _pads_and_extensions(pool: Pool, route: Route, sources: tuple[Endpoint, ...]
     return sum(map(is_pad, parts)) + max(0, sum(map(_is_extension, parts)) - own_leads)
 
 
+def _is_crossed(part: Part) -> bool:
+    """Whether it leads a contact to another one of the same kind of connector."""
+    families = {SHAPES[connector.form].family for connector in part.connectors}
+    return len(families) == 1 and bool(contacts_joined(part)) and not part.elements
+
+
 def _is_extension(part: Part) -> bool:
     shapes = [SHAPES[connector.form] for connector in part.connectors]
     return (
@@ -107,14 +119,21 @@ def _is_extension(part: Part) -> bool:
 
 def _balanced_leads_from_two_contacts(pool: Pool, route: Route, sources: tuple[Endpoint, ...]) -> int:
     """Three-contact plugs in the source's two-contact sockets, where an instrument lead is made for them."""
-    forms = {join.a: join.b for join in route.joins}
     return sum(
-        connector_at(pool.rig, source).form is Form.TS635_SOCKET
-        and any(c.id == forms[source].connector and c.form is Form.TRS635_PLUG for c in pool.parts[part].connectors)
+        connector_at(pool.rig, source).form is Form.TS635_SOCKET and _plug_in(pool, route, source) is Form.TRS635_PLUG
         for source in sources
-        if source in forms
-        for part in [next((item.part for item in route.items if item.id == forms[source].owner), None)]
-        if part is not None
+    )
+
+
+def _unbalancing_leads(pool: Pool, route: Route, sources: tuple[Endpoint, ...]) -> int:
+    """Leads that ground the cold leg of a balanced output by a two-contact plug, though their other end has three."""
+    return sum(
+        connector_at(pool.rig, source).form is Form.TRS635_SOCKET
+        and _plug_in(pool, route, source) is Form.TS635_PLUG
+        and any(len(SHAPES[connector.form].contacts) > 2 for connector in pool.parts[item.part].connectors)
+        for source in sources
+        for item in route.items
+        if any(join.a == source and join.b.owner == item.id for join in route.joins)
     )
 
 
@@ -123,7 +142,7 @@ def misuses_di(pool: Pool, route: Route, goals: tuple[Endpoint, ...]) -> bool:
     dis = {item.id for item in route.items if is_di(pool.parts[item.part])}
     if not dis:
         return False
-    signals = _input_signals(pool, goals)
+    signals = _input_signals(pool, route, goals)
     into_line = bool(signals) and "microphone" not in signals
     xlr = {item.id for item in route.items if _takes_xlr(pool.parts[item.part])}
     return into_line or any(join.a.owner in xlr and join.b.owner in dis for join in route.joins)
@@ -158,10 +177,28 @@ def _unbalanced_outputs(pool: Pool, source: Endpoint) -> Iterator[UnbalancedOutp
             yield output
 
 
-def _input_signals(pool: Pool, goals: tuple[Endpoint, ...]) -> set[SignalClass]:
+def _input_signals(pool: Pool, route: Route, goals: tuple[Endpoint, ...]) -> set[SignalClass]:
+    """What the inputs are made for; of a combo socket the one of its two that the plug meets."""
     return {
         entry.signal
         for goal in goals
         for entry in pool.rig.part_of(goal.owner).inputs
-        if goal.connector in entry.connectors and entry.signal is not None
+        if goal.connector in entry.connectors
+        and entry.signal is not None
+        and (not isinstance(entry.hot, Contact) or entry.hot.contact in _contacts_met(pool, route, goal))
     }
+
+
+def _contacts_met(pool: Pool, route: Route, goal: Endpoint) -> tuple[str, ...]:
+    """The contacts of an input's socket that the plug put into it meets."""
+    return half_in_use(connector_at(pool.rig, goal).form, _plug_in(pool, route, goal))
+
+
+def _plug_in(pool: Pool, route: Route, socket: Endpoint) -> Form | None:
+    """The form of what a wiring plugs into a device's socket."""
+    mate = next((join.b if join.a == socket else join.a for join in route.joins if socket in (join.a, join.b)), None)
+    if mate is None:
+        return None
+    items = {item.id: pool.parts[item.part] for item in route.items}
+    part = items[mate.owner] if mate.owner in items else pool.rig.part_of(mate.owner)
+    return next(connector.form for connector in part.connectors if connector.id == mate.connector)

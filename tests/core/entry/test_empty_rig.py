@@ -2,16 +2,13 @@
 
 import unittest
 from collections.abc import Iterable
-from pathlib import Path
 
 from ruvak.core.analyse import analyse
 from ruvak.core.entry.reader import read, read_all
 from ruvak.core.judge.finding import SEVERITY, Grade
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.rig import Rig, Run
-from tests.support.typed import empty_rig, typed_rig
-
-LINES = Path(__file__).with_name("empty_rig.txt")
+from tests.support.typed import corpus, empty_rig, typed_rig
 
 
 def pieces_of(rig: Rig, run: Run) -> str:
@@ -28,10 +25,9 @@ class EmptyRig(unittest.TestCase):
     """Of so many lines one is solved as a whole rig too, whose grade must be the one that the line was given."""
 
     def test_every_line_is_planned_as_it_was_meant(self) -> None:
-        lines = [line for line in LINES.read_text(encoding="utf-8").splitlines() if line and not line.startswith("#")]
+        lines = corpus()
         self.assertGreater(len(lines), 450)
-        for place, entry in enumerate(lines):
-            line, *expected = (field.strip() for field in entry.split(" || "))
+        for place, (line, *expected) in enumerate(lines):
             with self.subTest(line):
                 reading = read(empty_rig(), line)
                 codes = [problem.code for problem in reading.problems]

@@ -39,6 +39,12 @@ class Practice(unittest.TestCase):
             ("desk phones > jack extension > headphones", DEVIATION),
             ("lapel > 3.5 mm extension > camera", 0.0),
             ("vocal > mic lead > desk mic 3, 50 m", 0.0),
+            ("vocal > XLR to TRS > interface 1", DEVIATION),
+            ("vocal > mic lead > interface 1", 0.0),
+            ("vocal > polarity adapter > desk mic 3", DEVIATION),
+            ("guitar > piezo di > desk mic 3", 2 * PREFERENCE),
+            ("desk aux 1 > TS to XLR > powered speaker", PREFERENCE),
+            ("desk aux 1 > TRS to XLR > powered speaker", 0.0),
         ):
             with self.subTest(line):
                 self.assertEqual(self.of(line), (cost, False))

@@ -4583,22 +4583,27 @@ export interface components {
             version: string;
         };
         /**
-         * Better
-         * @description The same line without the pieces it names, where that comes out better.
+         * Alternative
+         * @description Another wiring of the same line: one that was solved and not chosen, or one without the pieces that are named.
          */
-        Better: {
+        Alternative: {
             /**
              * Line
              * @description What to type for it.
              */
             line: string;
-            /** @description Its worst grade. */
-            grade: components["schemas"]["Grade"];
             /**
              * Pieces
              * @description What would be used instead, in words.
              */
             pieces: string[];
+            /** @description Its worst finding. */
+            finding: components["schemas"]["Finding"];
+            /**
+             * Is Usual
+             * @description Whether practice would take it, were nothing computed.
+             */
+            is_usual: boolean;
         };
         /**
          * ReadPiece
@@ -4776,10 +4781,11 @@ export interface components {
              */
             changes: boolean;
             /**
-             * @description Of a single line whose named pieces leave something wrong: what would do better.
-             * @default null
+             * Alternatives
+             * @description Of a single line: other wirings that were solved, best first; where it names pieces, what would do better.
+             * @default []
              */
-            better: components["schemas"]["Better"] | null;
+            alternatives: components["schemas"]["Alternative"][];
         };
         /**
          * LinesBody

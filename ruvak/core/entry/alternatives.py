@@ -1,0 +1,97 @@
+"""Other wirings of a typed line: what was solved and not chosen, or what would do better than the pieces it names.
+
+They stand beside the plan, never in its place.
+"""
+
+from collections.abc import Callable
+from itertools import islice
+
+from ruvak.core.entry.built import OtherWiring
+from ruvak.core.entry.grammar import parse
+from ruvak.core.entry.names import Directory
+from ruvak.core.entry.plan import option_of
+from ruvak.core.entry.reading import Alternative, Reading
+from ruvak.core.entry.run_reading import describe_piece
+from ruvak.core.entry.words import plain
+from ruvak.core.judge.finding import SEVERITY, Grade
+from ruvak.core.parts.library import library
+from ruvak.core.rig.part import Part
+from ruvak.core.rig.rig import KitItem, Rig
+from ruvak.core.units import METRES_PER_UNIT
+
+MOST = 3
+"""How many others are offered."""
+
+
+def list_others(rig: Rig, line: str, others: tuple[OtherWiring, ...]) -> tuple[Alternative, ...]:
+    """What was solved for a line that names no pieces, and not chosen; each with the line that asks for it."""
+    directory = Directory(rig)
+    result = (_offer(directory, line, other) for other in others)
+    return tuple(islice((entry for entry in result if entry is not None), MOST))
+
+
+def find_better(rig: Rig, reading: Reading, read: Callable[[str], Reading]) -> tuple[Alternative, ...]:
+    """The same ends without the named pieces, where their worst grade is milder.
+
+    None where nothing was named, something built in is passed through, or it is no better.
+    """
+    if not reading.runs or any(run.through for run in reading.runs):
+        return ()
+    grade = _worst(reading)
+    line = _with_pieces(reading.line, METRES_PER_UNIT[rig.length_unit], ())
+    if line is None or grade is Grade.CLEAR:
+        return ()
+    other = read(line)
+    # Without a device that the line passes, or its USB box, it is another plan, not a better wiring of this one.
+    if _devices(other) != _devices(reading) or SEVERITY[_worst(other)] <= SEVERITY[grade]:
+        return ()
+    pieces = tuple(piece.words for run in other.runs for piece in run.pieces)
+    finding = min((run.finding for run in other.runs), key=lambda each: SEVERITY[each.grade])
+    return (Alternative(line=line, pieces=pieces, finding=finding, is_usual=False),)
+
+
+def _offer(directory: Directory, line: str, other: OtherWiring) -> Alternative | None:
+    """None where a piece has no name that means it alone, and where it is the socket that differs."""
+    known = {**library(), **directory.rig.parts_by_id}
+    names = [_name_of(directory, known[item.part], item) for item in other.items]
+    typed = tuple(dict.fromkeys(name for name in names if name is not None))
+    asked = _with_pieces(line, METRES_PER_UNIT[directory.rig.length_unit], typed)
+    unsaid = other.has_other_sockets and not any(known[item.part].elements for item in other.items)
+    if asked is None or None in names or unsaid:
+        return None
+    pieces = tuple(describe_piece(known[item.part], item) for item in other.items)
+    return Alternative(line=asked, pieces=pieces, finding=other.finding, is_usual=other.is_usual)
+
+
+def _name_of(directory: Directory, part: Part, item: KitItem) -> str | None:
+    """What to type for a piece, so that no other can be meant: the tag of one that is owned."""
+    if item.owned:
+        return item.tag if directory.by_tag.get(plain(item.tag)) == item else None
+    return next((name for name in (*part.called, part.name) if _means_alone(directory, name, part)), None)
+
+
+def _means_alone(directory: Directory, name: str, part: Part) -> bool:
+    return "," not in name and [entry.id for entry in directory.find_parts(name)] == [part.id]
+
+
+def _devices(reading: Reading) -> list[set[str]]:
+    """The devices at the ends of each run."""
+    return [{end.owner for end in (*run.sources, *run.goals)} for run in reading.runs]
+
+
+def _worst(reading: Reading) -> Grade:
+    return min((run.grade for run in reading.runs), key=lambda grade: SEVERITY[grade])
+
+
+def _with_pieces(line: str, metres_per_unit: float, pieces: tuple[str, ...]) -> str | None:
+    """Source, pieces, destination, length and options of a line; None where that is the line as it stands."""
+    sentence = parse(line, metres_per_unit)
+    kept = [extra.text for extra in sentence.extras if option_of(extra) is not None]
+    if not pieces and len(sentence.pieces) <= 2 and len(kept) == len(sentence.extras):
+        return None
+    result = " > ".join((sentence.pieces[0].text, *pieces, sentence.pieces[-1].text))
+    if sentence.length is not None:
+        result += f", {line[sentence.length.start : sentence.length.end].strip()}"
+    elif sentence.bare_m is not None:
+        result += f", {sentence.bare_m:g} m"
+    return ", ".join([result, *kept])

@@ -1,0 +1,205 @@
+"""Candidates for a run that a line asks for: free sockets at both ends and the pieces between, simplest first."""
+
+from collections.abc import Collection, Iterator
+from dataclasses import dataclass, replace
+from heapq import nsmallest
+from itertools import chain, islice, zip_longest
+
+from ruvak.core.entry.line_ends import End
+from ruvak.core.entry.stretches import through_routes
+from ruvak.core.entry.wanted import Wanted
+from ruvak.core.pieces.named import named_forks, named_routes
+from ruvak.core.pieces.pool import Pool
+from ruvak.core.pieces.practice import misuses_di, practice_cost
+from ruvak.core.pieces.routes import Route, routes, simplicity
+from ruvak.core.rig.connectors import SHAPES, fits
+from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.rig import Join, Rig
+from ruvak.core.trace.trace import connector_at
+
+ASSUMED_REACH_M = 3.0
+"""How far a lead has to reach where the line does not say: a lead beside the desk, common practice."""
+LISTED, LISTED_OF_NAMED = 12, 3
+"""How many of the simplest wirings of each choice of sockets are candidates; where the line names its pieces fewer, so
+that little is added to them."""
+LOOKED_AT, LOOKED_AT_TO_CURE, LOOKED_AT_FOR_NAMED = 120, 120, 400
+"""How many wirings are put together for that; how many with a cure; how many when one must contain what is named."""
+WIDE_TO_CURE = 12
+"""How many lines behind a fork are looked at where a pad stands anywhere behind it."""
+
+Kinds = tuple[tuple[str, ...], tuple[str, ...]]
+"""Parts in order and the sockets at both ends without their numbers: what runs of a series have in common."""
+
+
+@dataclass(frozen=True)
+class Wiring:
+    """A candidate: sockets chosen, pieces chosen."""
+
+    sources: tuple[Endpoint, ...]
+    goals: tuple[Endpoint, ...]
+    route: Route
+    cost: tuple[float, float, float]
+    """Smaller is tried first: what has to be got and what is against practice, then the number of pieces, then lead."""
+
+    @property
+    def parts(self) -> tuple[str, ...]:
+        """The kinds of its pieces, in order."""
+        return tuple(item.part for item in self.route.items)
+
+
+class Wirings:
+    """The candidates for one run. `users`: which run uses a socket."""
+
+    def __init__(self, pool: Pool, wanted: Wanted, users: Collection[Endpoint]) -> None:
+        self.pool, self.wanted, self._users = pool, wanted, users
+
+    def are_any(self) -> bool:
+        """Whether anything leads from one end to the other."""
+        return any(next(self._find(*sockets), None) is not None for sockets in self._sockets())
+
+    def simplest(self) -> Iterator[Wiring]:
+        """The simplest ones, of each choice of sockets one first: a channel's two inputs are both looked at before a
+        second wiring to one of them."""
+        return chain(self._made_for_both(), self._listed())
+
+    def with_cures(self, needed: tuple[tuple[str, ...], ...], wide: bool) -> Iterator[Wiring]:
+        """Those with a part of each of these groups: the simplest of each number of pieces, then the next.
+
+        `wide`: a pad stands anywhere behind a fork, so more lines are looked at there.
+        """
+        must = tuple(frozenset(parts) for parts in needed)
+        pool = self.pool
+        curing = Wirings(
+            replace(pool, known=pool.through, must=must, wide=WIDE_TO_CURE if wide else pool.wide),
+            self.wanted,
+            self._users,
+        )
+        by_pieces: dict[int, list[Wiring]] = {}
+        for sockets in self._sockets():
+            having = (wiring for wiring in curing._find(*sockets) if wiring.route.has_one_of_each(needed))
+            for wiring in islice(having, LOOKED_AT_TO_CURE):
+                by_pieces.setdefault(len(wiring.route.items), []).append(wiring)
+        columns = [sorted(by_pieces[count], key=lambda wiring: wiring.cost) for count in sorted(by_pieces)]
+        for row in zip_longest(*columns):
+            yield from sorted((wiring for wiring in row if wiring is not None), key=lambda wiring: wiring.cost)
+
+    def like(self, kinds: Kinds) -> Wiring | None:
+        """Of a series of runs: the wiring like that of the run before."""
+        for sockets in self._sockets():
+            for wiring in islice(self._find(*sockets), LOOKED_AT):
+                if kinds == kinds_of(wiring.route):
+                    return wiring
+        return None
+
+    def _sockets(self) -> Iterator[tuple[tuple[Endpoint, ...], tuple[Endpoint, ...]]]:
+        """Each choice of sockets at the two ends of which none is in use."""
+        for sources in _source_choices(self.wanted.sources):
+            for goals in _goal_choices(self.wanted):
+                if not any(end in self._users for end in (*sources, *goals)):
+                    yield sources, goals
+
+    def _made_for_both(self) -> Iterator[Wiring]:
+        """One owned piece a line that is made for both sockets: where that is clear, nothing else need be sought."""
+        if self.wanted.parts or self.wanted.items or self.wanted.through:
+            return
+        for sources, goals in self._sockets():
+            first = next(self._find(sources, goals), None)
+            if first is not None and first.cost[:2] == (0.0, float(len(sources))):
+                yield first
+                return
+
+    def _listed(self) -> Iterator[Wiring]:
+        most = LISTED_OF_NAMED if self.wanted.names_pieces else LISTED
+        by_sockets: list[Iterator[Wiring]] = []
+        for sources, goals in self._sockets():
+            plain = not (self.wanted.through or self.wanted.parts or self.wanted.items)
+            if self.wanted.length_m is None and plain and _straight(self.pool.rig, sources, goals):
+                yield self._wiring(sources, goals, Route((), (Join(a=sources[0], b=goals[0]),)))
+                return
+            by_sockets.append(islice(self._simplest_first(sources, goals), most))
+        first = [wiring for wirings in by_sockets for wiring in islice(wirings, 1)]
+        yield from sorted(first, key=lambda wiring: wiring.cost)
+        yield from nsmallest(most, chain.from_iterable(by_sockets), key=lambda wiring: wiring.cost)
+
+    def _simplest_first(self, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> Iterator[Wiring]:
+        """By their cost. Between two sockets those with the fewest kinds of pieces to get come first, so that a wiring
+        that costs less than those that follow have to get is given before they are put together."""
+        few = islice(self._find(sources, goals), LOOKED_AT)
+        if len(sources) + len(goals) > 2 or self.wanted.named or self.wanted.through:
+            yield from sorted(few, key=lambda wiring: wiring.cost)
+            return
+        waiting: list[Wiring] = []
+        for wiring in few:
+            to_get = len({item.part for item in wiring.route.items if not item.owned})
+            waiting.sort(key=lambda other: other.cost)
+            while waiting and waiting[0].cost[0] < to_get:
+                yield waiting.pop(0)
+            waiting.append(wiring)
+        yield from sorted(waiting, key=lambda wiring: wiring.cost)
+
+    def _find(self, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> Iterator[Wiring]:
+        pool, wanted = self.pool, self.wanted
+        need_m = wanted.length_m
+        if need_m is None:
+            need_m = 0.0 if _brings_its_lead(pool.rig, sources, goals) else ASSUMED_REACH_M
+        if wanted.named and not wanted.through and len(sources) == len(goals) == 1:
+            result = named_routes(pool, wanted.named, sources[0], goals[0], need_m)
+        elif wanted.named and not wanted.through and len(sources) == 1 and len(goals) == 2:
+            result = (route for route in routes(pool, sources, goals, need_m) if self._has_what_is_named(route))
+            first = next(result, None)
+            if first is None:
+                result = named_forks(pool, wanted.named, sources[0], goals, need_m)
+            else:
+                result = chain((first,), result)
+        elif wanted.through:
+            result = through_routes(pool, wanted.through, sources, goals, need_m, wanted.named)
+        else:
+            result = routes(pool, sources, goals, need_m)
+        for route in islice(result, LOOKED_AT_FOR_NAMED):
+            if self._has_what_is_named(route) and (self.wanted.names_pieces or not misuses_di(pool, route, goals)):
+                yield self._wiring(sources, goals, route)
+
+    def _wiring(self, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], route: Route) -> Wiring:
+        to_get, pieces, lead_m = simplicity(route)
+        against = practice_cost(self.pool, route, sources, goals, chosen=self.wanted.names_pieces)
+        return Wiring(sources, goals, route, (to_get + against, pieces, lead_m))
+
+    def _has_what_is_named(self, route: Route) -> bool:
+        items = {item.id for item in route.items}
+        return route.has_one_of_each(self.wanted.parts) and items >= set(self.wanted.items)
+
+
+def kinds_of(route: Route) -> Kinds:
+    """See Kinds."""
+    ends = (route.joins[0].a, route.joins[-1].b)
+    return tuple(item.part for item in route.items), tuple(end.connector.rstrip("0123456789") for end in ends)
+
+
+def _source_choices(sources: tuple[End, ...]) -> Iterator[tuple[Endpoint, ...]]:
+    first, *rest = sources
+    for choice in first.choices:
+        yield (*choice, *(end for other in rest for end in other.choices[0]))
+
+
+def _goal_choices(wanted: Wanted) -> Iterator[tuple[Endpoint, ...]]:
+    if wanted.goal is None:
+        yield ()
+    elif wanted.goal_beside is None:
+        yield from wanted.goal.choices
+    else:
+        for choice, other in zip(wanted.goal.choices, wanted.goal_beside.choices, strict=False):
+            yield (*choice, *other)
+
+
+def _brings_its_lead(rig: Rig, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> bool:
+    """Whether everything at one end has a lead of its own, whose plug it is (not an XLR on a panel): that reaches."""
+    sides = [[connector_at(rig, end).form for end in ends] for ends in (sources, goals) if ends]
+    return any(all(SHAPES[form].plug and not form.startswith("xlr") for form in forms) for forms in sides)
+
+
+def _straight(rig: Rig, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> bool:
+    """Whether one of the two is the plug of a device's own lead (not an XLR on a panel) and goes right in."""
+    if len(sources) != 1 or len(goals) != 1:
+        return False
+    near, far = connector_at(rig, sources[0]).form, connector_at(rig, goals[0]).form
+    return fits(near, far) and not near.startswith("xlr")
