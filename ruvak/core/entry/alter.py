@@ -1,5 +1,5 @@
 """Lines that change what is there: "desk 7 is now desk 9", "swap desk 7 and 8", "lectern is now a gooseneck", "rename
-keys to Organ", "delete keys".
+keys to Organ", "copy Choir 4", "delete keys".
 
 A device or run is named as it is on screen. A run that moves keeps its pieces where they fit the new sockets.
 """
@@ -8,8 +8,10 @@ import re
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from ruvak.core.entry.alter_copy import Read, copy_run
 from ruvak.core.entry.alter_moves import Sockets, moved, number_of, sockets_of
 from ruvak.core.entry.alter_parts import with_other_part
+from ruvak.core.entry.cannot_change import CannotChange
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.reading import Reading, ReadProblem
 from ruvak.core.entry.run_reading import read_changed
@@ -24,17 +26,12 @@ _MOVE = re.compile(r"(?:move|change|put)\s+(?P<what>.+?)\s+(?:to|into|in)\s+(?P<
 _SWAP = re.compile(r"swap\s+(?P<what>.+?)\s+(?:and|with|for|&)\s+(?P<to>.+)", re.I)
 _RENAME = re.compile(r"rename\s+(?P<what>.+?)\s+(?:to|as)\s+(?P<to>.+)", re.I)
 _UNFINISHED = re.compile(r"(?P<what>.+?)\s+(?:is now|moves? to|becomes?)(?:\s+an?)?", re.I)
+_COPY = re.compile(
+    r"(?:copy|duplicate)\s+(?P<what>.+?)(?:\s+as\s+(?P<name>.+?))?(?:\s+(?:to|into)\s+(?P<to>.+))?", re.I
+)
 _DELETE = re.compile(r"(?:delete|remove)\s+(?P<what>.+)", re.I)
 Change = tuple[str, tuple[Op, ...]]
 """What is changed, in a sentence, and the operations."""
-
-
-class CannotChange(Exception):
-    """Carries a sentence that says why, and lines that could be meant."""
-
-    def __init__(self, sentence: str, *suggestions: str) -> None:
-        self.suggestions = suggestions
-        super().__init__(sentence)
 
 
 @dataclass(frozen=True)
@@ -46,8 +43,9 @@ class _Named:
     gear: Gear | None
 
 
-def read_change(rig: Rig, line: str) -> Reading | None:
-    """The reading of a line that changes something; None for every other line."""
+def read_change(rig: Rig, line: str, read: Read) -> Reading | None:
+    """The reading of a line that changes something; None for every other line. `read`: how a line that makes runs is
+    read."""
     text = line.strip().rstrip(".")
     if _ARROW.search(text):
         return None
@@ -63,6 +61,8 @@ def read_change(rig: Rig, line: str) -> Reading | None:
         for pattern, act in verbs:
             if (match := pattern.fullmatch(text)) is not None:
                 return _reading(rig, line, *act(rig, match["what"], match["to"]))
+        if (match := _COPY.fullmatch(text)) is not None:
+            return _copy(rig, line, match, read)
         if (match := _DELETE.fullmatch(text)) is not None:
             return _reading(rig, line, *_delete(rig, match["what"]))
     except CannotChange as reason:
@@ -181,6 +181,14 @@ def _rename(rig: Rig, what: str, to: str) -> Change:
     return f"{named.runs[0].name} is now called {name}.", (
         SetField(kind="runs", id=named.runs[0].id, field="name", value=name),
     )
+
+
+def _copy(rig: Rig, line: str, match: re.Match[str], read: Read) -> Reading:
+    named = _named(rig, match["what"])
+    if len(named.runs) != 1:
+        raise CannotChange(f"“{match['what']}” has {len(named.runs)} runs: name the run to copy.")
+    name = match["name"].strip('"') if match["name"] else None
+    return copy_run(rig, named.runs[0], name, match["to"], read).model_copy(update={"line": line})
 
 
 def _delete(rig: Rig, what: str) -> Change:

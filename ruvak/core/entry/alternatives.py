@@ -53,7 +53,7 @@ def find_better(rig: Rig, reading: Reading, read: Callable[[str], Reading]) -> t
 def _offer(directory: Directory, line: str, other: OtherWiring) -> Alternative | None:
     """None where a piece has no name that means it alone, and where it is the socket that differs."""
     known = {**library(), **directory.rig.parts_by_id}
-    names = [_name_of(directory, known[item.part], item) for item in other.items]
+    names = [name_of_piece(directory, known[item.part], item) for item in other.items]
     typed = tuple(dict.fromkeys(name for name in names if name is not None))
     asked = _with_pieces(line, METRES_PER_UNIT[directory.rig.length_unit], typed)
     unsaid = other.has_other_sockets and not any(known[item.part].elements for item in other.items)
@@ -63,7 +63,7 @@ def _offer(directory: Directory, line: str, other: OtherWiring) -> Alternative |
     return Alternative(line=asked, pieces=pieces, finding=other.finding, is_usual=other.is_usual)
 
 
-def _name_of(directory: Directory, part: Part, item: KitItem) -> str | None:
+def name_of_piece(directory: Directory, part: Part, item: KitItem) -> str | None:
     """What to type for a piece, so that no other can be meant: the tag of one that is owned."""
     if item.owned:
         return item.tag if directory.by_tag.get(plain(item.tag)) == item else None

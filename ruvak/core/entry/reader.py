@@ -8,6 +8,8 @@ from itertools import chain
 from ruvak.core.entry.alter import read_change
 from ruvak.core.entry.alternatives import find_better, list_others
 from ruvak.core.entry.built import Built, OtherWiring, Proposal, RunLabel, solve_together
+from ruvak.core.entry.free_places import with_free_places
+from ruvak.core.entry.grammar import Sentence
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
 from ruvak.core.entry.plan import Planner
@@ -63,7 +65,7 @@ class _Reader:
         """Of the line that was read last, where all of its pieces were chosen here: what was solved besides."""
 
     def read(self, line: str, note: str = "") -> Reading:
-        changed = read_change(self.rig, line)
+        changed = read_change(self.rig, line, lambda rig, other: _Reader(rig).read(other))
         if changed is not None:
             self.rig = apply(self.rig, changed.edit) if changed.edit is not None else self.rig
             return changed
@@ -109,23 +111,25 @@ class _Reader:
                     raise
                 # Of a later stretch the places are not those of the line as it was typed.
                 raise Refused(refused.problem.model_copy(update={"start": 0, "end": len(line)})) from None
-            proposals += self._propose(wanted, sentence.number, line, note)
+            proposals += self._propose(wanted, sentence, line, note)
             corrections += planner.corrections
             passes, rest = onward is not None or rest is not line, onward
         if passes:
             self.others = ()
         return proposals
 
-    def _propose(self, wanted: tuple[Wanted, ...], number: int | None, line: str, note: str) -> list[Proposal]:
+    def _propose(self, wanted: tuple[Wanted, ...], sentence: Sentence, line: str, note: str) -> list[Proposal]:
         """Every run's pieces; the reader goes on from the rig that has them."""
         proposer = Proposer(self.rig, self._most)
         all_built: list[Built] = []
         for index, entry in enumerate(wanted):
             taken = _find_socket_in_use(proposer.rig, proposer.users, entry)
             if taken is not None:
-                found = _problem("socket_taken", line, taken)
-                raise Refused(found.model_copy(update={"suggestions": _next_of_its_kind(self.rig, line, entry)}))
-            first = number + index if number is not None else None
+                other = with_free_places(line, sentence, wanted, proposer.users)
+                offered = (other,) if other is not None else _next_of_its_kind(self.rig, line, entry)
+                refused = _problem("socket_taken", line, taken)
+                raise Refused(refused.model_copy(update={"suggestions": offered}))
+            first = sentence.number + index if sentence.number is not None else None
             next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
             name = _name(entry)
             label = RunLabel(_free_id(proposer.rig, name), next_number, name, note)

@@ -114,6 +114,20 @@ class Lists(unittest.TestCase):
         (problem,) = read(typed_rig("mic > desk 1"), "mic > desk 2").problems
         self.assertEqual(problem.suggestions, ("Mic 2 > desk 2",))
 
+    def test_places_in_use_are_offered_as_the_next_that_are_free_in_a_row(self) -> None:
+        rig = typed_rig("choir 1-3 > desk 1-3", "keys L/R > desk line 6/7", "desk aux 2 > wedge")
+        for line, offered in (
+            ("tenor > desk 2, 10 m", "tenor > desk 4, 10 m"),
+            ("tenor > desk mic 2", "tenor > desk mic 4"),
+            ("laptop > desk 1/2, 5 m", "laptop > desk 9/10, 5 m"),
+            ("strings 1-3 > desk 3-5", "strings 1-3 > desk 8-10"),
+            ("desk aux 2 > second wedge", "desk aux 1 > second wedge"),
+        ):
+            with self.subTest(line):
+                (problem,) = read(rig, line).problems
+                self.assertEqual((problem.code, problem.suggestions), ("socket_taken", (offered,)))
+                self.assertEqual(read(rig, offered).problems, ())
+
     def test_a_destination_without_a_number_is_offered_the_first_that_is_free(self) -> None:
         rig = typed_rig("mic > desk 1")
         for line, offered in (("vocal > desk", "vocal > desk 2"), ("laptop > desk, 5 m", "laptop > desk 3/4, 5 m")):

@@ -1,7 +1,8 @@
-<!-- One run as a line would make it: from, to, pieces with where they come from, and the verdict. -->
+<!-- One run as a line would make it: from, to, its conductors and the verdict; by itself with its pieces. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import GradeMark from '../marks/GradeMark.svelte';
+	import NeededPieces from './NeededPieces.svelte';
 	import Strip from '../strip/Strip.svelte';
 
 	let { run, drawn }: { run: Schemas['ReadRun']; drawn: boolean } = $props();
@@ -31,17 +32,14 @@
 <div class="run">
 	<p><b>{run.from_words}</b> → <b>{run.to_words}</b></p>
 	{#if drawn}<Strip run={asRun} unit="m" />{/if}
-	<p class="pieces">
-		{#each run.pieces as piece (piece.item)}
-			<span class="piece" class:get={!piece.in_kit}>{piece.words}{piece.in_kit ? '' : ' — to get'}</span>
-		{:else}
-			<span class="piece">plugged straight in</span>
-		{/each}
-		{#if run.phantom_on}<span class="piece">phantom switched on</span>{/if}
-		{#if run.reach_assumed && run.pieces.length > 0}<span class="quiet">no length given: a short one</span
-			>{/if}
-	</p>
 	<p class="finding"><GradeMark grade={run.grade} /> <span>{run.finding.sentence}</span></p>
+	{#if drawn}<NeededPieces runs={[run]} />{/if}
+	{#if run.phantom_on || (run.reach_assumed && run.pieces.length > 0)}
+		<p class="quiet notes">
+			{#if run.phantom_on}Phantom is switched on with it.{/if}
+			{#if run.reach_assumed && run.pieces.length > 0}No length was given: a short one is planned.{/if}
+		</p>
+	{/if}
 </div>
 
 <style>
@@ -51,18 +49,8 @@
 		font-size: 0.9375rem;
 		min-width: 0;
 	}
-	.pieces {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.3rem 0.5rem;
+	.notes {
 		font-size: 0.8125rem;
-	}
-	.piece {
-		border: 1px solid var(--line-strong);
-		padding: 0.05rem 0.45rem;
-	}
-	.get {
-		border-style: dashed;
 	}
 	.finding {
 		display: flex;

@@ -1,8 +1,9 @@
 <!-- What a typed line was taken to mean: its runs with pieces and verdict, or why not, and ways to go on. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
-	import { GRADE_WORDS } from '../../domain/grades';
 	import GradeMark from '../marks/GradeMark.svelte';
+	import NeededPieces from './NeededPieces.svelte';
+	import OtherWirings from './OtherWirings.svelte';
 	import RunReading from './RunReading.svelte';
 
 	interface Props {
@@ -36,19 +37,10 @@
 		{#each runs.slice(0, MOST) as run (run.run)}
 			<RunReading {run} drawn={runs.length === 1} />
 		{/each}
-		{#if reading.better}
-			{@const better = reading.better}
-			<button type="button" tabindex="-1" class="suggested" onclick={() => oncomplete(better.line)}>
-				<GradeMark grade={better.grade} words="{GRADE_WORDS[better.grade]} instead:" />
-				{better.line}
-				<span class="quiet">
-					({better.pieces.length > 0 ? better.pieces.join(', ') : 'plugged straight in'})
-				</span>
-			</button>
-		{/if}
 		{#if runs.length > MOST}
 			<p class="quiet">and {runs.length - MOST} more, the last to {runs.at(-1)?.to_words}</p>
 		{/if}
+		{#if runs.length > 1}<NeededPieces {runs} />{/if}
 		{#if reading.changes}<p>{reading.sentence}</p>{/if}
 		{#if reading.edit}
 			<p class="add">
@@ -63,6 +55,9 @@
 					{/each}
 				{/if}
 			</p>
+		{/if}
+		{#if reading.alternatives.length > 0}
+			<OtherWirings alternatives={reading.alternatives} ontake={oncomplete} />
 		{/if}
 	{/if}
 </div>

@@ -1,4 +1,4 @@
-<!-- What a run is called, its number and its note; moving it, changing its device, deleting it. -->
+<!-- What a run is called, its number and its note; moving it, changing its device, copying it, deleting it. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { set } from '../../domain/ops';
@@ -77,6 +77,9 @@
 				onclick={() => (desk.suggested = `${device.name} is now a `)}>Change device…</button
 			>
 		{/if}
+		<button type="button" class="btn preset-tonal" onclick={() => (desk.suggested = `copy ${run.name}`)}
+			>Copy…</button
+		>
 		<button type="button" class="btn preset-tonal" onclick={() => void desk.sync.edit(deleteRuns([run]))}
 			>Delete run</button
 		>
