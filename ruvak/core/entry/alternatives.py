@@ -23,10 +23,13 @@ MOST = 3
 """How many others are offered."""
 
 
-def list_others(rig: Rig, line: str, others: tuple[OtherWiring, ...]) -> tuple[Alternative, ...]:
-    """What was solved for a line that names no pieces, and not chosen; each with the line that asks for it."""
+def list_others(rig: Rig, reading: Reading, others: tuple[OtherWiring, ...]) -> tuple[Alternative, ...]:
+    """What was solved for a line that names no pieces, and not chosen; each with the line that asks for it. What has
+    the same to be said of it as the plan is no choice."""
     directory = Directory(rig)
-    result = (_offer(directory, line, other) for other in others)
+    chosen = reading.runs[0].finding
+    different = (other for other in others if (other.finding.code, other.finding.grade) != (chosen.code, chosen.grade))
+    result = (_offer(directory, reading.line, other) for other in different)
     return tuple(islice((entry for entry in result if entry is not None), MOST))
 
 

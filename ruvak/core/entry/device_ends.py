@@ -61,7 +61,8 @@ class DeviceEnds:
             return self.read_one(piece, role)
         start, sides = piece.start, list[Side]()
         for name in names:
-            start = piece.start + piece.text.index(name, start - piece.start)
+            # "Snare bottom" of "snare top/bottom" stands nowhere as it is.
+            start = piece.start + max(piece.text.find(name, start - piece.start), start - piece.start)
             sides.append(self.read_one(Piece(name, start), role))
         devices = tuple(device for side in sides for device in side.devices)
         if len({gear.id for gear, _, _ in devices}) < len(devices):

@@ -7,8 +7,14 @@ from ruvak.core.entry.words import Length, bare_length, find_length
 
 _ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
 _BACK = re.compile(r"\s*(?:<=|<-|<|\N{LEFTWARDS ARROW})\s*")
+_LABEL_IN_FRONT = re.compile(r"^\s*([^\W\d][^:<>,]*):\s+(?=.*[<>])")
+_WORDS_FOR_BACK = re.compile(r"\s+(?:fed\s+)?(?:from|by)\s+", re.IGNORECASE)
 _WORDS_FOR_ARROW = re.compile(r"\s+(?:to|into|in to)\s+", re.IGNORECASE)
 _NUMBER_IN_FRONT = re.compile(r"^\s*(\d{1,4})\s*[:.)]\s+")
+_NEXT_STATEMENT = re.compile(
+    r"(?P<first>[^<>]*(?:>|->)[^<>,]*?(?P<end>[^<>,]*\d\s*(?:m|ft|[lr])?)),(?=(?P<next>[^<>,]*[a-z][^<>,]*)>)",
+    re.IGNORECASE,
+)
 _WITH = re.compile(r"\s+(?:via|with|through|using)\s+", re.IGNORECASE)
 
 
@@ -31,19 +37,46 @@ class Sentence:
     bare_m: float | None = None
     extras: list[Piece] = field(default_factory=list)
     arrows: int = 0
+    label: str = ""
+    """What stands before a colon in front: the name of the run."""
+
+
+def split_statements(line: str) -> list[str]:
+    """Several runs on one line, parted by semicolons, or by commas where a place or a length ends one and another name
+    with an arrow behind it begins the next: "click > desk 15, keys > desk 16"."""
+    result: list[str] = []
+    for part in re.split(r";(?=[^;]*(?:[<>]|->))", line):
+        rest = part
+        while (match := _NEXT_STATEMENT.match(rest)) is not None and not _is_list(match["end"], match["next"]):
+            result.append(match["first"])
+            rest = rest[match.end("first") + 1 :]
+        result.append(rest)
+    return [statement for statement in result if statement.strip()]
+
+
+def _is_list(name: str, other: str) -> bool:
+    """Whether two names beside a comma differ in their numbers alone ("amp 1, amp 2"), or the second is a length."""
+    if (length := find_length(other)) is not None and not _blank(other, length.start, length.end).strip():
+        return True
+    return re.sub(r"\d+", "", name).strip().lower() == re.sub(r"\d+", "", other).strip().lower()
 
 
 def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     """The line in parts; a line without any arrow has one piece and no arrows."""
     number = _NUMBER_IN_FRONT.match(line)
     text = _blank(line, 0, number.end()) if number else line
+    label = _LABEL_IN_FRONT.match(text)
+    text = _blank(text, 0, label.end()) if label else text
     text, length, between = _take_lengths(text)
     text = re.sub(r"[()]", " ", text)
     text = re.sub(r"[.;\s]+$", "", text)
     backwards = not _ARROW.search(text) and _BACK.search(text) is not None
     arrow = _BACK if backwards else _ARROW if _ARROW.search(text) else _WORDS_FOR_ARROW
+    if arrow is _WORDS_FOR_ARROW and not arrow.search(text) and _WORDS_FOR_BACK.search(text):
+        arrow, backwards = _WORDS_FOR_BACK, True
     pieces = _split(text, arrow, between)
     sentence = Sentence(pieces, int(number[1]) if number else None, length, arrows=len(pieces) - 1)
+    sentence.label = label[1].strip() if label else ""
     for at, piece in enumerate(pieces[1:-1], 1):
         if not piece.text and piece.length_m is not None:
             # "> 10 m lead >", of which the length has taken the word with it.
@@ -134,4 +167,4 @@ def _is_place(kept: str, part: str) -> bool:
 def _several_sources(sentence: Sentence, place: int) -> bool:
     """Whether the other end names several places as well, so that "5, 6" means two sockets."""
     others = [piece.text for index, piece in enumerate(sentence.pieces) if index != place]
-    return any(re.search(r"\d\s*[,/&+\N{EN DASH}-]\s*\d|[lL]\s*[/&+]\s*[rR]", text) for text in others)
+    return any(re.search(r"\d\s*[,/&+\N{EN DASH}-]\s*\d|[lL]\s*[/&+]\s*[rR]|,|\band\b", text) for text in others)

@@ -14,10 +14,16 @@ _NO_NAME = re.compile(
     re.IGNORECASE,
 )
 """Sides, places and words for sockets: "keys left/right" is one device."""
+_IN_AND_OUT = re.compile(r"(kick|bass drum|bd) in(?:\s*[/,&+]\s*|\s+and\s+)out", re.IGNORECASE)
+"""Microphones inside a drum and before it, no sockets."""
+_OTHER_PLACES = frozenset(("top", "bottom", "under", "over", "low", "high", "front", "back", "rear", "near", "far"))
+"""Said alone they mean another place at the same thing: "snare top/bottom"."""
 _COUNTS = {"two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8}
 _TIMES = re.compile(r"(?:(?P<before>\d\d?)\s*x\s+(?P<name>\D+)|(?P<first>\D+?)\s+x\s*(?P<behind>\d\d?))", re.IGNORECASE)
 """Counted with a times sign: "4x choir mic", "choir mics x4"."""
 _COUNTED = re.compile(rf"(?:({'|'.join(_COUNTS)})|(\d\d?)(?:\s*x)?)\s+(?P<name>\D+s)", re.IGNORECASE)
+_COUNTED_MICS = re.compile(r"(?P<name>\D+?)\s+(?P<count>\d\d?)\s+(?P<kind>mics|microphones)", re.IGNORECASE)
+"""Counted behind a name: "drum kit 7 mics"."""
 _ONE_THING = re.compile(r"(?:.*\s)?(?:keys|drums|strings|headphones|earphones|phones|cans|bass|mains)", re.IGNORECASE)
 """Plural words for a single device: "7 keys" is no seven keyboards."""
 
@@ -38,9 +44,12 @@ def places_named(lines: Iterable[str]) -> dict[str, frozenset[str]]:
 def split_list(text: str, role: Role) -> list[str]:
     """The names in "kick, snare and hat"; of two sources with a plus sign between them one run is made, not two."""
     names = [name.strip() for name in (_BETWEEN_GOALS if role == "goal" else _BETWEEN).split(text)]
+    if (both := _IN_AND_OUT.fullmatch(text)) is not None and role == "source":
+        return [f"{both[1]} in", f"{both[1]} out"]
     if any(_NO_NAME.fullmatch(name) for name in names):
         return [text]
-    return names
+    stem = names[0].rpartition(" ")[0]
+    return [f"{stem} {name}" if stem and name.lower() in _OTHER_PLACES else name for name in names]
 
 
 def numbered(text: str) -> str:
@@ -48,6 +57,8 @@ def numbered(text: str) -> str:
     if (times := _TIMES.fullmatch(text.strip())) is not None:
         name, count = times["name"] or times["first"], int(times["before"] or times["behind"])
         return f"{name.strip().rstrip('s')}s 1-{count}" if count > 1 else name.strip()
+    if (mics := _COUNTED_MICS.fullmatch(text.strip())) is not None and int(mics["count"]) > 1:
+        return f"{mics['name']} {mics['kind']} 1-{mics['count']}"
     counted = _COUNTED.fullmatch(text.strip())
     if counted is None or (counted[2] and _ONE_THING.fullmatch(counted["name"])):
         return text

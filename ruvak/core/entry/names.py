@@ -19,9 +19,14 @@ from ruvak.core.rig.rig import Gear, KitItem, Rig, connectors_in_use
 
 MOST_NEW = 24
 MANY_SOCKETS = 4
-_PLACED = re.compile(r"(?P<name>.+?)(?P<place>\s+(?:at|near|by|beside|behind|under|in|from|on)\s+\D+)", re.IGNORECASE)
+_PLACED = re.compile(
+    r"(?P<name>.+?)(?P<place>\s+(?:at|near|by|beside|behind|under|in|from|on|playing|running|for)\s+\D+)", re.IGNORECASE
+)
 """A device and where it stands: "laptop at the lectern" is a laptop."""
 _MICROPHONES = frozenset(("mic", "mics", "microphone", "microphones"))
+_PAIR_OF_MICS = _MICROPHONES | {"pair", "stereo"}
+_OF_ANY_DEVICE = frozenset(("powered", "active", "passive", "small", "big", "second", "spare", "new", "old", "digital"))
+"""Words that tell no device from others."""
 KINDS_ALONE = frozenset(
     ("condenser", "dynamic", "ribbon", "wireless", "condenser mic", "dynamic mic", "ribbon mic", "radio mic")
 )
@@ -211,6 +216,9 @@ class Directory:
         """Words that stand in the names of some gear: "laptop" for "Slides laptop", "speakers" for all of them."""
         for singular in dict.fromkeys((name, name.removesuffix("s"))):
             wanted = set(singular.split())
+            if wanted <= _OF_ANY_DEVICE:
+                # "Powered top" is not the Powered sub.
+                continue
             result = tuple(
                 gear
                 for full, gear in self.by_name.items()
@@ -260,6 +268,9 @@ class Directory:
                 # "Small mixer" is no slip for the desk's "main mixer".
                 continue
             for taken in self._near(name, known):
+                if words[count - 1] in self.new_gear and words[count - 1] not in taken.split():
+                    # "Powered top" is no slip for the Powered sub.
+                    continue
                 if any(self._is_another(gear, rest) or self._is_second(gear, rest) for gear in known[taken]):
                     continue
                 yield Meaning(known[taken], rest, corrected=known[taken][0].name)
@@ -282,8 +293,8 @@ class Directory:
         yield from self._new_by_number(words, plural=bool(words) and words[-1].isdigit())
         for stop in range(len(words) - 1, 0, -1):
             rest = tuple(words[stop:])
-            for part, title in self._kinds_at_the_end(words[:stop], plural=set(rest) <= SIDES | {"and"}):
-                if set(rest) <= _MICROPHONES and not is_labelled(part, "mic"):
+            for part, title in self._kinds_at_the_end(words[:stop], plural=set(rest) <= SIDES | {"and", "pair"}):
+                if _MICROPHONES & set(rest) and set(rest) <= _PAIR_OF_MICS and not is_labelled(part, "mic"):
                     # "Piano mics" are no sockets of a keyboard.
                     continue
                 if len(rest) == 1 and rest[0] in SIDES and not has_sides(part):
@@ -337,6 +348,9 @@ class Directory:
             if (whole := typed.get(f"{words[at - 1]}{words[at]}".lower())) is not None:
                 # "MP3" is one word, though its figure is told from its letters in comparing.
                 words[at - 1 : at + 1] = [whole]
+            elif (hyphened := typed.get(f"{words[at - 1]}-{words[at]}".lower())) is not None:
+                # So is a hyphen: "Hi-hat".
+                words[at - 1 : at + 1] = [hyphened]
         name = " ".join(words)
         return gear.model_copy(update={"name": name[:1].upper() + name[1:]})
 

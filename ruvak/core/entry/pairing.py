@@ -67,6 +67,7 @@ class Pairing:
     def _pair(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
         """As many runs as there are pairs of devices; one where both ends are one device."""
         first, goal = self._one_for_each_place(first, goal), self._one_for_each_side(first, goal, mono)
+        goal = self._of_kind(first, goal)
         many_from, many_to = len(first.devices), len(goal.devices)
         if many_from == 1 and many_to == 1:
             return self._between_two(first, goal, passed, mono)

@@ -64,11 +64,14 @@ class Passing:
         size, words = _words_of(piece)
         places = [*size, *(word for word in words if word.isdigit())]
         kinds = [word for word in words if word in PASSING]
-        title = " ".join(_words_before_places(piece))
+        before = _words_before_places(piece)
+        # "Stage left wall box": the last words say what it is.
+        titles = [" ".join(before[start:]) for start in range(len(before))]
         fitting = [
             part
+            for title in titles
             for part in self.context.directory.find_parts(title)
-            if title in {plain(word) for word in part.called}
+            if title in map(plain, part.called)
             and len(part.connectors) > MOST_CONNECTORS
             and sockets(part, (*kinds, *places), "through").unknown is None
         ]

@@ -26,6 +26,8 @@ from ruvak.core.units import METRES_PER_UNIT
 
 PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
 MONO = {"mono"}
+_AMPLIFIERS = {"amp", "amps"}
+_INTO_AN_INSTRUMENT_AMPLIFIER = {"instrument", "microphone"}
 
 
 class Planner:
@@ -48,11 +50,14 @@ class Planner:
         self.context.corrections = []
         self.context.line = line
         sentence = parse(line, METRES_PER_UNIT[self.context.rig.length_unit])
+        self._take_in_what_is_passed(sentence)
         sentence.pieces[-1] = self._with_more_goals(sentence, self._with_features(sentence))
         sentence, host, typed = without_usb(self.context.directory, sentence)
         if host is not None:
             self.context.corrections.append(f"“{typed}” is the USB lead between the two.")
         onward: tuple[str, str] | None = None
+        self._start_behind_the_air(sentence)
+        self._name_power_amplifiers(sentence)
         for at, piece in enumerate(sentence.pieces[1:-1], 1):
             if (device := self._device(piece)) is not None:
                 sentence, rest = split_sentence(sentence, at, device)
@@ -115,6 +120,54 @@ class Planner:
             return None
         return passed_device(self.context.directory, piece) if self._thing(plain(piece.text)) is None else None
 
+    def _take_in_what_is_passed(self, sentence: Sentence) -> None:
+        """ "desk 1 via stage box", "speaker via processor": a multicore or device named so is on the way; a multicore
+        behind a comma as well."""
+        for extra in list(sentence.extras):
+            piece = Piece(_bare_word(extra), extra.start)
+            passed = self.passing.built_in(piece) is not None or self.passing.part_of(piece) is not None
+            said_via = re.search(r"(?:via|through|using)\s*$", self.context.line[: extra.start], re.IGNORECASE)
+            if not passed and said_via and option_of(extra) is None and self._thing(piece.text) is None:
+                passed = self._device(piece) is not None
+            if passed:
+                sentence.extras.remove(extra)
+                sentence.pieces.insert(len(sentence.pieces) - 1, piece)
+                sentence.arrows += 1
+
+    def _start_behind_the_air(self, sentence: Sentence) -> None:
+        """A microphone or a radio receiver has no plug for what stands before it: "amp > mic > desk 6" starts at the
+        microphone, which is called after both."""
+        while len(sentence.pieces) > 2:
+            first, second = sentence.pieces[:2]
+            if not self._only_sends(second):
+                return
+            both = Piece(f"{first.text} {second.text}", first.start)
+            is_there = plain(second.text) in self.context.directory.by_name
+            start = second if is_there or not self._only_sends(both) else both
+            sentence.pieces[:2] = [start]
+            sentence.arrows -= 1
+            said = f"No lead goes from “{first.text}” into “{second.text}”: the run starts at “{start.text}”."
+            self.context.corrections.append(said)
+
+    def _only_sends(self, piece: Piece) -> bool:
+        """Whether the first thing it can mean is a device with outputs and no inputs."""
+        if not piece.text or self._thing(plain(piece.text)) is not None or self.passing.part_of(piece) is not None:
+            return False
+        for meaning in self.context.directory.meanings(numbered(piece.text)):
+            part = meaning.new or self.context.rig.parts_by_id[meaning.gear[0].part]
+            return not meaning.rest and speaks(part, "source") and not speaks(part, "goal")
+        return False
+
+    def _name_power_amplifiers(self, sentence: Sentence) -> None:
+        """An "amp" behind anything but an instrument or a microphone drives loudspeakers."""
+        for at, piece in enumerate(sentence.pieces[1:], 1):
+            if plain(piece.text) in _AMPLIFIERS - set(self.context.directory.by_name):
+                before = next(self.context.directory.meanings(numbered(sentence.pieces[at - 1].text)), None)
+                part = before and (before.new or self.context.rig.parts_by_id[before.gear[0].part])
+                signals = {output.signal for output in part.outputs} if part else set()
+                if signals and not signals & _INTO_AN_INSTRUMENT_AMPLIFIER:
+                    sentence.pieces[at] = replace(piece, text="power amplifier")
+
     def _with_features(self, sentence: Sentence) -> Piece:
         """The last piece with what is said of the device there: "switcher with 3.5 mm inputs"."""
         last = sentence.pieces[-1]
@@ -171,7 +224,7 @@ class Planner:
         tagged = self.context.directory.by_tag.get(plain(text))
         if tagged is not None and not tagged.installed:
             return NamedPiece((tagged.part,), tagged.id)
-        result = self.context.directory.find_parts(text)
+        result = self.context.directory.find_parts(text) or self.context.directory.find_parts(_without_count(text))
         return NamedPiece(_ids(result)) if result else None
 
     def _way(self, piece: Piece, passed: list[tuple[KitItem, Piece]]) -> NamedPiece | None:
@@ -220,6 +273,12 @@ def option_of(extra: Piece) -> str | None:
 
 def _bare_word(extra: Piece) -> str:
     return plain(extra.text).removeprefix("with ").removeprefix("via ").removeprefix("and ")
+
+
+def _without_count(text: str) -> str:
+    """ "two DIs" and "DI x2" as "DI": each line of a run gets its own in any case."""
+    text = re.sub(r"^(?:\d\d?\s*x?|two|three|four|pair of)\s+|\s*x\s*\d\d?$", "", text, flags=re.IGNORECASE)
+    return text.removesuffix("s")
 
 
 def _ids(parts: tuple[Part, ...]) -> tuple[str, ...]:

@@ -9,7 +9,7 @@ from ruvak.core.entry.alter import read_change
 from ruvak.core.entry.alternatives import find_better, list_others
 from ruvak.core.entry.built import Built, OtherWiring, Proposal, RunLabel, solve_together
 from ruvak.core.entry.free_places import with_free_places
-from ruvak.core.entry.grammar import Sentence
+from ruvak.core.entry.grammar import Sentence, split_statements
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
 from ruvak.core.entry.plan import Planner
@@ -36,11 +36,12 @@ MANY_OUTPUTS = 3
 
 def read(rig: Rig, line: str) -> Reading:
     """One line against a prepared rig."""
-    reader = _Reader(rig)
+    statements = split_statements(line)
+    reader = _Reader(rig, places_named(statements) if len(statements) > 1 else None)
     reading = reader.read(line)
     if reading.problems or reading.changes:
         return reading
-    others = list_others(rig, line, reader.others) or find_better(rig, reading, _Reader(rig, most=MOST_BESIDE).read)
+    others = list_others(rig, reading, reader.others) or find_better(rig, reading, _Reader(rig, most=MOST_BESIDE).read)
     return reading.model_copy(update={"alternatives": others})
 
 
@@ -99,21 +100,24 @@ class _Reader:
 
     def _plan(self, corrections: list[str], line: str, note: str) -> list[Proposal]:
         """Every run of a line, stretch by stretch where it passes devices. Raises Refused."""
-        rest: str | None = line
+        first, *statements = split_statements(line) or [line]
+        rest: str | None = first
         proposals: list[Proposal] = []
-        passes = False
+        passes = bool(statements)
         while rest is not None:
             planner = Planner(self.rig, self._places)
             try:
                 sentence, wanted, onward = planner.plan(rest)
             except Refused as refused:
-                if rest is line:
+                if rest is line or (rest is first and line.startswith(first)):
                     raise
                 # Of a later stretch the places are not those of the line as it was typed.
                 raise Refused(refused.problem.model_copy(update={"start": 0, "end": len(line)})) from None
             proposals += self._propose(wanted, sentence, line, note)
             corrections += planner.corrections
-            passes, rest = onward is not None or rest is not line, onward
+            passes = passes or onward is not None
+            rest = onward if onward is not None else next(iter(statements), None)
+            statements = statements if onward is not None else statements[1:]
         if passes:
             self.others = ()
         return proposals
@@ -131,7 +135,7 @@ class _Reader:
                 raise Refused(refused.model_copy(update={"suggestions": offered}))
             first = sentence.number + index if sentence.number is not None else None
             next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
-            name = _name(entry)
+            name = sentence.label[:120] if sentence.label and len(wanted) == 1 else _name(entry)
             label = RunLabel(_free_id(proposer.rig, name), next_number, name, note)
             made = proposer.build(entry, label)
             if made is None and (others := by_other_outputs(entry)) is not None:

@@ -8,6 +8,7 @@ from typing import Literal
 from rapidfuzz import fuzz, process
 
 from ruvak.core.rig.part import Connector, Part
+from ruvak.core.rig.ports import family_of
 
 Role = Literal["source", "goal", "through"]
 
@@ -17,7 +18,7 @@ _NOISE = frozenset((
     "in", "ins", "input", "inputs", "out", "outs", "output", "outputs",
     "ch", "chan", "channel", "channels", "socket", "sockets", "and", "number",
     "no", "nr", "stereo", "mono", "mic", "mics", "microphone", "line",
-    "lines", "pair", "send", "sends", "own", "signal", "audio", "sound", "or",
+    "lines", "pair", "send", "sends", "own", "signal", "audio", "sound", "or", "only",
 ))  # fmt: skip
 """Words that say nothing where no label has them."""
 _SYNONYMS = {
@@ -25,9 +26,10 @@ _SYNONYMS = {
     "inserts": "insert", "rec": "record", "recording": "record", "tape": "record", "recorder": "record", "loop":
     "through", "thru": "through", "spk": "speaker", "spkr": "speaker", "bus": "aux", "mix": "aux", "group": "aux",
     "foldback": "aux", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic", "microphone": "mic",
-    "lines": "line", "input": "in", "inputs": "in",
+    "lines": "line", "input": "in", "inputs": "in", "master": "main", "masters": "main",
 }  # fmt: skip
 _NEAR = 74.0
+_MAIN, _MIX = frozenset(("main", "mains")), frozenset(("mix", "bus"))
 
 
 @dataclass(frozen=True)
@@ -64,6 +66,9 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     """Reads the words after a name; `unknown` holds the first that no socket answers to."""
     options = usable(part, role)
     words = tuple(piece for word in words for piece in (word.split("-") if "-" in word else (word,)))
+    if _MAIN & set(words):
+        # "main mix" is no auxiliary one.
+        words = tuple(word for word in words if word not in _MIX)
     known = set().union(*(tokens(option) for option in options))
     kinds, places, sides, unknown = _sort_words(words, known)
     mono = "mono" in words and not sides
@@ -71,17 +76,29 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     if not fitting:
         # "headphone out" where another socket is labelled "HDMI out".
         fitting = [option for option in options if kinds - _NOISE <= tokens(option)]
+    elif kinds <= _NOISE and not any(_is_of_sound(part, option) for option in fitting):
+        # "line out" beside a socket labelled "MIDI out".
+        fitting = [option for option in options if _is_of_sound(part, option)] or fitting
     if unknown is not None or not fitting:
         return Sockets((), unknown or " ".join(sorted(kinds)), mono)
     if sides and not any({"left", "right"} & tokens(way) for way in fitting):
         sides = []
     result = _places(fitting, places, sides)
+    if isinstance(result, str) and kinds & _NOISE:
+        # "in 3" beside a socket labelled "Two-track in".
+        result = _places([option for option in options if kinds - _NOISE <= tokens(option)], places, sides)
     if isinstance(result, str):
         return Sockets((), result, mono)
     if not result and kinds:
         result = _only_kinds(fitting)
         return Sockets(result, None, mono, implied=len(result) == 2)
     return Sockets(result, None, mono)
+
+
+def _is_of_sound(part: Part, connector: Connector) -> bool:
+    """Whether a socket's port carries sound; one that leads on what comes in counts as such."""
+    ports = [port for port in (*part.outputs, *part.inputs) if connector.id in port.connectors]
+    return not ports or any(family_of(port.signal) == "sound" for port in ports)
 
 
 def is_on(connector: Connector, word: str) -> bool:

@@ -48,10 +48,23 @@ def bare_length(text: str, metres_per_unit: float) -> float | None:
     return float(match[1].replace(",", ".")) * metres_per_unit if match else None
 
 
+_SAID_OTHERWISE = (
+    (re.compile(r"\bfold back\b"), "foldback"),
+    (re.compile(r"\b(?:monitor|mon|foldback) (?:sends?|mix(?:es)?)\b"), "aux"),
+    (re.compile(r"\b(?:2|two)[ -]track out(?:put)?s?\b"), "record out"),
+    (re.compile(r"\b2[ -]track\b"), "two track"),
+)
+"""Words of two for what has a name of its own."""
+
+
 @lru_cache(maxsize=8192)
 def plain(text: str) -> str:
-    """For comparing names: small letters, single spaces, no quotation marks, no articles."""
+    """For comparing names: small letters, single spaces, also for hyphens between words, no quotation marks, no
+    articles."""
     text = re.sub(r"[\"\N{LEFT DOUBLE QUOTATION MARK}\N{RIGHT DOUBLE QUOTATION MARK}]", "", text.lower())
+    text = re.sub(r"(?<=[a-z]{2})-(?=[a-z]{2})", " ", text)
+    for pattern, word in _SAID_OTHERWISE:
+        text = pattern.sub(word, text)
     return " ".join(word for word in re.split(r"\s+", text) if word and word not in ("the", "a", "my", "our"))
 
 
@@ -60,6 +73,7 @@ _PIECE_WORDS = (
     (re.compile(r"\b(?:2 ?x|twin|dual|double|pair of)(?= )"), "two"),
     (re.compile(r"\b(?:1/4(?:\"| inch)?|quarter[ -]inch)(?= |$)"), "jack"),
     (re.compile(r"\bminijack"), "mini jack"),
+    (re.compile(r"\b3\.5(?: mm)? (?:stereo )?(?:mini )?jack\b"), "3.5 mm"),
     (re.compile(r"\b(?:cables?|cords?|leads)\b"), "lead"),
     (re.compile(r"\b(jack|adapter|box|pad|splitter)s\b"), r"\1"),
     (re.compile(r"\badaptors?\b"), "adapter"),
@@ -75,7 +89,8 @@ def plain_piece(text: str) -> str:
     return text
 
 
-_RANGE = re.compile(r"(\d+)\s*(?:-|\N{EN DASH}|\.\.+)\s*(\d+)")
+_RANGE = re.compile(r"(\d+)\s*(?:-|\N{EN DASH}|\.\.+|\bto\b|\bthrough\b|\bthru\b)\s*(\d+)")
+_AND = re.compile(r"(?<=\d)\s+and\s+(?=\d)")
 _MOST = 64
 
 
@@ -90,7 +105,7 @@ def expand_ranges(text: str) -> str:
         return " ".join(str(number) for number in range(first, last + 1))
 
     spaced = re.sub(r"(?<=[a-z])(?=\d)", " ", text.lower())
-    spaced = _RANGE.sub(run, spaced)
+    spaced = _AND.sub(" ", _RANGE.sub(run, spaced))
     return " ".join(re.split(r"[\s/&+,#]+", spaced)).strip()
 
 

@@ -34,8 +34,8 @@ def practice_cost(
     goes into a line input. Preferences: a DI with a stage of its own for a passive pickup, one with a transformer for
     all else, of 10 megohm for a piezo; a DI before an isolator on the way to a microphone input; an instrument lead,
     not a balanced one, from a two-contact socket; a box for piezos not behind a coil. Where the pieces were `chosen` by
-    somebody only the preferences count, and which of a channel's two inputs it goes to. From a balanced output a lead
-    with a two-contact plug is unusual.
+    somebody only the preferences count, how far it goes unbalanced, and which of a channel's two inputs it goes to.
+    From a balanced output a lead with a two-contact plug is unusual.
     """
     parts = [pool.parts[item.part] for item in route.items]
     crossed = sum(part.kind == "adapter" and part.id not in pool.asked and _is_crossed(part) for part in parts)
@@ -52,8 +52,8 @@ def practice_cost(
     passive = any(channel.inner is not None for output in outputs for channel in output.channels)
     dis = [part for part in parts if is_di(part)]
     bare = not boxes and goal_signals == {"microphone"}
+    too_far = carried_m > pool.rig.venue.house.unbalanced_limit_m.value
     deviations = (
-        carried_m > pool.rig.venue.house.unbalanced_limit_m.value,
         instrument and bool(boxes) and not dis,
         passive and not boxes and goal_signals <= _LINE and bool(goal_signals),
     )
@@ -64,7 +64,7 @@ def practice_cost(
     for_piezos = any(_is_for_piezos(part) for part in parts)
     unusual += passive and (2 * for_piezos if coils else not for_piezos)
     unusual += sum(any(element.type == "buffer" for element in part.elements) is not passive for part in dis)
-    counted = [bare] if chosen else [*deviations, bare]
+    counted = [too_far, bare] if chosen else [too_far, *deviations, bare]
     return extra + DEVIATION * sum(counted) * len(sources) + PREFERENCE * unusual
 
 

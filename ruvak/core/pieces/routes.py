@@ -270,7 +270,10 @@ def _onward(
         chains: list[Chain] = []
         for (start, form), goal in zip(starts, goals, strict=True):
             used = frozenset({item.id, *(item.id for chain in chains for item in chain.items)})
+            last = steps[-1].exit.form if steps else form
             if not made_for(form, steps[0].entry.form if steps else _form(pool, goal)):
+                break
+            if not made_for(last, _form(pool, goal)):
                 break
             chain = fill_chain(pool, steps, start, goal, max(0.0, need_m), used)
             if chain is None:

@@ -121,7 +121,7 @@ class Lists(unittest.TestCase):
             ("tenor > desk mic 2", "tenor > desk mic 4"),
             ("laptop > desk 1/2, 5 m", "laptop > desk 9/10, 5 m"),
             ("strings 1-3 > desk 3-5", "strings 1-3 > desk 8-10"),
-            ("desk aux 2 > second wedge", "desk aux 1 > second wedge"),
+            ("desk aux 2 > second wedge", "desk aux 3 > second wedge"),
         ):
             with self.subTest(line):
                 (problem,) = read(rig, line).problems
