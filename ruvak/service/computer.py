@@ -16,8 +16,9 @@ from ruvak.core.pieces.routes import put_ops
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.earth import Preset
-from ruvak.core.rig.edits import Edit, Op, apply, changes
+from ruvak.core.rig.edits import Edit, Op, apply, changes, replay
 from ruvak.core.rig.rig import KitItem, Rig, Run
+from ruvak.core.run_changes import changed_runs
 from ruvak.service.analysis_parts import RunParts, keep, key_of, run_key
 from ruvak.service.kept import KeptRigs, read_current
 from ruvak.service.problems import NotFound
@@ -29,12 +30,16 @@ from ruvak.service.states import (
     Readings,
     RemedyList,
     Rewired,
+    RunChangeList,
 )
 from ruvak.service.versions import Version, version_of
+from ruvak.store import history
 from ruvak.store.rigs import SavedRig
 from ruvak.store.solved import SolvedParts, StoredPart, part_of
 
 KEPT_ANALYSES = 8
+MOST_EDITS_BACK = 500
+"""Edits taken back to show an older one: as many as the list of changes is long, and those made since it was read."""
 
 
 class Computer:
@@ -116,6 +121,19 @@ class Computer:
         if into is None:
             raise BadEdit("goal", f"There is no gear '{goal}' in this rig for the list to go to.")
         return _readings(saved, read_rows(rig, rows, into))
+
+    def show_edit(self, rig_id: str, edit_id: int) -> RunChangeList:
+        """Runs before and after an edit, found by taking back what was done since. Raises NotFound."""
+        with self._sessions() as session:
+            saved = self._kept.current(session, rig_id)
+            done = history.from_edit_on(session, rig_id, edit_id, MOST_EDITS_BACK)
+        if not done:
+            raise NotFound(f"There is no change {edit_id} among the last {MOST_EDITS_BACK} of this rig.")
+        after = saved.rig
+        for _, inverse in reversed(done[1:]):
+            after = replay(after, inverse)
+        edit, inverse = done[0]
+        return RunChangeList(changed_runs(replay(after, inverse), after, edit))
 
     def read_kit(self, rig_id: str, text: str) -> KitReading:
         """Kit in plain words, one kind a line. Raises NotFound."""

@@ -17,6 +17,7 @@ from ruvak.core.rig.collections import CollectionName, HolderKind
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
+from ruvak.core.run_changes import RunChange
 from ruvak.service.versions import Version
 
 
@@ -180,6 +181,10 @@ class GroundLoopList(RootModel[tuple[GroundLoop, ...]]):
 
 class RemedyList(RootModel[tuple[Remedy, ...]]):
     """Solved remedies, best first."""
+
+
+class RunChangeList(RootModel[tuple[RunChange, ...]]):
+    """Runs that an edit changed, as they were and as they became."""
 
 
 class PieceChoiceList(RootModel[tuple[PieceChoice, ...]]):

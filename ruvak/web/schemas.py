@@ -207,6 +207,12 @@ class RigPath(Record):
     rig_id: Id
 
 
+class HistoryPath(RigPath):
+    """Which change of which rig."""
+
+    edit_id: int
+
+
 class VersionPath(RigPath):
     """Which version of which rig."""
 

@@ -38,6 +38,16 @@ class Rigs(BrowserTest):
             (saved.length_unit, [one.name for one in saved.gear][:2]), ("ft", ["Lead vocal", "Small desk"])
         )
 
+    def test_a_rig_shows_its_runs_without_being_opened(self) -> None:
+        page = self.page
+        page.get_by_role("button", name="Show runs of Lantern Evening").click()
+        runs = page.get_by_role("list", name="Runs of Lantern Evening")
+        expect(runs).to_contain_text("cancels at Left speaker")
+        expect(self.row("Lantern Evening")).to_contain_text("1 stop")
+        self.assertEqual(self.serious(), [])
+        page.get_by_role("button", name="Hide runs of Lantern Evening").click()
+        expect(runs).to_have_count(0)
+
     def test_a_copy_for_another_occasion_leaves_the_first_alone(self) -> None:
         page = self.page
         self.row("Lantern Evening").get_by_role("button", name="Copy Lantern Evening").click()

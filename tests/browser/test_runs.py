@@ -91,6 +91,12 @@ class Remedies(BrowserTest):
         self.page.keyboard.press("c")
         expect(self.page.get_by_role("heading", name="Changes")).to_be_visible()
         expect(self.page.locator("main ol li")).to_have_count(3)
+        self.page.get_by_role("button", name="before and after").last.click()
+        shown = self.page.get_by_role("region", name="Slides", exact=True)
+        expect(shown).to_contain_text("cancels at Left speaker")
+        expect(shown).to_contain_text("Arrives whole")
+        expect(shown.locator(".strip svg")).to_have_count(2)
+        self.assertEqual(self.serious(), [])
         self.page.keyboard.press("r")
         expect(self.run_card()).to_be_visible()
 

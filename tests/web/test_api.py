@@ -98,6 +98,29 @@ class BlockSolution(WebTest):
         history = self.client.get(f"/api/rigs/{self.rig_id}/history").get_json()
         self.assertEqual((history[0]["person"], history[0]["own"]), ("Desk two", True))
 
+    def test_a_change_shows_its_runs_before_and_after(self) -> None:
+        self.edit(LENGTH)
+        self.edit({**LENGTH, "value": 3})
+        address = f"/api/rigs/{self.rig_id}/history"
+        newest, older = (line["id"] for line in self.client.get(address).get_json())
+
+        def lengths(line: int) -> list[float]:
+            (change,) = self.client.get(f"{address}/{line}/runs").get_json()
+            self.assertEqual(change["run"], "slides")
+            return [
+                piece["length_m"]
+                for side in (change["before"], change["after"])
+                for piece in side["drawing"]["pieces"]
+                if piece["owner"] == "lead-31"
+            ]
+
+        self.assertEqual((lengths(older), lengths(newest)), ([15, 20], [20, 3]))
+        self.post(f"/api/rigs/{self.rig_id}/undo", {})
+        undone = self.client.get(address).get_json()[0]["id"]
+        self.assertEqual((lengths(undone), lengths(older)), ([3, 20], [15, 20]))
+        for nothing in (older - 1_000, newest + 1_000):
+            self.assertEqual(self.client.get(f"{address}/{nothing}/runs").status_code, 404)
+
     def test_health_and_the_request_id(self) -> None:
         answer = self.client.get("/api/health")
         self.assertEqual(answer.get_json()["status"], "ok")

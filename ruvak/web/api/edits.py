@@ -2,10 +2,10 @@
 
 from flask import Response
 
-from ruvak.service.states import EditOutcome, Preview
+from ruvak.service.states import EditOutcome, Preview, RunChangeList
 from ruvak.web.answers import answer, answer_computed, use_cases
 from ruvak.web.api.blueprint import blueprint
-from ruvak.web.schemas import AgainBody, EditBody, HistoryList, PreviewBody, RigPath
+from ruvak.web.schemas import AgainBody, EditBody, HistoryList, HistoryPath, PreviewBody, RigPath
 from ruvak.web.security import person, visitor
 
 api = blueprint("edits", "Changes to a rig, each a row")
@@ -43,3 +43,9 @@ def redo_edit(path: RigPath, body: AgainBody) -> Response:
 def list_history(path: RigPath) -> Response:
     """Everyone's edits, newest first."""
     return answer(HistoryList(tuple(use_cases().rigs.list_history(path.rig_id, visitor()))))
+
+
+@api.get("/rigs/<rig_id>/history/<int:edit_id>/runs", responses={"200": RunChangeList})
+def show_edit(path: HistoryPath) -> Response:
+    """Runs before and after one edit of the list, drawn and solved by themselves; 404 for one far back."""
+    return answer_computed(path.rig_id, "show_edit", path.edit_id)

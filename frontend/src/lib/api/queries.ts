@@ -27,6 +27,18 @@ export const remediesQuery = (rigId: string, runId: string, version: string, fir
 		staleTime: Infinity
 	});
 
+export const editShownQuery = (rigId: string, editId: number) =>
+	queryOptions({
+		queryKey: ['edit shown', rigId, editId],
+		queryFn: () =>
+			answer(
+				client.GET('/api/rigs/{rig_id}/history/{edit_id}/runs', {
+					params: { path: { rig_id: rigId, edit_id: editId } }
+				})
+			),
+		staleTime: Infinity
+	});
+
 export const historyQuery = (rigId: string, version: string) =>
 	queryOptions({
 		queryKey: ['history', rigId, version],

@@ -220,6 +220,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/history/{edit_id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Runs before and after one edit of the list, drawn and solved by themselves; 404 for one far back. */
+        get: operations["edits_show_edit_rigs__rig_id__history__int_edit_id__runs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/lines": {
         parameters: {
             query?: never;
@@ -4560,6 +4577,41 @@ export interface components {
             runs: string[];
         };
         /**
+         * RunChangeList
+         * @description Runs that an edit changed, as they were and as they became.
+         */
+        RunChangeList: components["schemas"]["RunChange"][];
+        /**
+         * RunChange
+         * @description A run before and after an edit; null where it was not there.
+         */
+        RunChange: {
+            /**
+             * Run
+             * @description Its id.
+             */
+            run: string;
+            /**
+             * Name
+             * @description What it was called last.
+             */
+            name: string;
+            /** @description Before the edit; null where the edit added it. */
+            before: components["schemas"]["RunThen"] | null;
+            /** @description After the edit; null where the edit deleted it. */
+            after: components["schemas"]["RunThen"] | null;
+        };
+        /**
+         * RunThen
+         * @description A run at one moment, solved by itself.
+         */
+        RunThen: {
+            /** @description Its worst finding. */
+            finding: components["schemas"]["Finding"];
+            /** @description Its conductors from source to destination. */
+            drawing: components["schemas"]["RunDrawing"];
+        };
+        /**
          * Readings
          * @description Typed lines understood or not; one edit for all that were, and ways to go on with a single line.
          */
@@ -6516,6 +6568,83 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edits_show_edit_rigs__rig_id__history__int_edit_id__runs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                edit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunChangeList"];
                 };
             };
             /** @description Forbidden */

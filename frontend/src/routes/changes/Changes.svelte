@@ -1,6 +1,7 @@
-<!-- Everything anyone did to this rig, day by day, newest first, with the runs it concerned. -->
+<!-- Everything anyone did to this rig, day by day, newest first, with the runs it concerned, before and after. -->
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
+	import BeforeAfter from '../../lib/components/changes/BeforeAfter.svelte';
 	import PersonName from '../../lib/components/controls/PersonName.svelte';
 	import { historyQuery, rigQuery } from '../../lib/api/queries';
 	import Tape from '../../lib/components/marks/Tape.svelte';
@@ -21,6 +22,8 @@
 	const MOST = 3;
 	const days = $derived(byDay(lines.data ?? []));
 	const names = $derived(new Map((rig.data?.rig.runs ?? []).map((run) => [run.id, run.name])));
+	/** The line whose runs are shown before and after. */
+	let opened = $state<number | null>(null);
 	const date = (moment: string): string => new Date(moment).toLocaleDateString([], { dateStyle: 'full' });
 	const time = (moment: string): string => new Date(moment).toLocaleTimeString([], { timeStyle: 'short' });
 </script>
@@ -62,6 +65,22 @@
 								{/each}
 								{#if line.runs.length > MOST}<small>and {line.runs.length - MOST} more</small>{/if}
 							</span>
+							<button
+								type="button"
+								class="show"
+								aria-expanded={opened === line.id}
+								onclick={() => (opened = opened === line.id ? null : line.id)}
+								>{opened === line.id ? 'Close' : 'Compare'}<span class="sr-only">
+									before and after: {line.label}</span
+								></button
+							>
+							{#if opened === line.id && rig.data}
+								<BeforeAfter
+									rigId={rig.data.rig.id}
+									editId={line.id}
+									unit={rig.data.rig.length_unit ?? 'm'}
+								/>
+							{/if}
 						</li>
 					{/each}
 				</ol>
@@ -75,7 +94,7 @@
 		padding: 1.25rem 1.5rem;
 		display: grid;
 		gap: 0.9rem;
-		max-width: 72rem;
+		max-width: 80rem;
 	}
 	header {
 		display: flex;
@@ -92,7 +111,7 @@
 	}
 	li {
 		display: grid;
-		grid-template-columns: 5.5rem 9rem minmax(0, 1fr) minmax(0, 18rem);
+		grid-template-columns: 5.5rem 9rem minmax(0, 1fr) minmax(0, 18rem) 5rem;
 		gap: 1rem;
 		align-items: baseline;
 		padding: 0.45rem 0 0.45rem 0.7rem;
@@ -115,6 +134,17 @@
 		gap: 0.3rem;
 		align-items: center;
 	}
+	.show {
+		justify-self: end;
+		min-height: 24px;
+		font-size: 0.8125rem;
+		color: var(--dim);
+		text-decoration: underline;
+		text-underline-offset: 3px;
+	}
+	.show:hover {
+		color: var(--ink);
+	}
 	small {
 		color: var(--dim);
 	}
@@ -127,10 +157,13 @@
 		}
 		li {
 			grid-template-columns: 1fr auto;
+			gap: 0.35rem 1rem;
 		}
-		.what,
-		.runs {
+		.what {
 			grid-column: 1 / -1;
+		}
+		.runs {
+			grid-column: 1;
 		}
 	}
 </style>

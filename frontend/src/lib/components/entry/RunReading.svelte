@@ -1,32 +1,14 @@
 <!-- One run as a line would make it: from, to, its conductors and the verdict; by itself with its pieces. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
+	import { drawnRun } from '../../domain/drawn-run';
 	import GradeMark from '../marks/GradeMark.svelte';
 	import NeededPieces from './NeededPieces.svelte';
 	import Strip from '../strip/Strip.svelte';
 
 	let { run, drawn }: { run: Schemas['ReadRun']; drawn: boolean } = $props();
 
-	/** The strip wants an analysed run; of a reading only the drawing and the worst finding are known. */
-	const asRun = $derived({
-		run: `reading-${run.run}`,
-		drawing: run.drawing,
-		findings: [run.finding],
-		result: {
-			run: run.run,
-			sources: [],
-			inputs: [],
-			mixes: [],
-			floating: [],
-			phantom: [],
-			cores: [],
-			lead_currents: [],
-			case_voltages: [],
-			data: null
-		},
-		controls: [],
-		notes: []
-	});
+	const asRun = $derived(drawnRun(`reading-${run.run}`, run.drawing, run.finding));
 </script>
 
 <div class="run">

@@ -1,7 +1,8 @@
-<!-- One rig in the list: what it holds and what was done last; open it, copy it, export it, delete it. -->
+<!-- One rig in the list: what it holds and what was done last; look into it, open, copy, export, delete it. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { day } from '../../domain/format';
+	import RigGlance from './RigGlance.svelte';
 
 	interface Props {
 		rig: Schemas['RigSummary'];
@@ -21,6 +22,7 @@
 		...(rig.to_get > 0 ? [`${rig.to_get} to borrow or buy`] : [])
 	]);
 
+	let looking = $state(false);
 	let asking = $state<'copy' | 'delete' | null>(null);
 	let name = $state('');
 	let occasion = $state('');
@@ -46,6 +48,9 @@
 		<span class="where">{rig.venue}{rig.occasion ? `, ${rig.occasion}` : ''}</span>
 		<span class="quiet">{isOpen ? 'open' : `saved ${day(rig.saved_at)}`}</span>
 		<span class="doing">
+			<button type="button" aria-expanded={looking} onclick={() => (looking = !looking)}
+				>{looking ? 'Hide runs' : 'Show runs'}<span class="sr-only"> of {rig.name}</span></button
+			>
 			<button type="button" aria-label="Copy {rig.name}" onclick={askCopy}>Copy</button>
 			<a href="/api/rigs/{rig.id}/file" download>Export</a>
 			<a href="/api/rigs/{rig.id}/netlists" download>SPICE netlists</a>
@@ -56,6 +61,7 @@
 			{#if rig.last_change}<span class="last">last: {rig.last_change}, {rig.changed_by}</span>{/if}
 		</p>
 	</div>
+	{#if looking}<RigGlance rigId={rig.id} />{/if}
 	{#if asking === 'copy'}
 		<form class="asked" aria-label="Copy {rig.name}" onsubmit={(event) => void copy(event)}>
 			<label class="field">
