@@ -2,9 +2,15 @@
 
 import sys
 
-from bench import analysis, editing, reading, remedies
+from bench import analysis, editing, reading, remedies, scrolling
 
-BENCHES = {"reading": reading.main, "editing": editing.main, "analysis": analysis.main, "remedies": remedies.main}
+BENCHES = {
+    "reading": reading.main,
+    "editing": editing.main,
+    "analysis": analysis.main,
+    "remedies": remedies.main,
+    "scrolling": scrolling.main,
+}
 
 
 def main() -> int:

@@ -24,6 +24,8 @@ LISTED, LISTED_OF_NAMED = 12, 3
 that little is added to them."""
 LOOKED_AT, LOOKED_AT_TO_CURE, LOOKED_AT_FOR_NAMED = 120, 120, 400
 """How many wirings are put together for that; how many with a cure; how many when one must contain what is named."""
+MADE_FOR_BOTH = 8
+"""Among how many one owned piece a line is looked for."""
 WIDE_TO_CURE = 12
 """How many lines behind a fork are looked at where a pad stands anywhere behind it."""
 
@@ -103,8 +105,9 @@ class Wirings:
         if self.wanted.parts or self.wanted.items or self.wanted.through:
             return
         for sources, goals in self._sockets():
-            first = next(self._find(sources, goals), None)
-            if first is not None and first.cost[:2] == (0.0, float(len(sources))):
+            few = islice(self._find(sources, goals), MADE_FOR_BOTH)
+            first = min(few, key=lambda wiring: wiring.cost, default=None)
+            if first is not None and first.cost[0] == 0.0 and len(first.parts) == len(sources):
                 yield first
                 return
 
