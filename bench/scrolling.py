@@ -44,7 +44,7 @@ def main() -> None:
             page.set_default_timeout(120_000)
             page.goto(address)
             page.locator("article[data-run] .details").first.wait_for()
-            page.wait_for_timeout(2000)
+            page.wait_for_timeout(4000)
             script_ms, longest_ms, lines = _scroll(page)
             plain = browser.new_page(viewport={"width": 1280, "height": 800})
             plain.evaluate(_PLAIN, RUNS)

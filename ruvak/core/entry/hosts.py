@@ -23,7 +23,10 @@ def hosts_for(rig: Rig, new: Iterable[Gear], typed: Gear | None = None) -> tuple
     for device in list(gear.values()):
         if not usb_plugs(parts[device.part]) or device.host is not None:
             continue
-        computers = [other for other in (*rig.gear, *gear.values()) if is_computer(parts[other.part])]
+        # Whose picture is captured is another computer than the one that captures it.
+        captures = any(entry.signal == "video" for entry in parts[device.part].inputs)
+        near = rig.gear if captures else (*rig.gear, *gear.values())
+        computers = [other for other in near if is_computer(parts[other.part])]
         name = f"Computer of {device.name[:100]}"
         host = typed or (
             computers[0] if len(computers) == 1 else Gear(id=f"{device.id[:50]}-computer", name=name, part=COMPUTER)
@@ -38,4 +41,5 @@ def hosts_for(rig: Rig, new: Iterable[Gear], typed: Gear | None = None) -> tuple
 
 def is_computer(part: Part) -> bool:
     """Whether it is a laptop, a desktop computer or the like."""
-    return any(earthing.computer for earthing in part.earthings.values())
+    earthings = (*part.earthings.values(), *([part.earthing] if part.earthing is not None else []))
+    return any(earthing.computer for earthing in earthings)

@@ -24,8 +24,8 @@ _TIMES = re.compile(r"(?:(?P<before>\d\d?)\s*x\s+(?P<name>\D+)|(?P<first>\D+?)\s
 _COUNTED = re.compile(rf"(?:({'|'.join(_COUNTS)})|(\d\d?)(?:\s*x)?)\s+(?P<name>\D+s)", re.IGNORECASE)
 _COUNTED_MICS = re.compile(r"(?P<name>\D+?)\s+(?P<count>\d\d?)\s+(?P<kind>mics|microphones)", re.IGNORECASE)
 """Counted behind a name: "drum kit 7 mics"."""
-_ONE_THING = re.compile(r"(?:.*\s)?(?:keys|drums|strings|headphones|earphones|phones|cans|bass|mains)", re.IGNORECASE)
-"""Plural words for a single device: "7 keys" is no seven keyboards."""
+_ONE_THING = re.compile(r"(?:.*\s)?(?:keys|drums|strings|bass|mains)", re.IGNORECASE)
+"""Plural words for a single device: "7 keys" is no seven keyboards, though "4 headphones" are four."""
 
 
 def places_named(lines: Iterable[str]) -> dict[str, frozenset[str]]:

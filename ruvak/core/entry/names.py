@@ -117,17 +117,34 @@ class Directory:
 
     def find_parts(self, text: str) -> tuple[Part, ...]:
         """Boxes, adapters and leads of that name, or whose name ends in it: "di" takes in every DI box."""
-        text = plain_piece(text)
-        result: dict[str, Part] = {}
-        for part in (*library().values(), *self.rig.parts):
-            names = [plain_piece(word) for word in (*part.called, part.name)] if part.kind != "gear" else []
-            if any(name == text or name.endswith(f" {text}") for name in names):
-                result[part.id] = part
+        text = plain_piece(re.sub(r"[()]", " ", text))
+        result = self._parts_named(text)
+        for kind in ("lead", "adapter"):
+            if not result and text.endswith(f" {kind}"):
+                # "XLR to jack lead" is called "XLR to jack".
+                text = text.removesuffix(f" {kind}")
+                result = {id_: part for id_, part in self._parts_named(text).items() if part.kind == kind}
+        if not result:
+            # "DI stereo" is a stereo DI.
+            words = sorted(text.split())
+            result = {
+                part.id: part
+                for part in (*library().values(), *self.rig.parts)
+                if part.kind != "gear" and any(sorted(plain_piece(name).split()) == words for name in part.called)
+            }
         exact = [part for part in result.values() if text in map(plain_piece, part.called)]
         if exact and all(part.kind == "lead" for part in exact):
             # An "XLR lead" is no "3.5 mm to XLR lead", while a "DI" is any of them.
             return tuple(exact)
         return tuple(result.values())
+
+    def _parts_named(self, text: str) -> dict[str, Part]:
+        result: dict[str, Part] = {}
+        for part in (*library().values(), *self.rig.parts):
+            names = [plain_piece(word) for word in (*part.called, part.name)] if part.kind != "gear" else []
+            if any(name == text or name.endswith(f" {text}") for name in names):
+                result[part.id] = part
+        return result
 
     def kinds_called(self, text: str) -> tuple[Part, ...]:
         """Devices of the library by what people call them, "a gooseneck" or "keyboard with XLR outputs"."""
@@ -244,9 +261,10 @@ class Directory:
         is_microphone = any(output.signal == "microphone" for output in part.outputs)
         if rest and set(rest) <= _MICROPHONES and not is_microphone and not is_labelled(part, "mic"):
             return True
-        if len(rest) != 1 or has_many_sockets(part) or name[-1].isdigit() or SIDES & set(name):
+        if len(rest) != 1 or has_many_sockets(part) or name[-1].isdigit():
             return False
-        return (rest[0] in SIDES and not has_sides(part)) or (rest[0].isdigit() and _hears_all_at_once(part))
+        side = rest[0] in SIDES and not SIDES & set(name) and not has_sides(part)
+        return side or (rest[0].isdigit() and _hears_all_at_once(part))
 
     def _is_another(self, gear: Gear, rest: tuple[str, ...]) -> bool:
         """Whether the words behind a name tell it from this device: "wedge 2" is not Wedge 1, though it has an input 2;

@@ -33,7 +33,7 @@ from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, connectors_in_use
 
-PAIRS = frozenset(("pa", "p.a.", "stack", "rig"))
+PAIRS = frozenset(("pa", "p.a.", "stack", "rig", "mains"))
 """Words for a left and a right loudspeaker together."""
 FEW = 4
 """So many sockets are named one by one."""
@@ -72,6 +72,9 @@ class Pairing:
         if many_from == 1 and many_to == 1:
             return self._between_two(first, goal, passed, mono)
         places_from = many_from if many_from > 1 else max(1, len(first.devices[0][2].positions))
+        if many_from == 1 and many_to > 1 and not first.devices[0][2].positions:
+            first = self._an_output_each(first, many_to)
+            places_from = max(1, len(first.devices[0][2].positions))
         if many_from == 1 and not first.devices[0][2].positions:
             # "desk main > speakers": the sides of the first output, one to each.
             places_from = min(many_to, len(main_sockets(first.devices[0][1])))
@@ -90,6 +93,17 @@ class Pairing:
             sentence = f"{places_from} on the left and {places_to} on the right: write as many places on both sides."
             raise problem("counts_differ", goal.piece, sentence)
         return self._one_each(first, goal, passed, places_from)
+
+    @staticmethod
+    def _an_output_each(first: Side, count: int) -> Side:
+        """A headphone amplifier's outputs, one for each of several headphones: sockets that differ in number alone."""
+        gear, part, named = first.devices[0]
+        stem = main_output(part).connectors[0].rstrip("0123456789") if part.outputs else ""
+        alike = [output for output in part.outputs if [c.rstrip("0123456789") for c in output.connectors] == [stem]]
+        if not stem.startswith("phones") or len(alike) < count:
+            return first
+        positions = tuple((output.connectors[0],) for output in alike[:count])
+        return replace(first, devices=((gear, part, replace(named, positions=positions)),))
 
     @staticmethod
     def _lead_on(first: Side, goal: Side, mono: bool) -> bool:

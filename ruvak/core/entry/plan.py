@@ -13,7 +13,7 @@ from ruvak.core.entry.line_ends import (
     Side,
     speaks,
 )
-from ruvak.core.entry.lists import numbered
+from ruvak.core.entry.lists import numbered, split_list
 from ruvak.core.entry.over_usb import without_usb
 from ruvak.core.entry.pairing import Pairing
 from ruvak.core.entry.passing import Passing
@@ -26,7 +26,7 @@ from ruvak.core.units import METRES_PER_UNIT
 
 PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
 MONO = {"mono"}
-_AMPLIFIERS = {"amp", "amps"}
+_AMPLIFIER = re.compile(r"amps?(?: \d+)?")
 _INTO_AN_INSTRUMENT_AMPLIFIER = {"instrument", "microphone"}
 
 
@@ -161,12 +161,14 @@ class Planner:
     def _name_power_amplifiers(self, sentence: Sentence) -> None:
         """An "amp" behind anything but an instrument or a microphone drives loudspeakers."""
         for at, piece in enumerate(sentence.pieces[1:], 1):
-            if plain(piece.text) in _AMPLIFIERS - set(self.context.directory.by_name):
+            names = {plain(name) for name in split_list(piece.text, "goal")}
+            if all(_AMPLIFIER.fullmatch(name) for name in names) and not names & set(self.context.directory.by_name):
                 before = next(self.context.directory.meanings(numbered(sentence.pieces[at - 1].text)), None)
                 part = before and (before.new or self.context.rig.parts_by_id[before.gear[0].part])
                 signals = {output.signal for output in part.outputs} if part else set()
                 if signals and not signals & _INTO_AN_INSTRUMENT_AMPLIFIER:
-                    sentence.pieces[at] = replace(piece, text="power amplifier")
+                    text = re.sub(r"\bamps?\b", "power amplifier", piece.text, flags=re.IGNORECASE)
+                    sentence.pieces[at] = replace(piece, text=text)
 
     def _with_features(self, sentence: Sentence) -> Piece:
         """The last piece with what is said of the device there: "switcher with 3.5 mm inputs"."""

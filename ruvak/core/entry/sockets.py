@@ -18,7 +18,7 @@ _NOISE = frozenset((
     "in", "ins", "input", "inputs", "out", "outs", "output", "outputs",
     "ch", "chan", "channel", "channels", "socket", "sockets", "and", "number",
     "no", "nr", "stereo", "mono", "mic", "mics", "microphone", "line",
-    "lines", "pair", "send", "sends", "own", "signal", "audio", "sound", "or", "only",
+    "lines", "pair", "send", "sends", "own", "signal", "audio", "sound", "or", "only", "jack",
 ))  # fmt: skip
 """Words that say nothing where no label has them."""
 _SYNONYMS = {

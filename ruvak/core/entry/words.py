@@ -73,6 +73,8 @@ _PIECE_WORDS = (
     (re.compile(r"\b(?:2 ?x|twin|dual|double|pair of)(?= )"), "two"),
     (re.compile(r"\b(?:1/4(?:\"| inch)?|quarter[ -]inch)(?= |$)"), "jack"),
     (re.compile(r"\bminijack"), "mini jack"),
+    (re.compile(r"\b1/8(?:\"| inch)?(?= |$)"), "3.5 mm"),
+    (re.compile(r"\b3\.5(?= to |$)"), "3.5 mm"),
     (re.compile(r"\b3\.5(?: mm)? (?:stereo )?(?:mini )?jack\b"), "3.5 mm"),
     (re.compile(r"\b(?:cables?|cords?|leads)\b"), "lead"),
     (re.compile(r"\b(jack|adapter|box|pad|splitter)s\b"), r"\1"),
