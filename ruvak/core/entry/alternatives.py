@@ -9,8 +9,8 @@ from itertools import islice
 from ruvak.core.entry.built import OtherWiring
 from ruvak.core.entry.grammar import parse
 from ruvak.core.entry.names import Directory
-from ruvak.core.entry.plan import option_of
 from ruvak.core.entry.reading import Alternative, Reading
+from ruvak.core.entry.rewording import option_of
 from ruvak.core.entry.run_reading import describe_piece
 from ruvak.core.entry.words import plain
 from ruvak.core.judge.finding import SEVERITY, Grade

@@ -129,7 +129,9 @@ class _Reader:
         for index, entry in enumerate(wanted):
             taken = _find_socket_in_use(proposer.rig, proposer.users, entry)
             if taken is not None:
-                other = with_free_places(line, sentence, wanted, proposer.users)
+                # Of a later statement the places are not those of the line as it was typed.
+                alone = len(split_statements(line)) == 1
+                other = with_free_places(line, sentence, wanted, proposer.users) if alone else None
                 offered = (other,) if other is not None else _next_of_its_kind(self.rig, line, entry)
                 refused = _problem("socket_taken", line, taken)
                 raise Refused(refused.model_copy(update={"suggestions": offered}))

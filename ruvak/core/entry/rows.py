@@ -1,7 +1,7 @@
 """Rows of an input list as typed lines: a known name stays itself, an unknown one becomes new gear of its kind."""
 
 from ruvak.core.entry.names import Directory, has_many_sockets
-from ruvak.core.entry.plan import PHANTOM
+from ruvak.core.entry.rewording import PHANTOM
 from ruvak.core.entry.sockets import sockets
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.rig.rig import Rig

@@ -1,0 +1,111 @@
+"""A taken-apart line put into the order of its plugs: what is passed, what starts behind the air, which amplifier."""
+
+import re
+from dataclasses import replace
+
+from ruvak.core.entry.context import LineContext
+from ruvak.core.entry.device_chain import PassedDevice, passed_device
+from ruvak.core.entry.grammar import Piece, Sentence
+from ruvak.core.entry.line_ends import speaks
+from ruvak.core.entry.lists import numbered, split_list
+from ruvak.core.entry.passing import Passing
+from ruvak.core.entry.words import plain
+from ruvak.core.pieces.named import NamedPiece
+from ruvak.core.rig.part import Part
+
+PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
+MONO = {"mono"}
+_AMPLIFIER = re.compile(r"amps?(?: \d+)?")
+_INTO_AN_INSTRUMENT_AMPLIFIER = {"instrument", "microphone"}
+
+
+class Rewording:
+    """Changes sentences of one rig in place; says so among the line's corrections."""
+
+    def __init__(self, context: LineContext, passing: Passing) -> None:
+        self.context, self.passing = context, passing
+
+    def take_in_what_is_passed(self, sentence: Sentence) -> None:
+        """ "desk 1 via stage box", "speaker via processor": a multicore or device named so is on the way; a multicore
+        behind a comma as well."""
+        for extra in list(sentence.extras):
+            piece = Piece(bare_word(extra), extra.start)
+            passed = self.passing.built_in(piece) is not None or self.passing.part_of(piece) is not None
+            said_via = re.search(r"(?:via|through|using)\s*$", self.context.line[: extra.start], re.IGNORECASE)
+            if not passed and said_via and option_of(extra) is None and self.thing(piece.text) is None:
+                passed = self.device(piece) is not None
+            if passed:
+                sentence.extras.remove(extra)
+                sentence.pieces.insert(len(sentence.pieces) - 1, piece)
+                sentence.arrows += 1
+
+    def start_behind_the_air(self, sentence: Sentence) -> None:
+        """A microphone or a radio receiver has no plug for what stands before it: "amp > mic > desk 6" starts at the
+        microphone, which is called after both."""
+        while len(sentence.pieces) > 2:
+            first, second = sentence.pieces[:2]
+            if not self._only_sends(second):
+                return
+            both = Piece(f"{first.text} {second.text}", first.start)
+            is_there = plain(second.text) in self.context.directory.by_name
+            start = second if is_there or not self._only_sends(both) else both
+            sentence.pieces[:2] = [start]
+            sentence.arrows -= 1
+            said = f"No lead goes from “{first.text}” into “{second.text}”: the run starts at “{start.text}”."
+            self.context.corrections.append(said)
+
+    def _only_sends(self, piece: Piece) -> bool:
+        """Whether the first thing it can mean is a device with outputs and no inputs."""
+        if not piece.text or self.thing(plain(piece.text)) is not None or self.passing.part_of(piece) is not None:
+            return False
+        for meaning in self.context.directory.meanings(numbered(piece.text)):
+            part = meaning.new or self.context.rig.parts_by_id[meaning.gear[0].part]
+            return not meaning.rest and speaks(part, "source") and not speaks(part, "goal")
+        return False
+
+    def name_power_amplifiers(self, sentence: Sentence) -> None:
+        """An "amp" behind anything but an instrument or a microphone drives loudspeakers."""
+        for at, piece in enumerate(sentence.pieces[1:], 1):
+            names = {plain(name) for name in split_list(piece.text, "goal")}
+            if all(_AMPLIFIER.fullmatch(name) for name in names) and not names & set(self.context.directory.by_name):
+                before = next(self.context.directory.meanings(numbered(sentence.pieces[at - 1].text)), None)
+                part = before and (before.new or self.context.rig.parts_by_id[before.gear[0].part])
+                signals = {output.signal for output in part.outputs} if part else set()
+                if signals and not signals & _INTO_AN_INSTRUMENT_AMPLIFIER:
+                    text = re.sub(r"\bamps?\b", "power amplifier", piece.text, flags=re.IGNORECASE)
+                    sentence.pieces[at] = replace(piece, text=text)
+
+    def device(self, piece: Piece) -> PassedDevice | None:
+        """A device that a piece of the line names and that leads on what it takes."""
+        if not piece.text or self.passing.built_in(piece) is not None or self.passing.part_of(piece) is not None:
+            return None
+        return passed_device(self.context.directory, piece) if self.thing(plain(piece.text)) is None else None
+
+    def thing(self, text: str) -> NamedPiece | None:
+        """A lead, adapter or box named on the way: a tagged one, or any of a kind."""
+        tagged = self.context.directory.by_tag.get(plain(text))
+        if tagged is not None and not tagged.installed:
+            return NamedPiece((tagged.part,), tagged.id)
+        result = self.context.directory.find_parts(text) or self.context.directory.find_parts(_without_count(text))
+        return NamedPiece(_ids(result)) if result else None
+
+
+def option_of(extra: Piece) -> str | None:
+    """What stands behind a comma, where it is an option."""
+    word = bare_word(extra)
+    return "phantom" if word in PHANTOM else "mono" if word in MONO else None
+
+
+def bare_word(extra: Piece) -> str:
+    """What stands behind a comma without \"with\" or \"via\"."""
+    return plain(extra.text).removeprefix("with ").removeprefix("via ").removeprefix("and ")
+
+
+def _without_count(text: str) -> str:
+    """ "two DIs" and "DI x2" as "DI": each line of a run gets its own in any case."""
+    text = re.sub(r"^(?:\d\d?\s*x?|two|three|four|pair of)\s+|\s*x\s*\d\d?$", "", text, flags=re.IGNORECASE)
+    return text.removesuffix("s")
+
+
+def _ids(parts: tuple[Part, ...]) -> tuple[str, ...]:
+    return tuple(part.id for part in parts)
