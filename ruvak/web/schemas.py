@@ -210,7 +210,7 @@ class RigPath(Record):
 class HistoryPath(RigPath):
     """Which change of which rig."""
 
-    edit_id: int
+    edit_id: Annotated[int, Field(ge=1, lt=2**63)]
 
 
 class VersionPath(RigPath):

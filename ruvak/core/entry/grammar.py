@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import dataclass, field, replace
+from itertools import zip_longest
 
 from ruvak.core.entry.words import Length, bare_length, find_length
 
@@ -11,10 +12,8 @@ _LABEL_IN_FRONT = re.compile(r"^\s*([^\W\d][^:<>,]*):\s+(?=.*[<>])")
 _WORDS_FOR_BACK = re.compile(r"\s+(?:fed\s+)?(?:from|by)\s+", re.IGNORECASE)
 _WORDS_FOR_ARROW = re.compile(r"\s+(?:to|into|in to)\s+", re.IGNORECASE)
 _NUMBER_IN_FRONT = re.compile(r"^\s*(\d{1,4})\s*[:.)]\s+")
-_NEXT_STATEMENT = re.compile(
-    r"(?P<first>[^<>]*(?:>|->)[^<>,]*?(?P<end>[^<>,]*\d\s*(?:m|ft|[lr])?)),(?=(?P<next>[^<>,]*[a-z][^<>,]*)>)",
-    re.IGNORECASE,
-)
+_ENDS_A_RUN = re.compile(r"\d\s*(?:m|ft|[lr])?\s*$", re.IGNORECASE)
+"""A place or a length."""
 _WITH = re.compile(r"\s+(?:via|with|through|using)\s+", re.IGNORECASE)
 
 
@@ -46,11 +45,18 @@ def split_statements(line: str) -> list[str]:
     with an arrow behind it begins the next: "click > desk 15, keys > desk 16"."""
     result: list[str] = []
     for part in re.split(r";(?=[^;]*(?:[<>]|->))", line):
-        rest = part
-        while (match := _NEXT_STATEMENT.match(rest)) is not None and not _is_list(match["end"], match["next"]):
-            result.append(match["first"])
-            rest = rest[match.end("first") + 1 :]
-        result.append(rest)
+        start, arrows, end = 0, 0, ""
+        marks = list(re.finditer(r"[,>]", part))
+        for mark, following in zip_longest(marks, marks[1:]):
+            if mark[0] == ">":
+                arrows += 1
+            elif arrows and following is not None and following[0] == ">" and _ENDS_A_RUN.search(end):
+                other = part[mark.end() : following.start()]
+                if re.search("[a-z]", other, re.IGNORECASE) and not _is_list(end, other):
+                    result.append(part[start : mark.start()])
+                    start, arrows = mark.end(), 0
+            end = part[mark.end() : following.start()] if following is not None else ""
+        result.append(part[start:])
     return [statement for statement in result if statement.strip()]
 
 

@@ -14,7 +14,7 @@ from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
 from ruvak.core.entry.plan import Planner
 from ruvak.core.entry.propose import Proposer
-from ruvak.core.entry.reading import Reading, ReadProblem, ReadRun
+from ruvak.core.entry.reading import MOST_LETTERS, Reading, ReadProblem, ReadRun
 from ruvak.core.entry.rows import InputRow, line_of, note_of
 from ruvak.core.entry.run_reading import read_run
 from ruvak.core.entry.search import MOST_SOLVED
@@ -36,7 +36,7 @@ MANY_OUTPUTS = 3
 
 def read(rig: Rig, line: str) -> Reading:
     """One line against a prepared rig."""
-    statements = split_statements(line)
+    statements = split_statements(line[:MOST_LETTERS])
     reader = _Reader(rig, places_named(statements) if len(statements) > 1 else None)
     reading = reader.read(line)
     if reading.problems or reading.changes:
@@ -54,7 +54,7 @@ def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: str) -> tuple[Reading,
 def read_all(rig: Rig, text: str) -> tuple[Reading, ...]:
     """Many lines, each building on those before it; empty lines and lines that start with # are skipped."""
     lines = [line for line in text.splitlines() if line.strip() and not line.lstrip().startswith("#")][:MOST_LINES]
-    reader = _Reader(rig, places_named(lines))
+    reader = _Reader(rig, places_named([line[:MOST_LETTERS] for line in lines]))
     return tuple(reader.read(line) for line in lines)
 
 
@@ -66,6 +66,9 @@ class _Reader:
         """Of the line that was read last, where all of its pieces were chosen here: what was solved besides."""
 
     def read(self, line: str, note: str = "") -> Reading:
+        if len(line) > MOST_LETTERS:
+            said = f"This line has {len(line)} letters; a line may have {MOST_LETTERS}. Write one run a line."
+            return _refused(line[:MOST_LETTERS], _problem("too_long", line[:MOST_LETTERS], said))
         changed = read_change(self.rig, line, lambda rig, other: _Reader(rig).read(other))
         if changed is not None:
             self.rig = apply(self.rig, changed.edit) if changed.edit is not None else self.rig
@@ -78,8 +81,7 @@ class _Reader:
             self.rig = before
             result = refused.problem
             lines = result.suggestions or suggest_lines(self.rig, line, result, self._problem_of)
-            result = result.model_copy(update={"suggestions": lines})
-            return Reading(line=line, sentence=result.sentence, taken_for=(), runs=(), problems=(result,), edit=None)
+            return _refused(line, result.model_copy(update={"suggestions": lines}))
         runs = tuple(read_run(self.rig, proposal) for proposal in proposals)
         label = _label(runs)
         edit = Edit(label=label, ops=tuple(op for proposal in proposals for op in proposal.ops))
@@ -162,6 +164,10 @@ def _name(wanted: Wanted) -> str:
     ids = [end.connector for end in first.choices[0]]
     labels = [connector.label.split(",")[0] for connector in first.part.connectors if connector.id in ids]
     return " and ".join(labels)[:120]
+
+
+def _refused(line: str, found: ReadProblem) -> Reading:
+    return Reading(line=line, sentence=found.sentence, taken_for=(), runs=(), problems=(found,), edit=None)
 
 
 def _problem(code: str, line: str, sentence: str) -> ReadProblem:

@@ -23,7 +23,11 @@ ProblemCode = Literal[
     "socket_taken",
     "no_route",
     "unknown_change",
+    "too_long",
 ]
+
+MOST_LETTERS = 600
+"""A longer line is no line that somebody types, and would take long to take apart."""
 
 
 class ReadProblem(Record):

@@ -209,6 +209,16 @@ class Refusing(unittest.TestCase):
             self.assertIsNone(reading.edit, line)
             self.assertRegex(reading.sentence, r"^[A-Z“\d].*[.…]$")
 
+    def test_a_line_that_nobody_types_is_refused_at_once(self) -> None:
+        for line in ("a" * 20_000, "a > " + " " * 19_000 + "b", "keys > " + "1 " * 9_000 + ", b"):
+            reading = read(entry_rig(), line)
+            self.assertEqual([problem.code for problem in reading.problems], ["too_long"])
+            self.assertIn("may have 600", reading.sentence)
+            self.assertEqual(completions(entry_rig(), line), ())
+            self.assertEqual(
+                [entry.problems[0].code for entry in read_all(entry_rig(), f"{line}\n{line}")], ["too_long"] * 2
+            )
+
     def test_corrections_are_told(self) -> None:
         self.assertEqual(read(entry_rig(), "lecturn > desk 4").taken_for, ("“lecturn” was taken for Lectern.",))
         self.assertEqual(read(entry_rig(), "lectern > desk 4").taken_for, ())

@@ -4688,7 +4688,7 @@ export interface components {
              * @description Which problem it is.
              * @enum {string}
              */
-            code: "no_arrow" | "no_source" | "no_destination" | "unknown_source" | "unknown_destination" | "unknown_way" | "unknown_socket" | "ambiguous_name" | "counts_differ" | "bad_length" | "unknown_option" | "socket_taken" | "no_route" | "unknown_change";
+            code: "no_arrow" | "no_source" | "no_destination" | "unknown_source" | "unknown_destination" | "unknown_way" | "unknown_socket" | "ambiguous_name" | "counts_differ" | "bad_length" | "unknown_option" | "socket_taken" | "no_route" | "unknown_change" | "too_long";
             /**
              * Start
              * @description First letter it is about, counted from 0.
