@@ -1,5 +1,5 @@
-"""Long fuzzing: random rigs against ngspice or edited, faulty files, lines that change a rig; what it finds becomes a
-fixture."""
+"""Long fuzzing: random rigs against ngspice or edited, faulty files, lines that change a rig, lines of any words; what
+it finds becomes a fixture."""
 
 import sys
 import time
@@ -7,7 +7,7 @@ from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from os import cpu_count
 
-from tests.support.fuzzing import Case, MakeUp, agree, agree_throughout, change, read, survive
+from tests.support.fuzzing import Case, MakeUp, agree, agree_throughout, change, read, read_line, survive
 
 KINDS: dict[str, Callable[[int], Case]] = {
     "ngspice": agree,
@@ -15,6 +15,7 @@ KINDS: dict[str, Callable[[int], Case]] = {
     "edits": survive,
     "files": read,
     "changes": change,
+    "lines": read_line,
 }
 CASES = 10_000
 TELL_EVERY = 200

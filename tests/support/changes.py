@@ -19,7 +19,7 @@ NAMES = (
 )  # fmt: skip
 VERBS = (
     "{} is now {}", "{} moves to {}", "swap {} and {}", "rename {} to {}", "delete {}", "move {} to {}",
-    "{} becomes {}", "{} is now a {}", "{} is now", "change {} to {}",
+    "{} becomes {}", "{} is now a {}", "{} is now", "change {} to {}", "copy {}", "copy {} as {}", "copy {} to {}",
 )  # fmt: skip
 
 

@@ -16,6 +16,7 @@ from tests.support.agreement import circuit_of, disagreements, some_points
 from tests.support.changes import fault_of
 from tests.support.figures import unfinite
 from tests.support.mutants import mutant, verdict_of
+from tests.support.random_lines import fault_of_line
 from tests.support.random_rigs import random_rig
 
 EDITS_EACH = 4
@@ -91,6 +92,12 @@ def read(seed: int) -> Case:
 def change(seed: int) -> Case:
     """A random line that changes a rig and is neither done nor refused."""
     problem = fault_of(seed)
+    return Case([f"seed {seed}: {problem}"] if problem else [], 0, False, ())
+
+
+def read_line(seed: int) -> Case:
+    """A line of random words that raises, or is neither read nor refused."""
+    problem = fault_of_line(seed)
     return Case([f"seed {seed}: {problem}"] if problem else [], 0, False, ())
 
 

@@ -19,6 +19,8 @@ from ruvak.core.rig.rig import Gear, KitItem, Rig, connectors_in_use
 
 MOST_NEW = 24
 MANY_SOCKETS = 4
+MOST_LETTERS_OF_A_NAME = 120
+"""As a device's record has it; a range in a name may be written out to more."""
 _PLACED = re.compile(
     r"(?P<name>.+?)(?P<place>\s+(?:at|near|by|beside|behind|under|in|from|on|playing|running|for)\s+\D+)", re.IGNORECASE
 )
@@ -376,7 +378,7 @@ class Directory:
         taken = set(self.rig.owners_by_id)
         stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:56] or "gear"
         ids = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
-        return Gear(id=next(id_ for id_ in ids if id_ not in taken), name=name, part=part.id)
+        return Gear(id=next(id_ for id_ in ids if id_ not in taken), name=name[:MOST_LETTERS_OF_A_NAME], part=part.id)
 
 
 def _marks(name: str) -> tuple[list[int], list[str]]:
