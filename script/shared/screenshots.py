@@ -24,13 +24,20 @@ def look_at_isolator(page: Page) -> None:
 
 
 def apply_sum(page: Page) -> None:
-    """Applies the first remedy and takes it back, so that the list of changes has something in it."""
+    """Applies the first remedy and takes it back: the list of changes, one of them before and after."""
     page.locator("button.remedy").first.click()
     page.get_by_text("Arrives whole").first.wait_for()
     page.keyboard.press("u")
     page.get_by_text("cancels at").first.wait_for()
     page.keyboard.press("c")
-    page.locator("main ol li").first.wait_for()
+    page.locator("main ol li button.show").last.click()
+    page.locator(".strip svg").last.wait_for()
+
+
+def show_runs(page: Page) -> None:
+    """The runs of a rig that is not open."""
+    page.get_by_role("button", name="Show runs of Midwinter Concert").click()
+    page.get_by_role("list", name="Runs of Midwinter Concert").wait_for()
 
 
 def two_earths(page: Page) -> None:
@@ -137,7 +144,7 @@ VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...]
     ("pieces", "/", (1280, 900), "booth", open_piece),
     ("wiring", "/", DESK, "booth", draw_wiring),
     ("concert-kit", "/kit", DESK, "booth", fill_the_cupboard),
-    ("rigs", "/rigs", DESK, "booth", nothing),
+    ("rigs", "/rigs", DESK, "booth", show_runs),
     ("changes", "/", DESK, "booth", apply_sum),
     # Last: what it changes stays.
     ("hum", "/", (1280, 1000), "booth", two_earths),

@@ -66,7 +66,7 @@
 		display: grid;
 		grid-template-columns: 2rem 11rem 11rem 4.6rem minmax(0, 1fr);
 		gap: 0.7rem;
-		align-items: baseline;
+		align-items: center;
 		padding: 0.22rem 0;
 		border-bottom: 1px solid var(--line);
 		font-size: 0.875rem;
