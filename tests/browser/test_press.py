@@ -36,3 +36,16 @@ class Pressing(BrowserTest):
         expect(page.locator(".saved[role=status]")).to_contain_text("Saved")
         self.expect_runs(1)
         expect(page.locator("#line")).to_have_value("")
+
+    def test_text_in_a_labelled_field_is_selected_with_the_mouse(self) -> None:
+        page = self.page
+        name = page.get_by_label("Name", exact=True)
+        self.click_steady(name)
+        box = name.bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 2, box["y"] + box["height"] / 2)
+        page.mouse.down()
+        page.mouse.move(box["x"] + box["width"] - 4, box["y"] + box["height"] / 2, steps=8)
+        page.mouse.up()
+        selected = name.evaluate("field => field.value.slice(field.selectionStart, field.selectionEnd)")
+        self.assertTrue(selected and "Slides".endswith(selected), selected)

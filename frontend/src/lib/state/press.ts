@@ -2,6 +2,8 @@
 const SLIP_PX = 6;
 
 const PRESSED = 'button, a, label, summary, input[type=checkbox], input[type=radio]';
+/** What does something of its own with a mouse that goes down on it: it opens, moves or selects. */
+const OWN_PRESS = 'input:not([type=checkbox], [type=radio]), select, textarea, [role=slider]';
 
 /**
  * Keeps a mouse press with what it began on, though a computed figure arrives meanwhile and moves the list: without
@@ -10,7 +12,7 @@ const PRESSED = 'button, a, label, summary, input[type=checkbox], input[type=rad
 export function keepPress(event: PointerEvent): void {
 	if (event.pointerType !== 'mouse' || event.button !== 0 || !(event.target instanceof Element)) return;
 	const pressed = event.target.closest(PRESSED);
-	if (!pressed) return;
+	if (!pressed || event.target.closest(OWN_PRESS)) return;
 	const { pointerId, clientX, clientY } = event;
 	pressed.setPointerCapture(pointerId);
 	const released = new AbortController();
