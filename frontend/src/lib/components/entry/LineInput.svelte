@@ -189,7 +189,7 @@
 		background: var(--raised);
 		border: 1px solid var(--line-strong);
 		box-shadow: var(--shadow);
-		max-height: min(70vh, 34rem);
+		max-height: min(82vh, 46rem);
 		overflow-y: auto;
 	}
 	.overtaken {
