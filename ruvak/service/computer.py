@@ -1,5 +1,7 @@
 """Everything that takes computation, over one database: what a compute process does, and the tests do in place."""
 
+from functools import reduce
+
 from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.analyse import Analysis, analyse, ground_loops_of
@@ -126,14 +128,12 @@ class Computer:
         """Runs before and after an edit, found by taking back what was done since. Raises NotFound."""
         with self._sessions() as session:
             saved = self._kept.current(session, rig_id)
-            done = history.from_edit_on(session, rig_id, edit_id, MOST_EDITS_BACK)
-        if not done:
+            known = history.back_to(session, rig_id, edit_id, MOST_EDITS_BACK)
+        if known is None:
             raise NotFound(f"There is no change {edit_id} among the last {MOST_EDITS_BACK} of this rig.")
-        after = saved.rig
-        for _, inverse in reversed(done[1:]):
-            after = replay(after, inverse)
-        edit, inverse = done[0]
-        return RunChangeList(changed_runs(replay(after, inverse), after, edit))
+        edit, (*later, own) = known
+        after = reduce(replay, later, saved.rig)
+        return RunChangeList(changed_runs(replay(after, own), after, edit))
 
     def read_kit(self, rig_id: str, text: str) -> KitReading:
         """Kit in plain words, one kind a line. Raises NotFound."""

@@ -137,16 +137,16 @@ def latest(session: Session, rig_id: str, most: int) -> list[EditRow]:
     return list(session.scalars(query))
 
 
-def from_edit_on(session: Session, rig_id: str, edit_id: int, most: int) -> list[tuple[Edit, Edit]]:
-    """An edit and what was done to the rig after it, oldest first, each with what takes it back.
+def back_to(session: Session, rig_id: str, edit_id: int, most: int) -> tuple[Edit, list[Edit]] | None:
+    """An edit, and what takes it and all that was done to the rig after it back, latest first.
 
-    Empty where the rig has no such edit among its last `most`.
+    None where the rig has no such edit among its last `most`.
     """
     query = select(EditRow).where(EditRow.rig_id == rig_id, EditRow.id >= edit_id).order_by(EditRow.id).limit(most + 1)
     rows = list(session.scalars(query))
     if not rows or rows[0].id != edit_id or len(rows) > most:
-        return []
-    return [(Edit.model_validate(row.forward), Edit.model_validate(row.inverse)) for row in rows]
+        return None
+    return Edit.model_validate(rows[0].forward), [Edit.model_validate(row.inverse) for row in reversed(rows)]
 
 
 def _rows_of(holder_id: str, version: int) -> Select[EditRow]:

@@ -31,6 +31,7 @@ class _Copy:
 
     rig: Rig
     run: Run
+    directory: Directory
     name: str | None
     """What the new source is to be called, where somebody says so."""
     users: set[Endpoint]
@@ -39,7 +40,7 @@ class _Copy:
 
 def copy_run(rig: Rig, run: Run, name: str | None, goal: str | None, read: Read) -> Reading:
     """The reading of the line that makes the copy, whose edit adds the devices too. Raises CannotChange."""
-    copy = _Copy(rig, run, name, set(connectors_in_use(rig)))
+    copy = _Copy(rig, run, Directory(rig), name, set(connectors_in_use(rig)))
     sources, goals = (tuple(ends_of(rig, run, side)) for side in ("out", "in"))
     start = _end_words(copy, sources, is_source=True)
     end = goal or _end_words(copy, goals, is_source=False)
@@ -70,13 +71,10 @@ def _end_words(copy: _Copy, ends: tuple[Endpoint, ...], is_source: bool) -> str:
             raise CannotChange(f"{gear.name} has no free socket like {' and '.join(labels)}: say where it goes.")
         kind = re.sub(r"\d+", "", labels[0]).strip()
         return f"{gear.name} {kind} {'/'.join(map(str, numbers))}"
-    name = copy.name if is_source and copy.name else _next_name(copy.rig, gear.name)
+    name = copy.name if is_source and copy.name else copy.directory.next_name(gear.name)
     if plain(name) in {plain(device.name) for device in copy.rig.gear}:
         raise CannotChange(f"There is a “{name}” already; choose another name.")
-    ids = {device.id for device in copy.rig.gear}
-    stem = re.sub(r"[^a-z0-9]+", "-", plain(name)).strip("-")[:50] or "device"
-    id_ = next(entry for n in range(1, 1000) if (entry := stem if n == 1 else f"{stem}-{n}") not in ids)
-    copy.new_gear.append(gear.model_copy(update={"id": id_, "name": name}))
+    copy.new_gear.append(gear.model_copy(update={"id": copy.directory.make(name, part).id, "name": name}))
     usual = is_source and bool(part.outputs) and [end.connector for end in ends] == list(main_output(part).connectors)
     others = [connector for connector in part.connectors if connector.side != ("in" if is_source else "out")]
     return name if usual or len(others) == 1 else f"{name} {'/'.join(labels)}"
@@ -87,7 +85,7 @@ def _piece_words(copy: _Copy, item: KitItem) -> str | None:
     part = copy.rig.part_of(item.id)
     if not item.installed and not has_many_sockets(part):
         kind = item.model_copy(update={"owned": False})
-        words = name_of_piece(Directory(copy.rig), part, kind)
+        words = name_of_piece(copy.directory, part, kind)
         return f"{item.length_m:g} m {words}" if words and item.length_m else words
     entries = tuple(join.b for join in copy.run.joins if join.b.owner == item.id)
     device = Gear.model_construct(id=item.id, name=item.tag, part=item.part)
@@ -95,10 +93,3 @@ def _piece_words(copy: _Copy, item: KitItem) -> str | None:
     if not numbers:
         raise CannotChange(f"{item.tag} has no free line beside those in use: type the new run.")
     return f"{item.tag} {'/'.join(map(str, numbers))}"
-
-
-def _next_name(rig: Rig, name: str) -> str:
-    """ "Choir 5" beside Choir 4, "Keys 2" beside Keys."""
-    names = {plain(device.name) for device in rig.gear}
-    base = re.sub(r"\s+\d+$", "", name)
-    return next(entry for n in range(2, 1000) if plain(entry := f"{base} {n}") not in names)

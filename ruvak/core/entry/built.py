@@ -55,7 +55,6 @@ class Proposal:
     route: Route
     ops: tuple[Op, ...]
     solved: SubRigResult
-    others: tuple[OtherWiring, ...] = ()
 
 
 def solve_together(built: list[Built]) -> list[Proposal]:
@@ -63,6 +62,6 @@ def solve_together(built: list[Built]) -> list[Proposal]:
     rest = tuple(entry.run.id for entry in built if entry.solved is None)
     later = dict(zip(rest, solve_runs(built[-1].rig, rest), strict=True)) if rest else {}
     return [
-        Proposal(entry.wanted, entry.run, entry.route, entry.ops, entry.solved or later[entry.run.id], entry.others)
+        Proposal(entry.wanted, entry.run, entry.route, entry.ops, entry.solved or later[entry.run.id])
         for entry in built
     ]

@@ -82,7 +82,8 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
         arrow, backwards = _WORDS_FOR_BACK, True
     pieces = _split(text, arrow, between)
     sentence = Sentence(pieces, int(number[1]) if number else None, length, arrows=len(pieces) - 1)
-    sentence.label = label[1].strip() if label else ""
+    if label:
+        sentence.label = label[1].strip()
     for at, piece in enumerate(pieces[1:-1], 1):
         if not piece.text and piece.length_m is not None:
             # "> 10 m lead >", of which the length has taken the word with it.

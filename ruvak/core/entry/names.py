@@ -9,6 +9,7 @@ from rapidfuzz import process
 from rapidfuzz.distance import OSA
 
 from ruvak.core.entry.described import Description, described, parts_described
+from ruvak.core.entry.lists import numbered
 from ruvak.core.entry.sockets import SIDES, is_labelled, is_printed, tokens
 from ruvak.core.entry.words import expand_ranges, numbers, plain, plain_piece
 from ruvak.core.parts.library import library, words_for
@@ -117,6 +118,17 @@ class Directory:
         """Single leads, adapters and boxes by tag."""
         return {plain(item.tag): item for item in self.rig.kit}
 
+    def first_meant(self, text: str) -> tuple[Meaning, Part] | None:
+        """The first thing that a piece of a line can mean, counted ones included, and what it is made of."""
+        meaning = next(self.meanings(numbered(text)), None)
+        return (meaning, meaning.new or self.rig.parts_by_id[meaning.gear[0].part]) if meaning is not None else None
+
+    def next_name(self, name: str) -> str:
+        """ "Choir 5" beside Choir 4, "Keys 2" beside Keys."""
+        names = {plain(gear.name) for gear in self.rig.gear}
+        base = re.sub(r"\s+\d+$", "", name)
+        return next(entry for number in range(2, 1000) if plain(entry := f"{base} {number}") not in names)
+
     def find_parts(self, text: str) -> tuple[Part, ...]:
         """Boxes, adapters and leads of that name, or whose name ends in it: "di" takes in every DI box."""
         text = plain_piece(re.sub(r"[()]", " ", text))
@@ -170,7 +182,7 @@ class Directory:
             for meaning in self.meanings(placed["name"]):
                 name = f"{meaning.gear[0].name} {placed['place'].strip()}"
                 if meaning.new is not None and len(meaning.gear) == 1:
-                    gear = self._made(name, meaning.new).model_copy(update={"settings": meaning.gear[0].settings})
+                    gear = self.make(name, meaning.new).model_copy(update={"settings": meaning.gear[0].settings})
                     yield replace(meaning, gear=(gear,))
         words = plain(expand_ranges(plain(text))).split()
         typed = {word.lower(): word for word in re.split(r"[\s/&+,#]+", text)}
@@ -206,7 +218,7 @@ class Directory:
             return
         typed = {word.lower(): word for word in description.name.split()}
         for part, settings in parts_described(self.rig, description):
-            gear = self._spell(self._made(name, part), typed)
+            gear = self._spell(self.make(name, part), typed)
             yield Meaning((gear.model_copy(update={"settings": settings}),), (), new=part)
 
     def _numbered_group(self, words: list[str]) -> Iterator[Meaning]:
@@ -319,8 +331,8 @@ class Directory:
                     continue
                 if len(rest) == 1 and rest[0] in SIDES and not has_sides(part):
                     # "overhead L": two such microphones are told apart by their sides.
-                    yield Meaning((self._made(f"{title} {rest[0]}", part),), (), new=part)
-                yield Meaning((self._made(title, part),), rest, new=part)
+                    yield Meaning((self.make(f"{title} {rest[0]}", part),), (), new=part)
+                yield Meaning((self.make(title, part),), rest, new=part)
         # Last, or "laptop phones" were a phone.
         yield from self._new_by_number(words, plural=True)
 
@@ -334,7 +346,7 @@ class Directory:
                 if figure and has_many_sockets(part):
                     continue
                 if printed and all(is_printed(part, word) for word in printed):
-                    yield Meaning((self._made(" ".join([*words[:stop], *figure]), part),), rest, new=part)
+                    yield Meaning((self.make(" ".join([*words[:stop], *figure]), part),), rest, new=part)
 
     def _new_by_number(self, words: list[str], plural: bool) -> Iterator[Meaning]:
         """Its last words are what the library calls a part, those before them its name; numbers tell several apart."""
@@ -347,7 +359,7 @@ class Directory:
             counts_sockets = has_many_sockets(part) or bool(usb_plugs(part))
             if len(figures) <= MOST_NEW and not (figures and counts_sockets):
                 labels = [title] if not figures else [f"{title} {number}" for number in figures]
-                yield Meaning(tuple(self._made(label, part) for label in labels), (), new=part)
+                yield Meaning(tuple(self.make(label, part) for label in labels), (), new=part)
 
     def _kinds_at_the_end(self, named: list[str], plural: bool) -> list[tuple[Part, str]]:
         """The parts that the most of the last words stand for, and what such a device would be called."""
@@ -374,7 +386,8 @@ class Directory:
         name = " ".join(words)
         return gear.model_copy(update={"name": name[:1].upper() + name[1:]})
 
-    def _made(self, name: str, part: Part) -> Gear:
+    def make(self, name: str, part: Part) -> Gear:
+        """A device that the rig does not have yet, under a free id."""
         taken = set(self.rig.owners_by_id)
         stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:56] or "gear"
         ids = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))

@@ -6,10 +6,9 @@ from dataclasses import replace
 
 from ruvak.core.entry.grammar import Piece, Sentence
 from ruvak.core.entry.hosts import is_computer
-from ruvak.core.entry.lists import numbered
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.words import plain
-from ruvak.core.rig.part import Part, usb_plugs
+from ruvak.core.rig.part import usb_plugs
 from ruvak.core.rig.rig import Gear
 
 _USB = re.compile(r"(?:via |over |by )?usb(?: ?-? ?[abc])?(?: (?:lead|cable|out|output|port|socket))?", re.IGNORECASE)
@@ -35,14 +34,12 @@ def without_usb(directory: Directory, sentence: Sentence) -> tuple[Sentence, Gea
 def _computer(directory: Directory, piece: Piece) -> Gear | None:
     """The computer a piece names, where it names no socket but its USB."""
     text = re.sub(r"\s+(?:over |via |by )?usb(?:[ -]?[abc])?$", "", plain(piece.text))
-    for meaning in directory.meanings(numbered(text)):
-        part = meaning.new or directory.rig.parts_by_id[meaning.gear[0].part]
-        return meaning.gear[0] if is_computer(part) and len(meaning.gear) == 1 and not meaning.rest else None
-    return None
+    if (meant := directory.first_meant(text)) is None:
+        return None
+    meaning, part = meant
+    return meaning.gear[0] if is_computer(part) and len(meaning.gear) == 1 and not meaning.rest else None
 
 
 def _is_usb_box(directory: Directory, piece: Piece) -> bool:
-    for meaning in directory.meanings(numbered(piece.text)):
-        part: Part = meaning.new or directory.rig.parts_by_id[meaning.gear[0].part]
-        return bool(usb_plugs(part))
-    return False
+    meant = directory.first_meant(piece.text)
+    return meant is not None and bool(usb_plugs(meant[1]))

@@ -13,7 +13,6 @@ from ruvak.core.entry.line_ends import (
     Side,
     speaks,
 )
-from ruvak.core.entry.lists import numbered
 from ruvak.core.entry.over_usb import without_usb
 from ruvak.core.entry.pairing import Pairing
 from ruvak.core.entry.passing import Passing
@@ -180,8 +179,8 @@ class Planner:
 
     def _no_way(self, piece: Piece) -> str:
         """Why nothing passes what stands between two arrows."""
-        for meaning in self.context.directory.meanings(numbered(piece.text)):
-            name, part = meaning.gear[0].name, meaning.new or self.context.rig.parts_by_id[meaning.gear[0].part]
+        if (meant := self.context.directory.first_meant(piece.text)) is not None:
+            name, part = meant[0].gear[0].name, meant[1]
             if speaks(part, "source"):
                 return f"{name} has no input to plug into: begin the line with it, as in “{piece.text} > desk 3”."
             return f"{name} sends nothing on: end the line there, and begin another where the sound goes on."

@@ -12,6 +12,7 @@ from ruvak.core.entry.free_places import with_free_places
 from ruvak.core.entry.grammar import Sentence, split_statements
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
+from ruvak.core.entry.names import Directory
 from ruvak.core.entry.plan import Planner
 from ruvak.core.entry.propose import Proposer
 from ruvak.core.entry.reading import MOST_LETTERS, Reading, ReadProblem, ReadRun
@@ -115,7 +116,7 @@ class _Reader:
                     raise
                 # Of a later stretch the places are not those of the line as it was typed.
                 raise Refused(refused.problem.model_copy(update={"start": 0, "end": len(line)})) from None
-            proposals += self._propose(wanted, sentence, line, note)
+            proposals += self._propose(wanted, sentence, line, rest, note)
             corrections += planner.corrections
             passes = passes or onward is not None
             rest = onward if onward is not None else next(iter(statements), None)
@@ -124,16 +125,17 @@ class _Reader:
             self.others = ()
         return proposals
 
-    def _propose(self, wanted: tuple[Wanted, ...], sentence: Sentence, line: str, note: str) -> list[Proposal]:
-        """Every run's pieces; the reader goes on from the rig that has them."""
+    def _propose(
+        self, wanted: tuple[Wanted, ...], sentence: Sentence, line: str, stretch: str, note: str
+    ) -> list[Proposal]:
+        """Every run's pieces; the reader goes on from the rig that has them. `stretch`: what of the line they are."""
         proposer = Proposer(self.rig, self._most)
         all_built: list[Built] = []
         for index, entry in enumerate(wanted):
             taken = _find_socket_in_use(proposer.rig, proposer.users, entry)
             if taken is not None:
-                # Of a later statement the places are not those of the line as it was typed.
-                alone = len(split_statements(line)) == 1
-                other = with_free_places(line, sentence, wanted, proposer.users) if alone else None
+                # Of a part of the line the places are not those of the line as it was typed.
+                other = with_free_places(line, sentence, wanted, proposer.users) if stretch == line else None
                 offered = (other,) if other is not None else _next_of_its_kind(self.rig, line, entry)
                 refused = _problem("socket_taken", line, taken)
                 raise Refused(refused.model_copy(update={"suggestions": offered}))
@@ -232,11 +234,8 @@ def _next_of_its_kind(rig: Rig, line: str, wanted: Wanted) -> tuple[str, ...]:
     first = wanted.sources[0]
     if first.is_new or len(first.part.outputs) != 1 or first.part.inputs:
         return ()
-    base = re.sub(r"\s+\d+$", "", first.gear.name)
-    names = {plain(gear.name) for gear in rig.gear}
-    number = next(n for n in range(2, 1000) if plain(f"{base} {n}") not in names)
     typed = re.match(rf"\s*{re.escape(first.gear.name)}", line, re.IGNORECASE)
-    return (f"{base} {number}{line[typed.end() :]}",) if typed else ()
+    return (f"{Directory(rig).next_name(first.gear.name)}{line[typed.end() :]}",) if typed else ()
 
 
 def _free_id(rig: Rig, name: str) -> str:

@@ -7,7 +7,7 @@ from ruvak.core.entry.context import LineContext
 from ruvak.core.entry.device_chain import PassedDevice, passed_device
 from ruvak.core.entry.grammar import Piece, Sentence
 from ruvak.core.entry.line_ends import speaks
-from ruvak.core.entry.lists import numbered, split_list
+from ruvak.core.entry.lists import split_list
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.words import plain
 from ruvak.core.pieces.named import NamedPiece
@@ -58,19 +58,18 @@ class Rewording:
         """Whether the first thing it can mean is a device with outputs and no inputs."""
         if not piece.text or self.thing(plain(piece.text)) is not None or self.passing.part_of(piece) is not None:
             return False
-        for meaning in self.context.directory.meanings(numbered(piece.text)):
-            part = meaning.new or self.context.rig.parts_by_id[meaning.gear[0].part]
-            return not meaning.rest and speaks(part, "source") and not speaks(part, "goal")
-        return False
+        if (meant := self.context.directory.first_meant(piece.text)) is None:
+            return False
+        meaning, part = meant
+        return not meaning.rest and speaks(part, "source") and not speaks(part, "goal")
 
     def name_power_amplifiers(self, sentence: Sentence) -> None:
         """An "amp" behind anything but an instrument or a microphone drives loudspeakers."""
         for at, piece in enumerate(sentence.pieces[1:], 1):
             names = {plain(name) for name in split_list(piece.text, "goal")}
             if all(_AMPLIFIER.fullmatch(name) for name in names) and not names & set(self.context.directory.by_name):
-                before = next(self.context.directory.meanings(numbered(sentence.pieces[at - 1].text)), None)
-                part = before and (before.new or self.context.rig.parts_by_id[before.gear[0].part])
-                signals = {output.signal for output in part.outputs} if part else set()
+                before = self.context.directory.first_meant(sentence.pieces[at - 1].text)
+                signals = {output.signal for output in before[1].outputs} if before is not None else set()
                 if signals and not signals & _INTO_AN_INSTRUMENT_AMPLIFIER:
                     text = re.sub(r"\bamps?\b", "power amplifier", piece.text, flags=re.IGNORECASE)
                     sentence.pieces[at] = replace(piece, text=text)

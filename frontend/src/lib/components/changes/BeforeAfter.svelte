@@ -3,7 +3,7 @@
 	import { createQuery } from '@tanstack/svelte-query';
 	import { editShownQuery } from '../../api/queries';
 	import { drawnRun } from '../../domain/drawn-run';
-	import GradeMark from '../marks/GradeMark.svelte';
+	import FindingLine from '../marks/FindingLine.svelte';
 	import Tape from '../marks/Tape.svelte';
 	import Strip from '../strip/Strip.svelte';
 
@@ -25,10 +25,7 @@
 						<div class="side">
 							<h4>{side.title}</h4>
 							{#if side.then}
-								<p class="finding">
-									<GradeMark grade={side.then.finding.grade} />
-									<span>{side.then.finding.sentence}</span>
-								</p>
+								<FindingLine finding={side.then.finding} />
 								<Strip
 									run={drawnRun(
 										`${side.title}-${editId}-${change.run}`,
@@ -82,11 +79,5 @@
 	h4 {
 		font-size: 0.8125rem;
 		color: var(--dim);
-	}
-	.finding {
-		display: flex;
-		gap: 0.6rem;
-		align-items: baseline;
-		font-size: 0.875rem;
 	}
 </style>

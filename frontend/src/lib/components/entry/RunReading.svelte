@@ -2,7 +2,7 @@
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { drawnRun } from '../../domain/drawn-run';
-	import GradeMark from '../marks/GradeMark.svelte';
+	import FindingLine from '../marks/FindingLine.svelte';
 	import NeededPieces from './NeededPieces.svelte';
 	import Strip from '../strip/Strip.svelte';
 
@@ -14,7 +14,7 @@
 <div class="run">
 	<p><b>{run.from_words}</b> → <b>{run.to_words}</b></p>
 	{#if drawn}<Strip run={asRun} unit="m" />{/if}
-	<p class="finding"><GradeMark grade={run.grade} /> <span>{run.finding.sentence}</span></p>
+	<FindingLine finding={run.finding} />
 	{#if drawn}<NeededPieces runs={[run]} />{/if}
 	{#if run.phantom_on || (run.reach_assumed && run.pieces.length > 0)}
 		<p class="quiet notes">
@@ -33,11 +33,5 @@
 	}
 	.notes {
 		font-size: 0.8125rem;
-	}
-	.finding {
-		display: flex;
-		gap: 0.6rem;
-		align-items: baseline;
-		font-size: 0.875rem;
 	}
 </style>
