@@ -101,7 +101,7 @@ class _Builder:
             self._border(tree, node_of),
             floating,
             tuple(Core(owner, node_of[a], node_of[b], dbu, hz) for owner, a, b, dbu, hz in self.elements.cores),
-            tuple((cable.item.id, cable.branches) for cable in cables if cable.is_first),
+            tuple((cable.item.id, cable.branches) for cable in cables if cable.is_first and not cable.cable.optical),
         )
 
     def _border(self, tree: EarthTree, node_of: dict[CircuitPoint, int]) -> tuple[int, ...]:
@@ -112,8 +112,11 @@ class _Builder:
         return tuple(sorted(result - {EARTH}))
 
     def _mate(self) -> None:
+        known: set[frozenset[ContactRef | NodeRef]] = set()
         for link in self.traced.links:
-            if link.kind == "mate":
+            # Two runs by one two-way piece have a plug of it in common.
+            if link.kind == "mate" and (pair := frozenset((link.a, link.b))) not in known:
+                known.add(pair)
                 branch = self.elements.branch(link.a, link.b, self._contact_ohm(link.a, link.b))
                 self.mates.setdefault(link.a, []).append((branch, -1.0))
                 self.mates.setdefault(link.b, []).append((branch, 1.0))

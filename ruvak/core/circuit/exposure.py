@@ -67,7 +67,8 @@ class Exposure:
     plan: Plan
 
     def add(self, cables: list[CableBranches]) -> None:
-        """All cables of the rig."""
+        """All cables of the rig, light guides aside."""
+        cables = [cable for cable in cables if not cable.cable.optical]
         paths = self._paths(cables)
         self._field(cables, paths)
         self._mains_on_the_plan(paths)

@@ -47,15 +47,15 @@ def passed_device(directory: Directory, piece: Piece) -> PassedDevice | None:
     return None
 
 
-def split_sentence(sentence: Sentence, at: int, device: PassedDevice) -> tuple[Sentence, str]:
+def split_sentence(sentence: Sentence, at: int, device: PassedDevice, length_is_first: bool) -> tuple[Sentence, str]:
     """The line up to the device, with the number and all options, and the text of what comes behind it.
 
-    The length is that of the last stretch, since a pedal stands by the player and an equaliser by the desk; where the
-    device only leads on, of the first: from the desk to the stage.
+    The length is that of the last stretch, since a pedal stands by the player and an equaliser by the desk; where
+    `length_is_first`, as of a device that only leads on, of the first: from the desk to the stage.
     """
     first = replace(sentence, pieces=[*sentence.pieces[:at], Piece(device.goal, device.piece.start)], arrows=at)
     rest = " > ".join(piece.text for piece in sentence.pieces[at + 1 :])
     metres = sentence.length.metres if sentence.length is not None else sentence.bare_m
-    if metres is not None and not device.links:
+    if metres is not None and not length_is_first:
         return replace(first, length=None, bare_m=None), f"{rest}, {metres:g} m"
     return first, rest

@@ -13,7 +13,7 @@ from ruvak.core.entry.lists import numbered, split_list
 from ruvak.core.entry.names import Meaning, has_many_sockets
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.reading import ProblemCode
-from ruvak.core.entry.sockets import Role, is_labelled, sockets, usable
+from ruvak.core.entry.sockets import Role, sockets, usable
 from ruvak.core.entry.wanted import Refused, problem
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.rig.part import Part
@@ -94,8 +94,6 @@ class DeviceEnds:
                     break
                 devices.append((gear, part, named))
             if len(devices) == len(meaning.gear):
-                if meaning.new is not None and _is_usb_only(piece, meaning.new):
-                    raise self._usb_comes_along(piece)
                 if meaning.corrected:
                     self.context.corrections.append(f"“{piece.text}” was taken for {meaning.corrected}.")
                 new = frozenset(gear.id for gear in meaning.gear) if meaning.new is not None else frozenset[str]()
@@ -110,8 +108,6 @@ class DeviceEnds:
         return bool(larger) and has_many_sockets(part) and any(sockets(part, (f,), role).unknown for f in figures)
 
     def _refuse(self, piece: Piece, role: Role, unknown: tuple[Meaning, str] | None) -> Refused:
-        if "usb" in plain(piece.text).replace("-", " ").split():
-            return self._usb_comes_along(piece)
         if unknown is not None:
             meaning, word = unknown
             gear = meaning.gear[0]
@@ -132,14 +128,6 @@ class DeviceEnds:
         what = "sends sound" if role == "source" else "takes sound"
         sentence = f"Nothing called “{piece.text}” {what} here. Write a name from this rig or what kind of thing it is."
         return problem(code, piece, sentence)
-
-    @staticmethod
-    def _usb_comes_along(piece: Piece) -> Refused:
-        sentence = (
-            "The USB lead between a computer and its interface comes along by itself: type the sound into or out of "
-            "the interface, as in “desk aux 5/6 > audio interface”."
-        )
-        return problem("unknown_socket", piece, sentence)
 
     def _larger(self, gear: Gear, part: Part, word: str, role: Role) -> tuple[str, ...]:
         """The line that makes the rig's own desk one that has the socket, where the library has such a one."""
@@ -168,8 +156,3 @@ class DeviceEnds:
                     instead = f"its {kinds[1]} are {have}, …" if have else f"it has no {kinds[1]}."
                     return f"{label} of {gear.name} is {kinds[0]}; {instead}"
         return None
-
-
-def _is_usb_only(piece: Piece, part: Part) -> bool:
-    """Whether a name says USB of what has no such socket: a "USB mic" is no microphone with a lead."""
-    return "usb" in plain(piece.text).replace("-", " ").split() and not is_labelled(part, "usb")

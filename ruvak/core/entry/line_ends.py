@@ -4,8 +4,9 @@ from dataclasses import dataclass
 
 from ruvak.core.entry.grammar import Piece
 from ruvak.core.entry.names import Meaning
-from ruvak.core.entry.sockets import Role, Sockets, tokens
-from ruvak.core.rig.part import Part
+from ruvak.core.entry.sockets import Role, Sockets, has_many_channels, tokens
+from ruvak.core.rig.connectors import SHAPES, Family, Form
+from ruvak.core.rig.part import Part, belongs_to_computer, is_computer, usb_ends
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import Input, Output, family_of
 from ruvak.core.rig.rig import Gear
@@ -20,6 +21,8 @@ class End:
     choices: tuple[tuple[Endpoint, ...], ...]
     """Several when the line leaves open which, best first."""
     is_new: bool = False
+    channels: tuple[int, ...] = ()
+    """Of one socket with several channels those that are used, where the line names them."""
 
 
 @dataclass(frozen=True)
@@ -51,7 +54,8 @@ def speaks(part: Part, role: Role) -> bool:
 
 def has_one_place(part: Part) -> bool:
     """Whether a destination needs no number: one input, or one mix that everything goes to."""
-    sound = [receiver for receiver in part.inputs if family_of(receiver.signal) == "sound"] or part.inputs
+    pictures = [receiver for receiver in part.inputs if receiver.signal != "computer-data"] or part.inputs
+    sound = [receiver for receiver in pictures if family_of(receiver.signal) == "sound"] or pictures
     return len(sound) == 1 or (bool(part.mixes) and len(sound) <= 4)
 
 
@@ -60,6 +64,8 @@ def meet_by_kind(part: Part, named: Sockets, target: Part, places: Sockets) -> t
 
     As they are where the line names them, or where the usual ones are of one kind.
     """
+    if not named.positions and not places.positions and are_joined_by_usb(part, target):
+        return Sockets((_usb_of(part),)), Sockets((_usb_of(target),))
     kinds = _families(target.inputs, places)
     if named.positions or not part.outputs:
         leaving = next(iter(_families(part.outputs, named)), "sound")
@@ -70,10 +76,33 @@ def meet_by_kind(part: Part, named: Sockets, target: Part, places: Sockets) -> t
         if leaving != usual:
             ids = [name for output in part.outputs if family_of(output.signal) == leaving for name in output.connectors]
             named = Sockets((tuple(ids),))
-    if leaving != "sound" and leaving in kinds and len(kinds) > 1 and not places.positions:
+    if leaving != "sound" and leaving in kinds and not places.positions:
         ids = [name for entry in target.inputs if family_of(entry.signal) == leaving for name in entry.connectors]
-        places = Sockets((tuple(ids),))
+        leads = {_lead_of(part, name) for position in named.positions for name in position}
+        alike = [name for name in ids if _lead_of(target, name) in leads]
+        places = Sockets((tuple(alike or ids),))
     return named, places
+
+
+def _lead_of(part: Part, socket: str) -> Family:
+    """The kind of plugs that the lead at a socket has; a USB lead's two ends differ in shape."""
+    family = SHAPES[next(connector.form for connector in part.connectors if connector.id == socket)].family
+    return "usb" if family == "usb-device" else family
+
+
+def are_joined_by_usb(part: Part, target: Part) -> bool:
+    """A computer and what works with a computer alone, whatever else they have; but a picture goes to what captures it
+    as video."""
+    if is_computer(part) == is_computer(target):
+        return False
+    captures = any(entry.signal == "video" for entry in target.inputs)
+    return belongs_to_computer(part) or (belongs_to_computer(target) and not captures)
+
+
+def _usb_of(part: Part) -> tuple[str, ...]:
+    """Its USB sockets, or its plug."""
+    ends = usb_ends(part)
+    return ends or tuple(connector.id for connector in part.connectors if connector.form is Form.USB_SOCKET)
 
 
 def families_of(part: Part, sending: Sockets | None = None) -> set[str]:
@@ -162,6 +191,43 @@ def split_up(side: Side, role: Role, count: int) -> list[End]:
     new = gear.id in side.new
     positions = named.positions or tuple((name,) for name in main_sockets(part))[:count]
     return [End(gear, part, tuple((Endpoint(gear.id, name),) for name in position), new) for position in positions]
+
+
+def all_by_one_socket(first: Side, goal: Side, mono: bool) -> tuple[tuple[End, ...], End] | None:
+    """The ends of one run where either end is one socket with a channel for each of what is at the other: a D-type."""
+    near, far = _socket_of_many(first, "source"), _socket_of_many(goal, "goal")
+    if (near is None and far is None) or "sound" not in families_of(*first.devices[0][1:]):
+        return None
+    starts, ends = ([near] if near else None), ([far] if far else None)
+    count = len(far.channels) if far is not None else 0
+    if starts is None:
+        gear, part, named = first.devices[0]
+        lines = len(named.positions) or count or (2 if is_stereo(part, named, mono) else 1)
+        starts = (
+            [end_of(*device, 1, "source", device[0].id in first.new) for device in first.devices]
+            if len(first.devices) > 1
+            else [end_of(gear, part, named, lines, "source", gear.id in first.new)]
+        )
+    if ends is None:
+        if len(goal.devices) > 1 or not goal.devices[0][2].positions:
+            return None
+        gear, part, named = goal.devices[0]
+        ends = [end_of(gear, part, named, len(named.positions), "goal", gear.id in goal.new)]
+    return tuple(starts), ends[0]
+
+
+def _socket_of_many(side: Side, role: Role) -> End | None:
+    """Its one socket with several channels: the one that the line names, or the only one there is."""
+    if len(side.devices) > 1:
+        return None
+    gear, part, named = side.devices[0]
+    ports = part.outputs if role == "source" else part.inputs
+    sound = {name for port in ports if family_of(port.signal) == "sound" for name in port.connectors}
+    ids = {name for position in named.positions for name in position} or sound
+    if len(ids) != 1 or not has_many_channels(part, next(iter(ids))):
+        return None
+    choices = ((Endpoint(gear.id, next(iter(ids))),),)
+    return End(gear, part, choices, gear.id in side.new, named.channels)
 
 
 def main_output(part: Part) -> Output:

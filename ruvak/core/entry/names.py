@@ -10,11 +10,11 @@ from rapidfuzz.distance import OSA
 
 from ruvak.core.entry.described import Description, described, parts_described
 from ruvak.core.entry.lists import numbered
-from ruvak.core.entry.sockets import SIDES, is_labelled, is_printed, tokens
+from ruvak.core.entry.sockets import SIDES, has_many_channels, is_labelled, is_printed, tokens
 from ruvak.core.entry.words import expand_ranges, numbers, plain, plain_piece
 from ruvak.core.parts.library import library, words_for
-from ruvak.core.pieces.pool import MOST_CONNECTORS
-from ruvak.core.rig.part import Part, usb_plugs
+from ruvak.core.pieces.pool import is_multicore
+from ruvak.core.rig.part import Part, belongs_to_computer
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Gear, KitItem, Rig, connectors_in_use
 
@@ -108,7 +108,7 @@ class Directory:
         result: dict[str, KitItem] = {}
         for item in self.rig.kit:
             part = self.rig.part_of(item.id)
-            if item.installed or (part.kind != "adapter" and len(part.connectors) > MOST_CONNECTORS):
+            if item.installed or (part.kind != "adapter" and is_multicore(part)):
                 for word in (plain(item.tag), *plain(item.tag).split(), *map(plain, part.called)):
                     result.setdefault(word, item)
         return result
@@ -356,7 +356,7 @@ class Directory:
         named, figures = words[:count], words[count:]
         for part, title in self._kinds_at_the_end(named, plural):
             # An interface's number is its input's, like a desk's.
-            counts_sockets = has_many_sockets(part) or bool(usb_plugs(part))
+            counts_sockets = has_many_sockets(part) or (belongs_to_computer(part) and len(part.connectors) > 1)
             if len(figures) <= MOST_NEW and not (figures and counts_sockets):
                 labels = [title] if not figures else [f"{title} {number}" for number in figures]
                 yield Meaning(tuple(self.make(label, part) for label in labels), (), new=part)
@@ -425,5 +425,8 @@ def _hears_all_at_once(part: Part) -> bool:
 
 
 def has_many_sockets(part: Part) -> bool:
-    """Whether a number behind its name is a socket's and no device's: a desk, a stage box."""
-    return max(sum(connector.side != side for connector in part.connectors) for side in ("in", "out")) > MANY_SOCKETS
+    """Whether a number behind its name is a socket's and no device's: a desk, a stage box, what has a D-type socket."""
+    if any(has_many_channels(part, connector.id) for connector in part.connectors):
+        return True
+    sockets = [connector for connector in part.connectors if not connector.form.startswith("usb")]
+    return max(sum(connector.side != side for connector in sockets) for side in ("in", "out")) > MANY_SOCKETS

@@ -9,6 +9,8 @@ from ruvak.core.entry.grammar import Piece
 from ruvak.core.entry.line_ends import (
     End,
     Side,
+    all_by_one_socket,
+    are_joined_by_usb,
     end_of,
     families_of,
     has_one_place,
@@ -68,6 +70,9 @@ class Pairing:
         """As many runs as there are pairs of devices; one where both ends are one device."""
         first, goal = self._one_for_each_place(first, goal), self._one_for_each_side(first, goal, mono)
         goal = self._of_kind(first, goal)
+        if (together := all_by_one_socket(first, goal, mono)) is not None:
+            starts, end = together
+            return [Wanted(starts, self.passing.through(passed, 0, 1, 1), end, (), (), None, ())]
         many_from, many_to = len(first.devices), len(goal.devices)
         if many_from == 1 and many_to == 1:
             return self._between_two(first, goal, passed, mono)
@@ -136,6 +141,8 @@ class Pairing:
         """A new destination that takes what the source sends: behind a power amplifier "speaker" is one without."""
         part, named = first.devices[0][1:]
         kinds = families_of(part, named)
+        if not named.positions and are_joined_by_usb(part, goal.devices[0][1]):
+            return goal
         if any(gear.id not in goal.new or kinds & families_of(other) for gear, other, _ in goal.devices):
             return goal
         for meaning in self.context.directory.meanings(numbered(goal.piece.text)):

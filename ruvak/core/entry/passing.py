@@ -8,7 +8,7 @@ from ruvak.core.entry.sockets import sockets, tokens, usable
 from ruvak.core.entry.wanted import Through, problem
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.parts.library import embed
-from ruvak.core.pieces.pool import MOST_CONNECTORS
+from ruvak.core.pieces.pool import is_multicore
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, Rig, connectors_in_use
@@ -65,6 +65,13 @@ class Passing:
         places = [*size, *(word for word in words if word.isdigit())]
         kinds = [word for word in words if word in PASSING]
         before = _words_before_places(piece)
+        whole = " ".join(before)
+        if any(
+            whole in map(plain, part.called) and not is_multicore(part)
+            for part in self.context.directory.find_parts(whole)
+        ):
+            # A "D-type loom" is a lead of one run, though a "loom" is a multicore.
+            return None
         # "Stage left wall box": the last words say what it is.
         titles = [" ".join(before[start:]) for start in range(len(before))]
         fitting = [
@@ -72,7 +79,7 @@ class Passing:
             for title in titles
             for part in self.context.directory.find_parts(title)
             if title in map(plain, part.called)
-            and len(part.connectors) > MOST_CONNECTORS
+            and is_multicore(part)
             and sockets(part, (*kinds, *places), "through").unknown is None
         ]
         return min(fitting, key=lambda part: (max(part.stock_lengths_m) < need_m, len(part.connectors)), default=None)

@@ -9,17 +9,18 @@ from ruvak.core.entry.described import is_feature
 from ruvak.core.entry.device_chain import split_sentence
 from ruvak.core.entry.device_ends import DeviceEnds
 from ruvak.core.entry.grammar import Piece, Sentence, parse
+from ruvak.core.entry.hosts import is_made_up, plugged_by_usb
 from ruvak.core.entry.line_ends import (
     Side,
     speaks,
 )
-from ruvak.core.entry.over_usb import without_usb
 from ruvak.core.entry.pairing import Pairing
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.rewording import MONO, PHANTOM, Rewording, bare_word, option_of
 from ruvak.core.entry.wanted import Refused, Wanted, problem
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.pieces.named import NamedPiece
+from ruvak.core.rig.part import belongs_to_computer, is_computer
 from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, KitItem, Rig
 from ruvak.core.units import METRES_PER_UNIT
 
@@ -47,15 +48,12 @@ class Planner:
         sentence = parse(line, METRES_PER_UNIT[self.context.rig.length_unit])
         self.rewording.take_in_what_is_passed(sentence)
         sentence.pieces[-1] = self._with_more_goals(sentence, self._with_features(sentence))
-        sentence, host, typed = without_usb(self.context.directory, sentence)
-        if host is not None:
-            self.context.corrections.append(f"“{typed}” is the USB lead between the two.")
         onward: tuple[str, str] | None = None
         self.rewording.start_behind_the_air(sentence)
         self.rewording.name_power_amplifiers(sentence)
         for at, piece in enumerate(sentence.pieces[1:-1], 1):
             if (device := self.rewording.device(piece)) is not None:
-                sentence, rest = split_sentence(sentence, at, device)
+                sentence, rest = split_sentence(sentence, at, device, device.links or self._is_into_computer(sentence))
                 onward = device.source, rest
                 break
         whole = Piece(line.strip(), len(line) - len(line.lstrip()))
@@ -100,15 +98,34 @@ class Planner:
                 length_m=length_m,
                 options=options,
                 named=tuple(named),
-                host=host,
             )
             for run in runs
         )
+        made = tuple(self._named_as_typed(run, (first, last)) for run in made)
         if onward is None:
             return sentence, made, None
         source, rest = onward
         names = dict.fromkeys(gear.gear.name for run in made for gear in run.goals)
         return sentence, made, f"{source or '/'.join(names)} > {rest}"
+
+    def _is_into_computer(self, sentence: Sentence) -> bool:
+        """Whether the line ends at a computer behind its box, to which a USB lead goes: the length is of what comes
+        before."""
+        meant = [self.context.directory.first_meant(piece.text) for piece in sentence.pieces[-2:]]
+        box, computer = (entry[1] if entry is not None else None for entry in meant)
+        return box is not None and computer is not None and belongs_to_computer(box) and is_computer(computer)
+
+    def _named_as_typed(self, run: Wanted, pieces: tuple[Piece, Piece]) -> Wanted:
+        """A computer that came along with a box is called what a line with its USB lead calls it."""
+        if not plugged_by_usb(run) or run.goal is None:
+            return run
+        ends = []
+        for end, piece in zip((run.sources[0], run.goal), pieces, strict=True):
+            name = re.sub(r"[\s,]*\busb\b.*", "", piece.text, flags=re.IGNORECASE)
+            named = is_made_up(end.gear) and name and plain(name) != plain(end.gear.name)
+            gear = end.gear.model_copy(update={"name": f"{name[:1].upper()}{name[1:120]}"}) if named else end.gear
+            ends.append(replace(end, gear=gear))
+        return replace(run, sources=(ends[0],), goal=ends[1])
 
     def _with_features(self, sentence: Sentence) -> Piece:
         """The last piece with what is said of the device there: "switcher with 3.5 mm inputs"."""

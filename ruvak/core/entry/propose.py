@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from ruvak.core.entry.built import Built, OtherWiring, RunLabel
-from ruvak.core.entry.hosts import hosts_for
+from ruvak.core.entry.hosts import hosts_for, lead_in_place_of_bond, plugged_by_usb
 from ruvak.core.entry.phantom import switch_phantom, wants_phantom
 from ruvak.core.entry.search import MOST_SOLVED, Tried, search
 from ruvak.core.entry.solve_runs import SubRigResult, solve_runs
@@ -41,9 +41,17 @@ class Proposer:
             # Multicores that the line brings, or makes larger.
             kept = tuple(brought.pop(item.id, item) for item in base.kit)
             base = embed(base.with_fields(kit=(*kept, *brought.values())))
+        plugged = plugged_by_usb(wanted)
         if new:
-            new, bonds = hosts_for(self.rig, new.values(), wanted.host)
+            new, bonds = hosts_for(self.rig, new.values(), plugged)
             base = embed(base.with_fields(gear=(*base.gear, *new.values()), bonds=(*base.bonds, *bonds)))
+        by_run = tuple(
+            lead_in_place_of_bond(
+                base, plugged, {end.gear.id: end.gear.name for end in (*wanted.sources, *wanted.goals)}
+            )
+        )
+        if by_run:
+            base = replay(base, Edit(label="USB lead", ops=by_run))
         # What the line names by its tag is preferred to what would do as well.
         asked = frozenset(part for options in wanted.parts for part in options)
         pool = replace(self._pool(base, wanted), first=frozenset(wanted.items), asked=asked)
@@ -51,12 +59,12 @@ class Proposer:
         built: list[Built] = []
 
         def solve(wiring: Wiring) -> SubRigResult:
-            built.append(self._build(base, new, wanted, label, wiring))
+            built.append(self._build(base, new, wanted, label, wiring, by_run))
             return solve_runs(built[-1].rig, (label.id,))[0]
 
         like_before = wirings.like(self._kinds_before) if self._kinds_before is not None else None
         if like_before is not None:
-            chosen = self._build(base, new, wanted, label, like_before)
+            chosen = self._build(base, new, wanted, label, like_before, by_run)
         else:
             tried = search(wirings, solve, self._most)
             if not tried:
@@ -82,15 +90,25 @@ class Proposer:
         signal = data_of(base, (socket for end in wanted.sources for choice in end.choices[:1] for socket in choice))
         return pool_for(base, known=self._known, signal=signal)
 
-    def _build(self, base: Rig, new: dict[str, Gear], wanted: Wanted, label: RunLabel, wiring: Wiring) -> Built:
+    def _build(
+        self,
+        base: Rig,
+        new: dict[str, Gear],
+        wanted: Wanted,
+        label: RunLabel,
+        wiring: Wiring,
+        by_run: tuple[Op, ...],
+    ) -> Built:
         note = "; ".join([*(["phantom"] if "phantom" in wanted.options else []), *([label.note] if label.note else [])])
-        pieces = tuple(dict.fromkeys(item.id for item in wiring.route.items))
-        run = Run(id=label.id, number=label.number, name=label.name, pieces=pieces, joins=wiring.route.joins, note=note)
+        route = _with_shared(wanted, wiring.route)
+        pieces = tuple(dict.fromkeys(item.id for item in route.items))
+        run = Run(id=label.id, number=label.number, name=label.name, pieces=pieces, joins=route.joins, note=note)
         phantom = "phantom" in wanted.options or wants_phantom(base, wiring.sources)
         switches = tuple(switch_phantom(base, wiring.goals, on=True)) if phantom else ()
         ops: tuple[Op, ...] = (
             *self._gear_ops(base, new),
-            *(PutThing(kind="bonds", thing=bond) for bond in base.bonds[len(self.rig.bonds) :]),
+            *(PutThing(kind="bonds", thing=bond) for bond in base.bonds if bond not in self.rig.bonds),
+            *by_run,
             *self._enlarged(wanted),
             *put_ops(self.rig, wiring.route.items),
             *switches,
@@ -116,6 +134,16 @@ class Proposer:
                 known.add(gear.part)
                 yield PutThing(kind="parts", thing=base.parts_by_id[gear.part])
             yield PutThing(kind="gear", thing=gear)
+
+
+def _with_shared(wanted: Wanted, route: Route) -> Route:
+    """The route with the two-way pieces of other runs that it begins or ends with."""
+    for item, join in wanted.shared:
+        first = join.b.owner == route.joins[0].a.owner
+        pieces, joins = ((item,), (join,)), (route.items, route.joins)
+        (near, near_joins), (far, far_joins) = (pieces, joins) if first else (joins, pieces)
+        route = replace(route, items=(*near, *far), joins=(*near_joins, *far_joins))
+    return route
 
 
 def _with(rig: Rig, route: Route, run: Run) -> Rig:

@@ -10,6 +10,7 @@ from ruvak.core.entry.alternatives import find_better, list_others
 from ruvak.core.entry.built import Built, OtherWiring, Proposal, RunLabel, solve_together
 from ruvak.core.entry.free_places import with_free_places
 from ruvak.core.entry.grammar import Sentence, split_statements
+from ruvak.core.entry.hosts import plugged_by_usb
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
 from ruvak.core.entry.names import Directory
@@ -17,13 +18,13 @@ from ruvak.core.entry.plan import Planner
 from ruvak.core.entry.propose import Proposer
 from ruvak.core.entry.reading import MOST_LETTERS, Reading, ReadProblem, ReadRun
 from ruvak.core.entry.rows import InputRow, line_of, note_of
-from ruvak.core.entry.run_reading import read_run
+from ruvak.core.entry.run_reading import listed_sockets, read_run
 from ruvak.core.entry.search import MOST_SOLVED
+from ruvak.core.entry.sharing import with_shared_pieces
 from ruvak.core.entry.suggest import suggest_lines
 from ruvak.core.entry.wanted import Refused, Wanted, by_other_outputs
 from ruvak.core.entry.words import plain
 from ruvak.core.rig.edits import Edit, apply
-from ruvak.core.rig.part import usb_plugs
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import family_of
 from ruvak.core.rig.rig import Rig
@@ -104,6 +105,7 @@ class _Reader:
     def _plan(self, corrections: list[str], line: str, note: str) -> list[Proposal]:
         """Every run of a line, stretch by stretch where it passes devices. Raises Refused."""
         first, *statements = split_statements(line) or [line]
+        computer: str | None = None
         rest: str | None = first
         proposals: list[Proposal] = []
         passes = bool(statements)
@@ -116,7 +118,9 @@ class _Reader:
                     raise
                 # Of a later stretch the places are not those of the line as it was typed.
                 raise Refused(refused.problem.model_copy(update={"start": 0, "end": len(line)})) from None
-            proposals += self._propose(wanted, sentence, line, rest, note)
+            proposals += self._propose(wanted, sentence, line, rest, note, computer)
+            # What comes out of its box is the computer's sound.
+            computer = _played_by(wanted) if onward is not None else None
             corrections += planner.corrections
             passes = passes or onward is not None
             rest = onward if onward is not None else next(iter(statements), None)
@@ -126,12 +130,20 @@ class _Reader:
         return proposals
 
     def _propose(
-        self, wanted: tuple[Wanted, ...], sentence: Sentence, line: str, stretch: str, note: str
+        self,
+        wanted: tuple[Wanted, ...],
+        sentence: Sentence,
+        line: str,
+        stretch: str,
+        note: str,
+        computer: str | None,
     ) -> list[Proposal]:
-        """Every run's pieces; the reader goes on from the rig that has them. `stretch`: what of the line they are."""
+        """Every run's pieces; the reader goes on from the rig that has them. `stretch`: what of the line they are;
+        `computer`: whose sound it is that this stretch carries on."""
         proposer = Proposer(self.rig, self._most)
         all_built: list[Built] = []
-        for index, entry in enumerate(wanted):
+        for index, asked in enumerate(wanted):
+            entry = with_shared_pieces(proposer.rig, proposer.users, asked)
             taken = _find_socket_in_use(proposer.rig, proposer.users, entry)
             if taken is not None:
                 # Of a part of the line the places are not those of the line as it was typed.
@@ -141,7 +153,7 @@ class _Reader:
                 raise Refused(refused.model_copy(update={"suggestions": offered}))
             first = sentence.number + index if sentence.number is not None else None
             next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
-            name = sentence.label[:120] if sentence.label and len(wanted) == 1 else _name(entry)
+            name = sentence.label[:120] if sentence.label and len(wanted) == 1 else computer or _name(entry)
             label = RunLabel(_free_id(proposer.rig, name), next_number, name, note)
             made = proposer.build(entry, label)
             if made is None and (others := by_other_outputs(entry)) is not None:
@@ -156,16 +168,23 @@ class _Reader:
         return solve_together(all_built)
 
 
+def _played_by(wanted: tuple[Wanted, ...]) -> str | None:
+    """The computer that a line begins with and goes on from by USB."""
+    for entry in wanted:
+        if entry.sources[0].gear.id in plugged_by_usb(entry).values():
+            return entry.sources[0].gear.name
+    return None
+
+
 def _name(wanted: Wanted) -> str:
     """The source's name; of a desk's many outputs the socket's, since that is what the tape would say."""
     first = wanted.sources[0]
-    if wanted.host is not None and usb_plugs(first.part):
-        return wanted.host.name
-    if len(first.part.outputs) <= MANY_OUTPUTS:
+    sockets = {output.connectors for output in first.part.outputs if family_of(output.signal) == "sound"}
+    if len(sockets) <= MANY_OUTPUTS:
         return first.gear.name
     ids = [end.connector for end in first.choices[0]]
     labels = [connector.label.split(",")[0] for connector in first.part.connectors if connector.id in ids]
-    return " and ".join(labels)[:120]
+    return listed_sockets(labels)[:120]
 
 
 def _refused(line: str, found: ReadProblem) -> Reading:
@@ -217,7 +236,13 @@ def _find_socket_in_use(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> 
     ends = [*wanted.sources, *wanted.goals]
     for end in ends:
         # A channel's microphone and line sockets are one channel: where either is in use, so is the channel.
-        if any(socket in user for choice in end.choices for socket in choice):
+        channels = [tuple(_number(socket.connector) for socket in choice) for choice in end.choices]
+        used = {
+            channel
+            for channel, choice in zip(channels, end.choices, strict=True)
+            if any(socket in user for socket in choice)
+        }
+        if used >= set(channels):
             socket = next(socket for choice in end.choices for socket in choice if socket in user)
             label = next(c.label for c in end.part.connectors if c.id == socket.connector)
             return f"{end.gear.name}, {label} is in use by “{user[socket]}”; choose another socket or change that run."
@@ -227,6 +252,11 @@ def _find_socket_in_use(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> 
                 label = connector_at(rig, entry).label
                 return f"{through.item.tag}, {label} is in use by “{user[entry]}”; choose another."
     return None
+
+
+def _number(name: str) -> str:
+    """The number of a channel in the name of one of its sockets."""
+    return "".join(filter(str.isdigit, name))
 
 
 def _next_of_its_kind(rig: Rig, line: str, wanted: Wanted) -> tuple[str, ...]:

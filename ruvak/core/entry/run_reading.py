@@ -16,7 +16,8 @@ from ruvak.core.trace.trace import connector_at
 def read_run(rig: Rig, proposal: Proposal) -> ReadRun:
     """A run as it would be built."""
     wanted = proposal.wanted
-    items = tuple(item for item in proposal.route.items if not item.installed)
+    known = {item.id: item for item in (*(item for item, _ in wanted.shared), *proposal.route.items)}
+    items = tuple(known[piece] for piece in proposal.run.pieces if not known[piece].installed)
     return _reading(rig, proposal.run, items, proposal.solved).model_copy(
         update={
             "through": tuple(entry for one in wanted.through for entry in one.entries),
@@ -83,4 +84,15 @@ def words_of(rig: Rig, ends: tuple[Endpoint, ...]) -> str:
     for end in ends:
         groups.setdefault(end.owner, []).append(connector_at(rig, end).label.split(",")[0])
     names = {gear.id: gear.name for gear in rig.gear}
-    return "; ".join(f"{names[owner]}, {' and '.join(labels)}" for owner, labels in groups.items())
+    return "; ".join(f"{names[owner]}, {listed_sockets(labels)}" for owner, labels in groups.items())
+
+
+def listed_sockets(labels: list[str]) -> str:
+    """ "Line 7 and Line 8"; more than two that follow each other as "Line 9 to Line 16"."""
+    stems = {label.rstrip("0123456789") for label in labels}
+    numbers = [label[len(min(stems)) :] for label in labels] if len(stems) == 1 else []
+    if len(labels) > 2 and all(number.isdigit() for number in numbers):
+        first, last = int(numbers[0]), int(numbers[-1])
+        if [int(number) for number in numbers] == list(range(first, last + 1)):
+            return f"{labels[0]} to {labels[-1]}"
+    return " and ".join(labels)

@@ -7,6 +7,8 @@ from typing import Literal
 
 from rapidfuzz import fuzz, process
 
+from ruvak.core.entry.words import expand_ranges
+from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import Connector, Part
 from ruvak.core.rig.ports import family_of
 
@@ -39,6 +41,8 @@ class Sockets:
     positions: tuple[tuple[str, ...], ...]
     unknown: str | None = None
     mono: bool = False
+    channels: tuple[int, ...] = ()
+    """Of one socket with several channels those that the line names; empty for all other sockets."""
     implied: bool = False
     """Two sides of one kind of socket, of which the line names neither: "main", "return"."""
 
@@ -50,15 +54,18 @@ def tokens(connector: Connector) -> frozenset[str]:
 
 @lru_cache(maxsize=4096)
 def _tokens(label: str, id_: str) -> frozenset[str]:
-    words = re.findall(r"\d+\.\d+|\d+|[a-z]+", f"{label} {id_.replace('-', ' ')}".lower())
+    words = re.findall(r"\d+\.\d+|\d+|[a-z]+", f"{expand_ranges(label)} {id_.replace('-', ' ')}".lower())
     return frozenset(_SYNONYMS.get(word, word) for word in words)
 
 
 def usable(part: Part, role: Role) -> tuple[Connector, ...]:
-    """Connectors of a part that can play a role, in its own order."""
+    """Connectors of a part that can play a role, in its own order; of USB ones those that the part says data of."""
     wrong = "in" if role == "source" else "out"
+    ports = {name for port in (*part.outputs, *part.inputs) for name in port.connectors}
     return tuple(
-        connector for connector in part.connectors if connector.side != wrong and not connector.form.startswith("usb")
+        connector
+        for connector in part.connectors
+        if connector.side != wrong and (connector.id in ports or not connector.form.startswith("usb"))
     )
 
 
@@ -92,7 +99,20 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     if not result and kinds:
         result = _only_kinds(fitting)
         return Sockets(result, None, mono, implied=len(result) == 2)
-    return Sockets(result, None, mono)
+    return Sockets(result, None, mono, _channels(part, result, places))
+
+
+def _channels(part: Part, positions: tuple[tuple[str, ...], ...], places: list[str]) -> tuple[int, ...]:
+    """The numbers that name channels of one socket."""
+    if len(positions) != 1 or len(positions[0]) != 1 or not has_many_channels(part, positions[0][0]):
+        return ()
+    return tuple(int(place) for place in places)
+
+
+def has_many_channels(part: Part, socket: str) -> bool:
+    """Whether one socket carries more than a stereo signal: a D-type's eight."""
+    form = next(connector.form for connector in part.connectors if connector.id == socket)
+    return SHAPES[form].family == "dsub25"
 
 
 def _is_of_sound(part: Part, connector: Connector) -> bool:

@@ -8,7 +8,7 @@ from ruvak.core.entry.reading import ProblemCode, ReadProblem
 from ruvak.core.pieces.named import NamedPiece
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import family_of
-from ruvak.core.rig.rig import Gear, KitItem
+from ruvak.core.rig.rig import Join, KitItem
 
 
 class Refused(Exception):
@@ -43,15 +43,20 @@ class Wanted:
     named: tuple[NamedPiece, ...] = ()
     """What stands between the arrows, in its order; `parts` and `items` have it too, and what was added behind a
     comma."""
+    shared: tuple[tuple[KitItem, Join], ...] = ()
+    """Two-way pieces of other runs that this one goes by too, each with the join that both have."""
     goal_beside: End | None = None
     """A second destination device of the same run: one stereo socket to two speakers."""
-    host: Gear | None = None
-    """The computer that the line names before or behind its USB box."""
 
     @property
     def goals(self) -> tuple[End, ...]:
         """Every destination; none where it is built in."""
         return tuple(end for end in (self.goal, self.goal_beside) if end is not None)
+
+    @property
+    def channels(self) -> tuple[int, ...]:
+        """Those of a socket with several channels that the line names."""
+        return next((end.channels for end in (*self.sources, *self.goals) if end.channels), ())
 
     @property
     def names_pieces(self) -> bool:

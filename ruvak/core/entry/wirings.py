@@ -157,7 +157,7 @@ class Wirings:
         elif wanted.through:
             result = through_routes(pool, wanted.through, sources, goals, need_m, wanted.named)
         else:
-            result = routes(pool, sources, goals, need_m)
+            result = routes(pool, sources, goals, need_m, wanted.channels)
         for route in islice(result, LOOKED_AT_FOR_NAMED):
             if self._has_what_is_named(route) and (self.wanted.names_pieces or not misuses_di(pool, route, goals)):
                 yield self._wiring(sources, goals, route)

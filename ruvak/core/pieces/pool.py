@@ -1,13 +1,13 @@
 """What may be used for a run: kit that is free, and library parts that would have to be borrowed or bought."""
 
 from collections import deque
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 from operator import is_
 
 from ruvak.core.parts.library import library
-from ruvak.core.rig.connectors import SHAPES, Form
+from ruvak.core.rig.connectors import SHAPES, Family, Form
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import SignalClass
@@ -15,7 +15,7 @@ from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.trace.run_ends import ends_of
 
 MOST_CONNECTORS = 6
-"""What has more is a multicore: several runs share it, so it is chosen by people, not by the search."""
+"""See is_multicore."""
 
 
 @dataclass(frozen=True)
@@ -89,7 +89,7 @@ class Pool:
             part
             for part in self.parts.values()
             if part.kind != "gear" and carries(part, self.signal) and part.id not in installed
-            if len(part.connectors) <= MOST_CONNECTORS
+            if not is_multicore(part)
         )
         known = (self.known, *_RECENT) if self.known is not None else tuple(_RECENT)
         for ways in known:
@@ -158,7 +158,7 @@ def _ways_through(parts: tuple[Part, ...]) -> Ways:
             Socket(connector.id, connector.form) for connector in part.connectors if connector.side != "out"
         )
         exits = tuple(Socket(connector.id, connector.form) for connector in part.connectors if connector.side != "in")
-        if 0 < len(entries) <= 2 and exits:
+        if (0 < len(entries) <= 2 and exits) or (entries and len(exits) == 1):
             result.append(Way(part.id, entries, exits, bool(part.cables), part.kind == "box"))
         if 0 < len(exits) <= 2 and entries and _either_way(part):
             result.append(Way(part.id, exits, entries, bool(part.cables), part.kind == "box"))
@@ -168,12 +168,26 @@ def _ways_through(parts: tuple[Part, ...]) -> Ways:
     return Ways(parts, tuple(result), single, plain, twins)
 
 
+_PLUGS: Mapping[SignalClass, set[Family]] = {
+    "computer-data": {"modular8"},
+    "loudspeaker": {"loudspeaker"},
+    "eight-channel-digital": {"optical"},
+}
+"""What has only such plugs carries this signal, whatever it is made for."""
+
+
 def carries(part: Part, signal: SignalClass | None) -> bool:
     """Whether a lead is made for such a signal. A network lead is, for data and for a box's four channels of sound; so
     is what has loudspeaker plugs."""
     families = {SHAPES[connector.form].family for connector in part.connectors}
-    usual = {"computer-data": {"modular8"}, "loudspeaker": {"loudspeaker"}}
-    return part.signal == signal or (signal is not None and families == usual.get(signal))
+    return part.signal == signal or (signal is not None and families == _PLUGS.get(signal))
+
+
+def is_multicore(part: Part) -> bool:
+    """Whether several runs share it, so that people choose it and not the search. A D-type plug's eight channels are
+    one run's."""
+    forms = {SHAPES[connector.form].family for connector in part.connectors}
+    return len(part.connectors) > MOST_CONNECTORS and "dsub25" not in forms
 
 
 def _either_way(part: Part) -> bool:
@@ -228,7 +242,7 @@ def pool_for(
     free = tuple(
         item
         for item in rig.kit
-        if item.id not in used and not item.installed and len(rig.part_of(item.id).connectors) <= MOST_CONNECTORS
+        if item.id not in used and not item.installed and not is_multicore(rig.part_of(item.id))
     )
     return Pool(rig, free, frozenset(own), known, twice, signal)
 
@@ -236,6 +250,7 @@ def pool_for(
 def data_of(rig: Rig, ends: Iterable[Endpoint]) -> SignalClass | None:
     """What leaves by these sockets, where there are leads made for it; None for sound."""
     made_for = {part.signal for part in (*library().values(), *rig.parts) if part.kind == "lead" and part.signal}
+    made_for.update(_PLUGS)
     for end in ends:
         part = rig.part_of(end.owner)
         # What leads on from an input (a lantern's second socket) carries what that input takes.

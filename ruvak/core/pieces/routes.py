@@ -1,14 +1,14 @@
 """Complete wirings between a run's source sockets and destination sockets: one to one, pairs, forks and merges."""
 
 from collections.abc import Collection, Iterable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import islice, product, zip_longest
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.parts.library import library
 from ruvak.core.pieces.chains import Chain, Step, fill_chain, kinds
 from ruvak.core.pieces.pool import Pool, Socket, Way
-from ruvak.core.rig.connectors import Form, made_for
+from ruvak.core.rig.connectors import SHAPES, Form, made_for
 from ruvak.core.rig.edits import Op, PutThing
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem, Rig
@@ -40,9 +40,24 @@ class Route:
         return all(any(part in some for part in parts) for some in options)
 
 
-def routes(pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
-    """Ways to wire these sockets, simplest first; need_m is how far each line has to reach."""
-    if len(sources) == len(goals):
+def routes(
+    pool: Pool,
+    sources: tuple[Endpoint, ...],
+    goals: tuple[Endpoint, ...],
+    need_m: float,
+    channels: tuple[int, ...] = (),
+) -> Iterator[Route]:
+    """Ways to wire these sockets, simplest first; need_m is how far each line has to reach.
+
+    `channels`: where one end is a socket with several channels, those that the other end's sockets go to, from 1; left
+    out, the first.
+    """
+    many = [_has_many_channels(pool, ends) for ends in (sources, goals)]
+    if many == [True, False]:
+        yield from _fork(pool, sources[0], goals, need_m, channels)
+    elif many == [False, True]:
+        yield from _merge(pool, sources, goals[0], need_m, channels)
+    elif len(sources) == len(goals):
         if len(sources) == 2:
             # In turn, so that a few looked at are of each kind.
             rows = zip_longest(
@@ -58,6 +73,20 @@ def routes(pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...
         yield from _fork(pool, sources[0], goals, need_m)
     elif len(goals) == 1:
         yield from _merge(pool, sources, goals[0], need_m)
+
+
+def _has_many_channels(pool: Pool, ends: tuple[Endpoint, ...]) -> bool:
+    return len(ends) == 1 and SHAPES[_form(pool, ends[0])].family == "dsub25"
+
+
+def _of_channels(sockets: tuple[Socket, ...], count: int, channels: tuple[int, ...]) -> tuple[Socket, ...] | None:
+    """Those of a lead's many plugs that so many lines take: of a loom the channels named, or the first. None where a
+    part has others than are wanted; only of a loom's may some hang free."""
+    if len(sockets) == count:
+        return sockets
+    wanted = channels or tuple(range(1, count + 1))
+    fits_in = len(sockets) > 2 and len(wanted) == count and max(wanted) <= len(sockets)
+    return tuple(sockets[channel - 1] for channel in wanted) if fits_in else None
 
 
 def simplicity(route: Route) -> tuple[int, float, float]:
@@ -236,12 +265,15 @@ def _forms_of(sockets: tuple[Socket, ...]) -> tuple[Form, ...]:
     return tuple(socket.form for socket in sockets)
 
 
-def _fork(pool: Pool, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
+def _fork(
+    pool: Pool, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float, channels: tuple[int, ...] = ()
+) -> Iterator[Route]:
     """A lead or box that takes the source apart, with lines to each goal behind it, perhaps a lead before it."""
     for way in pool.ways:
-        if len(way.entries) != 1 or len(way.exits) != len(goals):
-            continue
-        yield from islice(_forked_by(pool, way, source, goals, need_m), EACH_WAY * pool.wide // 2)
+        exits = _of_channels(way.exits, len(goals), channels) if len(way.entries) == 1 else None
+        if exits is not None:
+            one_way = replace(way, exits=exits)
+            yield from islice(_forked_by(pool, one_way, source, goals, need_m), EACH_WAY * pool.wide // 2)
 
 
 def _forked_by(pool: Pool, way: Way, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
@@ -284,12 +316,15 @@ def _onward(
             yield Route((item, *route.items), (*joins, *route.joins), route.misfits)
 
 
-def _merge(pool: Pool, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float) -> Iterator[Route]:
+def _merge(
+    pool: Pool, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float, channels: tuple[int, ...] = ()
+) -> Iterator[Route]:
     """A lead or box that brings the sources together, with a line to the goal behind it."""
     for way in pool.ways:
-        if len(way.entries) != len(sources) or len(way.exits) != 1:
-            continue
-        yield from islice(_merged_by(pool, way, sources, goal, need_m), EACH_WAY * pool.wide // 2)
+        entries = _of_channels(way.entries, len(sources), channels) if len(way.exits) == 1 else None
+        if entries is not None:
+            one_way = replace(way, entries=entries)
+            yield from islice(_merged_by(pool, one_way, sources, goal, need_m), EACH_WAY * pool.wide // 2)
 
 
 def _merged_by(pool: Pool, way: Way, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float) -> Iterator[Route]:

@@ -4,12 +4,13 @@ from collections.abc import Hashable
 
 from networkx.utils import UnionFind
 
-from ruvak.core.rig.connectors import SHAPES
+from ruvak.core.rig.connectors import DSUB25_CHANNELS, SHAPES
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact
 
 SCREENS = frozenset({"1", "S", "R2", "sleeve", "screen", "shell"})
 """The second ring is the ground of some headset plugs."""
+_DTYPE_SCREENS = frozenset(screen for _, _, screen in DSUB25_CHANNELS)
 
 
 def opens_screen(part: Part) -> bool:
@@ -23,10 +24,11 @@ def opens_screen(part: Part) -> bool:
     sides: tuple[set[Hashable], set[Hashable]] = (set(), set())
     screens: tuple[set[Hashable], set[Hashable]] = (set(), set())
     for connector in part.connectors:
+        named = _DTYPE_SCREENS if SHAPES[connector.form].family == "dsub25" else SCREENS
         for contact in SHAPES[connector.form].contacts:
             group = joined[Contact(connector.id, contact)]
             for index, side in enumerate(("in", "out")):
                 if connector.side in (side, "both"):
-                    (screens if contact in SCREENS else sides)[index].add(group)
+                    (screens if contact in named else sides)[index].add(group)
     has_screens = bool(screens[0]) and bool(screens[1])
     return has_screens and bool(sides[0] & sides[1]) and not screens[0] & screens[1]

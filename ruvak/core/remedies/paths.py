@@ -11,7 +11,7 @@ from ruvak.core.pieces.routes import Route, put_ops, routes, simplicity
 from ruvak.core.rig.edits import Edit, Op, SetField
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import Join, Rig, Run
+from ruvak.core.rig.rig import Join, Rig, Run, is_two_way
 from ruvak.core.trace.run_ends import ends_of
 
 MOST = 48
@@ -25,12 +25,15 @@ def paths(rig: Rig, run: Run, made: tuple[Made, ...] = ()) -> tuple[Route, ...]:
     """Rewirings that reach, simplest first, one for each set of kinds and sockets; the present wiring among them.
 
     `made`: what is made against what is wrong; longer rewirings are looked through for those that have all of it.
-    Only a run that ends at one device is searched. What is built in stays: then only the stretch before it is rewired,
-    or the one behind it where a device is plugged straight in. A run that is nothing but built in may be passed by.
+    Only a run that ends at one device is searched. What is built in stays, and what another run goes by too: then only
+    the stretch before it is rewired, or the one behind it where a device is plugged straight in. A run that is nothing
+    but built in may be passed by.
     """
-    installed = {item.id for item in rig.kit if item.installed} & set(run.pieces)
+    in_others = {piece for other in rig.runs if other.id != run.id for piece in other.pieces}
+    shared = {piece for piece in run.pieces if piece in in_others and is_two_way(rig.part_of(piece))}
+    installed = ({item.id for item in rig.kit if item.installed} & set(run.pieces)) | shared
     if installed and installed != set(run.pieces):
-        return _around(rig, run, installed)
+        return _around(rig, run, installed, pads=is_pad in made)
     sources, targets = ends_of(rig, run, "out"), ends_of(rig, run, "in")
     gear = {end.owner for end in targets}
     if not 1 <= len(sources) <= 2 or len(gear) != 1:
@@ -81,7 +84,7 @@ def _before_m(route: Route, needed: tuple[tuple[str, ...], ...]) -> float:
     return sum(item.length_m or 0.0 for item in before)
 
 
-def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
+def _around(rig: Rig, run: Run, installed: set[str], pads: bool) -> tuple[Route, ...]:
     before = [join for join in run.joins if join.b.owner in installed]
     behind = [join for join in run.joins if join.a.owner in installed]
     first = _stretch(rig, run, tuple(ends_of(rig, run, "out")), tuple(join.b for join in before))
@@ -95,7 +98,7 @@ def _around(rig: Rig, run: Run, installed: set[str]) -> tuple[Route, ...]:
     kept_items = tuple(item for item in rig.kit if item.id in run.pieces and item.id not in pieces)
     kept_joins = tuple(join for join in run.joins if join not in joins)
     result: dict[tuple[str, ...], Route] = {}
-    for route in islice(_usual(pool, sources, goals, need_m), EACH):
+    for route in islice(_usual(pool, sources, goals, need_m, pads), LOOKED_THROUGH if pads else EACH):
         key = tuple(sorted(item.part for item in route.items))
         if key not in result or simplicity(route) < simplicity(result[key]):
             result[key] = route

@@ -27,12 +27,17 @@ class Made:
 
 
 _LIGHTING = Made(120.0, 300.0, 32, "ANSI E1.11, EIA-485: 32 unit loads; the length from memory")
+_LIGHT = Made(100.0, 10.0, 1, "common practice: 5 to 10 m of plastic fibre", matched=False)
+_USB = Made(90.0, 5.0, 1, "USB 2.0: 5 m; from memory")
 MADE: dict[tuple[SignalClass, str], Made] = {
     ("lighting-data", "xlr3"): _LIGHTING,
     ("lighting-data", "xlr5"): _LIGHTING,
     ("digital-audio", "xlr3"): Made(110.0, 100.0, 1, "AES3, IEC 60958-4: one receiver; 100 m from memory"),
     ("digital-audio", "rca"): Made(75.0, 10.0, 1, "IEC 60958-3; 10 m is common practice"),
-    ("computer-data", "usb"): Made(90.0, 5.0, 1, "USB 2.0; from memory"),
+    ("digital-audio", "optical"): _LIGHT,
+    ("eight-channel-digital", "optical"): _LIGHT,
+    ("computer-data", "usb"): _USB,
+    ("computer-data", "usb-device"): _USB,
     ("video", "hdmi"): Made(
         100.0, 10.0, 1, "common practice: a passive lead of 10 m; longer ones have amplifiers inside"
     ),
@@ -62,6 +67,7 @@ def data_line(rig: Rig, run: Run, circuit: Circuit, ports: RunPorts, gains: Gain
     end_ohm = min(together, *(gains.load_ohm(number) for group in ports.groups for number in group))
     return DataLine(
         carries=signal,
+        matched=made.matched,
         wave_ohm=made.wave_ohm,
         length_m=length_m(rig, run),
         limit_m=made.limit_m,

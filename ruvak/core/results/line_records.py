@@ -41,8 +41,10 @@ class DataLine(Record):
 
     carries: SignalClass
     """What kind of data it carries."""
+    matched: bool
+    """Whether it must end in its own impedance; light and a slow current loop need not."""
     wave_ohm: float
-    """Wave impedance such a line is made for, in ohms."""
+    """Wave impedance such a line is made for, in ohms; stands for nothing where it need not be matched."""
     length_m: float
     """Length of all its leads in metres."""
     limit_m: float

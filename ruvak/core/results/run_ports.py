@@ -7,10 +7,10 @@ from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Tolerance, cabl
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
-from ruvak.core.rig.ports import BalancedChannel, Channel
+from ruvak.core.rig.ports import BalancedChannel, BalancedInput, Channel
 from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.trace.run_ends import ends_of
-from ruvak.core.trace.trace import Trace
+from ruvak.core.trace.trace import Trace, connector_at
 
 
 @dataclass(frozen=True)
@@ -58,12 +58,14 @@ def sources_of(rig: Rig, traced: Trace, circuit: Circuit, run: Run) -> tuple[tup
     left/mono pair that leaves by the left socket counts. Where none does, the sockets may only lead on what comes in
     at others (a loudspeaker's link): then what drives that metal counts.
     """
-    nodes = _nodes(traced, ends_of(rig, run, "out"))
+    leaving = ends_of(rig, run, "out")
+    nodes, plugged_on = _nodes(traced, leaving), _PluggedOn(rig, traced, run, leaving)
     groups: dict[tuple[str, str], list[int]] = {}
     here = (number for gear in nodes for number in circuit.drives_of.get(gear, ()))
     for number in here:
         drive = circuit.drives[number]
-        if any(traced.node_of[point] in nodes.get(drive.gear, ()) for point in channel_points(drive)):
+        points = channel_points(drive)
+        if any(traced.node_of[point] in nodes.get(drive.gear, ()) for point in points) and plugged_on.has(points):
             groups.setdefault((drive.gear, drive.output.id), []).append(number)
     if groups:
         return tuple(tuple(group) for group in groups.values())
@@ -118,12 +120,14 @@ def inputs_of(
     A socket with both directions (an insert) that the run starts from counts too, where its device sends something and
     another device of the run sends something back to it.
     """
-    nodes = _nodes(traced, ends_of(rig, run, "in"))
+    arriving = ends_of(rig, run, "in")
+    nodes, plugged_on = _nodes(traced, arriving), _PluggedOn(rig, traced, run, arriving)
     result = [
         number
         for gear in nodes
         for number in circuit.receivers_of.get(gear, ())
         if traced.node_of[circuit.receivers[number].input.hot.of(gear)] in nodes[gear]
+        and plugged_on.has(_input_points(circuit.receivers[number]))
     ]
     both = {end: entry for end, entry in ends_of(rig, run, "out").items() if entry.side == "both"}
     returning = _nodes(traced, both)
@@ -135,6 +139,36 @@ def inputs_of(
         if number not in result and sends and _sent_from_elsewhere(traced, circuit, sources, receiver):
             result.append(number)
     return tuple(result)
+
+
+def _input_points(receiver: Receiver) -> tuple[ContactRef | NodeRef, ...]:
+    """Hot, and of a balanced input cold."""
+    cold = receiver.input.cold if isinstance(receiver.input, BalancedInput) else None
+    return tuple(point.of(receiver.gear) for point in (receiver.input.hot, cold) if point is not None)
+
+
+class _PluggedOn:
+    """Of a socket with many channels (a D-type) those whose plugs, farther on along the run, are plugged in: a loom may
+    have plugs that hang free. A channel counts where either of its legs still leads there."""
+
+    def __init__(self, rig: Rig, traced: Trace, run: Run, ends: dict[Endpoint, Connector]) -> None:
+        self._traced = traced
+        self._sockets = {end for end, entry in ends.items() if SHAPES[entry.form].family == "dsub25"}
+        self._in_use: set[str] = set()
+        if self._sockets:
+            mates = {end for join in run.joins if self._sockets & set(join.ends) for end in join.ends}
+            farther = [end for end in run.ends if end not in mates]
+            self._in_use = {
+                traced.conductor_of[end.contact(name)]
+                for end in farther
+                for name in SHAPES[connector_at(rig, end).form].contacts
+            }
+
+    def has(self, points: tuple[ContactRef | NodeRef, ...]) -> bool:
+        """Whether one of these contacts is in use; of any other socket every contact is."""
+        if not any(isinstance(point, ContactRef) and point.endpoint in self._sockets for point in points):
+            return True
+        return any(self._traced.conductor_of[point] in self._in_use for point in points)
 
 
 def _sent_from_elsewhere(

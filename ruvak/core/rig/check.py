@@ -12,7 +12,7 @@ from ruvak.core.rig.check_part import list_names, part_faults, setting_fault
 from ruvak.core.rig.connectors import SHAPES, Form, fits, uncertain
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import ContactResistance, Gear, Join, Rig, Run
+from ruvak.core.rig.rig import ContactResistance, Gear, Join, Rig, Run, is_two_way
 
 
 def check(rig: Rig) -> Rig:
@@ -55,8 +55,9 @@ def check_touched(rig: Rig, touched: Collection[tuple[str, str | None]]) -> Rig:
 
 
 def many_ways(part: Part) -> bool:
-    """Whether several runs may share it: a multicore, a wall plate, a four-channel box has more than one way in."""
-    return sum(connector.side == "in" for connector in part.connectors) > 1
+    """Whether several runs may share it: a multicore, a wall plate, a four-channel box has more than one way in, a
+    headset splitter one each way."""
+    return sum(connector.side == "in" for connector in part.connectors) > 1 or is_two_way(part)
 
 
 def _duplicates(rig: Rig) -> Iterator[Fault]:
@@ -153,10 +154,21 @@ def _runs(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
     tags = {item.id: item.tag for item in rig.kit}
     piece_user: dict[str, str] = {}
     end_user: dict[Endpoint, str] = {}
+    shared = {
+        frozenset(join.ends)
+        for _, run in order
+        for join in run.joins
+        for end in join.ends
+        if end.owner in tags
+        and rig.owners_by_id[end.owner].part in rig.parts_by_id
+        and is_two_way(rig.part_of(end.owner))
+    }
+    joined: dict[frozenset[Endpoint], str] = {}
     for i, run in order:
         if only is not None and run.id not in only:
             piece_user.update(dict.fromkeys(run.pieces, run.name))
             end_user.update(dict.fromkeys(run.ends, run.name))
+            joined.update((frozenset(join.ends), run.id) for join in run.joins)
             continue
         for j, piece in enumerate(run.pieces):
             where = f"runs[{i}].pieces[{j}]"
@@ -169,6 +181,10 @@ def _runs(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
             else:
                 piece_user[piece] = run.name
         for j, join in enumerate(run.joins):
+            ends = frozenset(join.ends)
+            if ends in shared and joined.setdefault(ends, run.id) != run.id:
+                # By one plug of a two-way piece go what is sent and what comes back.
+                continue
             yield from _join(rig, run, join, f"runs[{i}].joins[{j}]", end_user)
 
 

@@ -2,6 +2,8 @@
 
 XLR: pin 1 screen, 2 hot, 3 cold (IEC 60268-12, AES14). Phone plugs: tip, ring, sleeve (IEC 60603-11); four
 contacts: tip, ring 1, ring 2, sleeve. Modular: eight positions of IEC 60603-7, a screen only where it is built in.
+D-type with 25 pins: eight balanced channels as AES59 has them. USB: a
+computer's end and a device's end differ in shape, so that two computers are not joined.
 """
 
 from dataclasses import dataclass
@@ -41,9 +43,18 @@ class Form(StrEnum):
     HDMI_SOCKET = "hdmi-socket"
     DIN5_PLUG = "din5-plug"
     DIN5_SOCKET = "din5-socket"
+    USB_DEVICE_PLUG = "usb-device-plug"
+    USB_DEVICE_SOCKET = "usb-device-socket"
+    OPTICAL_PLUG = "optical-plug"
+    OPTICAL_SOCKET = "optical-socket"
+    DSUB25_PLUG = "dsub25-plug"
+    DSUB25_SOCKET = "dsub25-socket"
 
 
-Family = Literal["xlr3", "xlr5", "3.5 mm", "6.35 mm", "combo", "rca", "modular8", "loudspeaker", "usb", "hdmi", "din5"]
+Family = Literal[
+    "xlr3", "xlr5", "3.5 mm", "6.35 mm", "combo", "rca", "modular8", "loudspeaker", "usb", "hdmi", "din5",
+    "usb-device", "optical", "dsub25",
+]  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -66,6 +77,15 @@ _HDMI = ("Dp", "Dm", "shell")
 """One pair stands for the four that carry the picture, and the screen of the plug."""
 _DIN5 = ("4", "5", "2")
 """The contacts that musical-instrument data uses: two of the current loop and the screen."""
+_OPTICAL = ("lightA", "lightB", "body")
+"""Light has no contacts; two stand for its one way, since every signal of the solver has two legs. Nothing is joined to
+the body."""
+DSUB25_CHANNELS = (
+    ("24", "12", "25"), ("10", "23", "11"), ("21", "9", "22"), ("7", "20", "8"),
+    ("18", "6", "19"), ("4", "17", "5"), ("15", "3", "16"), ("1", "14", "2"),
+)  # fmt: skip
+"""Hot, cold and screen of each of eight channels, as AES59 has them (from memory)."""
+_DSUB25 = (*(pin for channel in DSUB25_CHANNELS for pin in channel), "13", "shell")
 _PAIRS = ("1", "2", "3", "6", "4", "5", "7", "8")
 _PAIRS_SCREENED = (*_PAIRS, "screen")
 _COMBO = ("2", "3", "1", "shell", "T", "R", "S")
@@ -100,6 +120,12 @@ SHAPES: dict[Form, Shape] = {
     Form.HDMI_SOCKET: Shape("hdmi", _HDMI, False, "HDMI socket"),
     Form.DIN5_PLUG: Shape("din5", _DIN5, True, "five-pin DIN plug"),
     Form.DIN5_SOCKET: Shape("din5", _DIN5, False, "five-pin DIN socket"),
+    Form.USB_DEVICE_PLUG: Shape("usb-device", _USB, True, "USB plug, device's end"),
+    Form.USB_DEVICE_SOCKET: Shape("usb-device", _USB, False, "USB socket, device's end"),
+    Form.OPTICAL_PLUG: Shape("optical", _OPTICAL, True, "optical plug"),
+    Form.OPTICAL_SOCKET: Shape("optical", _OPTICAL, False, "optical socket"),
+    Form.DSUB25_PLUG: Shape("dsub25", _DSUB25, True, "25-pin D-type plug"),
+    Form.DSUB25_SOCKET: Shape("dsub25", _DSUB25, False, "25-pin D-type socket"),
 }
 
 _FIT_INTO_COMBO = ("xlr3", "6.35 mm")

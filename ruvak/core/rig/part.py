@@ -105,6 +105,8 @@ class Cable(Record):
 
     Effective, that is by capacitance: holes let far less through than their share of the surface.
     """
+    optical: Annotated[bool, Field(strict=True)] = False
+    """A light guide: its conductors stand for light, which no field reaches and which joins no metal."""
     core_screen_mismatch: Deviation = Value(value=0.0, source="not stated")
     """(C first - C second) / C of a pair's capacitances to the screen; half is given to each."""
 
@@ -220,6 +222,8 @@ class Part(Identified):
     """Which inputs are heard together."""
     records: Annotated[bool, Field(strict=True)] = False
     """What goes in is recorded or broadcast, and heard again elsewhere: hum has to be lower than in a hall."""
+    needs_computer: Annotated[bool, Field(strict=True)] = False
+    """It works only with a computer, by USB: planned without one, one is planned beside it."""
     settings: tuple[Setting, ...] = Field(default=(), max_length=64)
     """Its switches and controls."""
     earthing: Earthing | None = None
@@ -232,6 +236,19 @@ class Part(Identified):
     """Leads only: lengths in which it is usually made, for what has to be borrowed or bought."""
 
 
-def usb_plugs(part: Part) -> tuple[str, ...]:
-    """Its plugs that go into a computer, by their names."""
-    return tuple(connector.id for connector in part.connectors if connector.form is Form.USB_PLUG)
+def usb_ends(part: Part) -> tuple[str, ...]:
+    """Its plugs and sockets that lead to a computer, by their names."""
+    forms = (Form.USB_PLUG, Form.USB_DEVICE_SOCKET)
+    return tuple(connector.id for connector in part.connectors if connector.form in forms)
+
+
+def belongs_to_computer(part: Part) -> bool:
+    """Whether it works only with a computer. A device with a USB plug fixed to it does, in rigs of before this was
+    stated too."""
+    return part.needs_computer or any(connector.form is Form.USB_PLUG for connector in part.connectors)
+
+
+def is_computer(part: Part) -> bool:
+    """Whether it is a laptop, a desktop computer or the like."""
+    earthings = (*part.earthings.values(), *([part.earthing] if part.earthing is not None else []))
+    return any(earthing.computer for earthing in earthings)

@@ -27,6 +27,7 @@ SignalClass = Literal[
     "headphone",
     "loudspeaker",
     "digital-audio",
+    "eight-channel-digital",
     "lighting-data",
     "computer-data",
     "video",

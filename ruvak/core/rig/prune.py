@@ -5,7 +5,7 @@ from collections.abc import Hashable, Iterable
 from networkx.utils import UnionFind
 
 from ruvak.core.rig.element import ends_of_element
-from ruvak.core.rig.part import Part, usb_plugs
+from ruvak.core.rig.part import Part, belongs_to_computer, usb_ends
 from ruvak.core.rig.points import Contact, InnerNode
 from ruvak.core.rig.rig import Rig, connectors_in_use
 
@@ -27,8 +27,10 @@ def prune(rig: Rig, keep: Iterable[str] = ()) -> Rig:
             used.setdefault(target.owner, set()).update(socket)
     gear = [device for device in rig.gear if device.id in used]
     for device in gear:
-        # Whether a computer belongs to it is still to be seen.
-        used[device.id].update(usb_plugs(rig.parts_by_id[device.part]))
+        part = rig.parts_by_id[device.part]
+        if belongs_to_computer(part):
+            # Whether it has one is still to be seen.
+            used[device.id].update(usb_ends(part))
     small = {device.id: prune_part(rig.parts_by_id[device.part], used[device.id]) for device in gear}
     kit = []
     for item in (item for item in rig.kit if item.id in used):

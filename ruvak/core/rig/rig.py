@@ -330,6 +330,13 @@ def name_of(rig: Rig, owner: str) -> str:
     return thing.name if isinstance(thing, Gear) else thing.tag
 
 
+def is_two_way(part: Part) -> bool:
+    """Whether a piece takes signal to a socket and from it by one plug, so that two runs may share both: a headset
+    splitter."""
+    sides = [connector.side for connector in part.connectors]
+    return sides.count("both") == 1 and "in" in sides and "out" in sides
+
+
 def connectors_in_use(rig: Rig) -> set[Endpoint]:
     """Every connector that something is plugged into."""
     return {end for run in rig.runs for end in run.ends}

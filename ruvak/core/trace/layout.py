@@ -4,7 +4,7 @@ from collections import deque
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 
-from ruvak.core.rig.connectors import Form, half_in_use
+from ruvak.core.rig.connectors import SHAPES, Form, half_in_use
 from ruvak.core.rig.part import Connector, Part
 from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
 from ruvak.core.rig.rig import Rig, Run
@@ -54,11 +54,28 @@ class Layout:
         self.points = self._points()
 
     def contacts(self, end: Endpoint) -> tuple[str, ...]:
-        """Of one end, in drawing order; shells only where a piece joins one to something."""
+        """Of one end, in drawing order; shells only where a piece joins one to something, of light its one way, of a
+        D-type the channels whose other plugs are in use."""
         mate = self._partner.get(end)
+        family = SHAPES[connector_at(self.rig, end).form].family
+        if family == "optical":
+            return SHAPES[connector_at(self.rig, end).form].contacts[:1]
+        if family == "dsub25":
+            used = self._channels_in_use(end) | (self._channels_in_use(mate) if mate else set())
+            return tuple(name for name in SHAPES[connector_at(self.rig, end).form].contacts if name in used)
         other: Form | None = connector_at(self.rig, mate).form if mate else None
         names = half_in_use(connector_at(self.rig, end).form, other)
         return tuple(name for name in names if name != "shell" or self._shell_matters)
+
+    def _channels_in_use(self, end: Endpoint) -> set[str]:
+        """Of a lead's D-type plug the pins whose cables lead to a plug that the run uses; none of a device's socket."""
+        in_use = {other.connector for other in self.run.ends if other.owner == end.owner and other != end}
+        result: set[str] = set()
+        for cable in self.rig.part_of(end.owner).cables:
+            points = [point for each in cable.conductors for point in (each.a, each.b) if isinstance(point, Contact)]
+            if any(point.connector in in_use for point in points):
+                result |= {point.contact for point in points if point.connector == end.connector}
+        return result
 
     def _new_lane(self) -> int:
         return 1 + max(self.lanes.values(), default=-1)

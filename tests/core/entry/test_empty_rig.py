@@ -14,10 +14,11 @@ from tests.support.typed import corpus, empty_rig, typed_rig
 def pieces_of(rig: Rig, run: Run) -> str:
     items = {item.id: item for item in rig.kit}
     lengths = [items[piece].length_m for piece in run.pieces]
-    return ", ".join(
+    named = ", ".join(
         rig.part_of(piece).id + (f" {length:g}" if length else "")
         for piece, length in zip(run.pieces, lengths, strict=True)
     )
+    return named or "straight"
 
 
 class EmptyRig(unittest.TestCase):

@@ -23,10 +23,29 @@ class Hosts(unittest.TestCase):
         rig = typed_rig("laptop > desk 1", "slides computer > usb lead > interface > desk 3/4")
         (box,) = (gear for gear in rig.gear if gear.part == "interface-usb-two")
         self.assertEqual((box.host, rig.runs[-1].name), ("slides-computer", "Slides computer"))
-        self.assertEqual(len(rig.runs), 2)
-        self.assertEqual([(str(bond.a), str(bond.b)) for bond in rig.bonds], [(box.id, "slides-computer")])
+        self.assertEqual(
+            [str(rig.runs[1].joins[0].a), str(rig.runs[1].joins[-1].b)], ["slides-computer.usb", f"{box.id}.usb"]
+        )
+        self.assertEqual((len(rig.runs), rig.bonds), (3, ()))
         rig = typed_rig("desk aux 5/6 > interface > laptop")
-        self.assertEqual([gear.host for gear in rig.gear if gear.part == "interface-usb-two"], ["laptop"])
+        (box,) = (gear for gear in rig.gear if gear.part == "interface-usb-two")
+        self.assertEqual(([gear.name for gear in rig.gear if gear.id == box.host], rig.bonds), (["Laptop"], ()))
+
+    def test_a_usb_lead_typed_later_takes_the_place_of_the_bond(self) -> None:
+        rig = typed_rig("desk aux 5/6 > interface", "stream laptop > interface, 2 m")
+        self.assertEqual([gear.name for gear in rig.gear], ["Desk", "Interface", "Stream laptop"])
+        self.assertEqual(rig.bonds, ())
+        self.assertEqual(rig.owners_by_id[rig.runs[-1].pieces[0]].part, "lead-usb-device")
+        self.assertNotIn("host", [question.code for question in list_assumptions(rig)])
+
+    def test_the_supply_decides_by_a_usb_lead_as_by_a_bond(self) -> None:
+        hums = {}
+        for lines in (("interface > desk 3/4, 3 m",), ("laptop > interface > desk 3/4, 3 m",)):
+            rig = typed_rig(*lines)
+            result = analyse(rig).runs[-1].result.inputs[0]
+            hums[lines] = result.hum.weighted_dbu if result.hum is not None else self.fail("no hum")
+        by_bond, by_lead = hums.values()
+        self.assertAlmostEqual(by_bond, by_lead, delta=3.0)
 
     def test_a_socket_named_on_the_computer_is_what_the_line_starts_from(self) -> None:
         rig = typed_rig("laptop headphones > interface > desk 3/4")

@@ -30,7 +30,7 @@ conductors = st.builds(Conductor, a=st.none() | points, b=st.none() | points, ki
 cables = st.builds(
     Cable, conductors=st.lists(conductors, min_size=1, max_size=3).map(tuple),
     screen_coverage=st.builds(Value, value=st.floats(0.0, 1.0)),
-    **{name: values for name in Cable.model_fields if name not in ("conductors", "screen_coverage")},
+    **{name: values for name in Cable.model_fields if name not in ("conductors", "screen_coverage", "optical")},
 )  # fmt: skip
 elements = st.one_of(
     st.builds(Resistor, a=points, b=points, ohm=values),

@@ -1125,10 +1125,15 @@ export interface components {
              * @description What kind of data it carries.
              * @enum {string}
              */
-            carries: "microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video";
+            carries: "microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "eight-channel-digital" | "lighting-data" | "computer-data" | "video";
+            /**
+             * Matched
+             * @description Whether it must end in its own impedance; light and a slow current loop need not.
+             */
+            matched: boolean;
             /**
              * Wave Ohm
-             * @description Wave impedance such a line is made for, in ohms.
+             * @description Wave impedance such a line is made for, in ohms; stands for nothing where it need not be matched.
              */
             wave_ohm: number;
             /**
@@ -1413,7 +1418,7 @@ export interface components {
          * @description What a connector is, by shape and gender.
          * @enum {string}
          */
-        Form: "xlr3-female" | "xlr3-male" | "xlr5-female" | "xlr5-male" | "ts35-plug" | "ts35-socket" | "trs35-plug" | "trs35-socket" | "trrs35-plug" | "trrs35-socket" | "ts635-plug" | "ts635-socket" | "trs635-plug" | "trs635-socket" | "combo-socket" | "rca-plug" | "rca-socket" | "modular8-plug" | "modular8-socket" | "modular8-plug-screened" | "modular8-socket-screened" | "loudspeaker-plug" | "loudspeaker-socket" | "usb-plug" | "usb-socket" | "hdmi-plug" | "hdmi-socket" | "din5-plug" | "din5-socket";
+        Form: "xlr3-female" | "xlr3-male" | "xlr5-female" | "xlr5-male" | "ts35-plug" | "ts35-socket" | "trs35-plug" | "trs35-socket" | "trrs35-plug" | "trrs35-socket" | "ts635-plug" | "ts635-socket" | "trs635-plug" | "trs635-socket" | "combo-socket" | "rca-plug" | "rca-socket" | "modular8-plug" | "modular8-socket" | "modular8-plug-screened" | "modular8-socket-screened" | "loudspeaker-plug" | "loudspeaker-socket" | "usb-plug" | "usb-socket" | "hdmi-plug" | "hdmi-socket" | "din5-plug" | "din5-socket" | "usb-device-plug" | "usb-device-socket" | "optical-plug" | "optical-socket" | "dsub25-plug" | "dsub25-socket";
         /**
          * Hum
          * @description Every disturbance at an input: rms over all tones, unweighted and A-weighted; causes by A-weighted size.
@@ -1494,7 +1499,7 @@ export interface components {
              * Signal
              * @description What kind of signal the input is made for.
              */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "eight-channel-digital" | "lighting-data" | "computer-data" | "video") | null;
             /**
              * Main
              * @description Which of the run's sources arrives loudest, by its place in sources; null where none does.
@@ -2103,7 +2108,7 @@ export interface components {
              * Signal
              * @description What kind of signal it gives.
              */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "eight-channel-digital" | "lighting-data" | "computer-data" | "video") | null;
             /**
              * Channels
              * @description The channels the run takes.
@@ -2458,7 +2463,7 @@ export interface components {
              * @description What kind of signal it is made for.
              * @default null
              */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "eight-channel-digital" | "lighting-data" | "computer-data" | "video") | null;
         };
         /**
          * BalancedOutput
@@ -2589,7 +2594,7 @@ export interface components {
              * @description What kind of signal it gives.
              * @default null
              */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "eight-channel-digital" | "lighting-data" | "computer-data" | "video") | null;
         };
         /**
          * Beside
@@ -2755,6 +2760,12 @@ export interface components {
              *     }
              */
             screen_coverage: components["schemas"]["Value"];
+            /**
+             * Optical
+             * @description A light guide: its conductors stand for light, which no field reaches and which joins no metal.
+             * @default false
+             */
+            optical: boolean;
             /**
              * Core Screen Mismatch
              * @description (C first - C second) / C of a pair's capacitances to the screen; half is given to each.
@@ -3568,7 +3579,7 @@ export interface components {
              * @description Leads and adapters only: what it is made for, where that is not audio.
              * @default null
              */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "eight-channel-digital" | "lighting-data" | "computer-data" | "video") | null;
             /**
              * Proposed
              * @description Whether it is proposed where nobody owns it; a lead wired crosswise is used only where it is named or owned.
@@ -3629,6 +3640,12 @@ export interface components {
              * @default false
              */
             records: boolean;
+            /**
+             * Needs Computer
+             * @description It works only with a computer, by USB: planned without one, one is planned beside it.
+             * @default false
+             */
+            needs_computer: boolean;
             /**
              * Settings
              * @description Its switches and controls.
@@ -4192,7 +4209,7 @@ export interface components {
              * @description What kind of signal it is made for.
              * @default null
              */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "eight-channel-digital" | "lighting-data" | "computer-data" | "video") | null;
         };
         /**
          * UnbalancedMode
@@ -4327,7 +4344,7 @@ export interface components {
              * @description What kind of signal it gives.
              * @default null
              */
-            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "lighting-data" | "computer-data" | "video") | null;
+            signal: ("microphone" | "instrument" | "consumer-line" | "professional-line" | "headphone" | "loudspeaker" | "digital-audio" | "eight-channel-digital" | "lighting-data" | "computer-data" | "video") | null;
         };
         /**
          * Value

@@ -69,6 +69,14 @@ export function spansOf(drawing: Drawing, space: StripSpace): Map<string, Span> 
 export const rowOf = (connector: Connector, index: number): number =>
 	connector.contacts.length === 2 && !connector.form.startsWith('loudspeaker') ? index * 2 : index;
 
+const CHANNEL_CONTACTS = 3;
+
+/** A D-type's channels each stand in the lane of the plug they come out at, where there are so many lanes. */
+function spreads(connector: Connector, lanes: number): boolean {
+	const channels = connector.contacts.length / CHANNEL_CONTACTS;
+	return connector.form.startsWith('dsub25') && channels > 1 && connector.lane + channels <= lanes;
+}
+
 type LaneSpace = Pick<StripSpace, 'top' | 'laneGap'>;
 
 /** Where each lane begins, by its number, and how many rows it has. */
@@ -77,8 +85,10 @@ export function lanesOf(
 	{ top, laneGap = LANE_GAP }: LaneSpace
 ): { top: number; rows: number }[] {
 	const rows: number[] = [];
+	const count = laneCount(drawing);
 	for (const connector of connectorsOf(drawing)) {
-		const own = 1 + rowOf(connector, connector.contacts.length - 1);
+		const contacts = spreads(connector, count) ? CHANNEL_CONTACTS : connector.contacts.length;
+		const own = 1 + rowOf(connector, contacts - 1);
 		rows[connector.lane] = Math.max(rows[connector.lane] ?? 0, own);
 	}
 	// A second device at one end has its name above its first socket.
@@ -96,9 +106,13 @@ export function lanesOf(
 	});
 }
 
+const laneCount = (drawing: Drawing): number =>
+	1 + Math.max(-1, ...connectorsOf(drawing).map((connector) => connector.lane));
+
 export function placeContacts(drawing: Drawing, space: StripSpace): Map<string, Spot> {
 	const spans = spansOf(drawing, space);
 	const lanes = lanesOf(drawing, space);
+	const topOf = (lane: number): number => lanes[lane]?.top ?? space.top;
 	const spots = new Map<string, Spot>();
 	for (const piece of drawing.pieces) {
 		const span = spans.get(piece.id);
@@ -110,8 +124,9 @@ export function placeContacts(drawing: Drawing, space: StripSpace): Map<string, 
 		for (const [connectors, x] of sides)
 			for (const connector of connectors)
 				connector.contacts.forEach((id, index) => {
-					const y = (lanes[connector.lane]?.top ?? space.top) + rowOf(connector, index) * PITCH;
-					spots.set(id, { x, y });
+					const channel = spreads(connector, lanes.length) ? Math.floor(index / CHANNEL_CONTACTS) : 0;
+					const row = rowOf(connector, index) - channel * CHANNEL_CONTACTS;
+					spots.set(id, { x, y: topOf(connector.lane + channel) + row * PITCH });
 				});
 	}
 	return spots;

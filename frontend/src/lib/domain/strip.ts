@@ -138,7 +138,9 @@ const FORM_WORDS: readonly (readonly [string, string])[] = [
 	['loudspeaker', 'loudspeaker'],
 	['usb', 'USB'],
 	['hdmi', 'HDMI'],
-	['din5', 'DIN, 5 pins']
+	['din5', 'DIN, 5 pins'],
+	['optical', 'optical'],
+	['dsub25', 'D-type']
 ];
 
 const formWords = (form: string): string => FORM_WORDS.find(([start]) => form.includes(start))?.[1] ?? 'RCA';

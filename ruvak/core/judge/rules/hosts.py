@@ -6,7 +6,7 @@ from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.judge.rule import finding
 from ruvak.core.results.records import RunResult
-from ruvak.core.rig.part import usb_plugs
+from ruvak.core.rig.part import belongs_to_computer, usb_ends
 from ruvak.core.rig.rig import Gear, Rig, Run, connectors_in_use, earthing_of, name_of
 
 
@@ -33,7 +33,8 @@ def _has_supply(rig: Rig, gear: Gear) -> bool:
 
 
 def _lacks_host(rig: Rig, gear: Gear) -> bool:
-    plugs = usb_plugs(rig.part_of(gear.id))
-    if not plugs or any(gear.id in (bond.a.owner, bond.b.owner) for bond in rig.bonds):
+    part = rig.part_of(gear.id)
+    if not belongs_to_computer(part) or any(gear.id in (bond.a.owner, bond.b.owner) for bond in rig.bonds):
         return False
-    return not any(end.owner == gear.id and end.connector in plugs for end in connectors_in_use(rig))
+    ends = usb_ends(part)
+    return not any(end.owner == gear.id and end.connector in ends for end in connectors_in_use(rig))

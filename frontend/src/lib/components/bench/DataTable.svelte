@@ -16,17 +16,21 @@
 </script>
 
 <table class="figures data">
-	<caption class="heading">The line, and what comes back of every edge</caption>
+	<caption class="heading"
+		>{line.matched ? 'The line, and what comes back of every edge' : 'The line'}</caption
+	>
 	<tbody>
+		{#if line.matched}
+			<tr>
+				<th scope="row">made for</th>
+				<td class="figure">{ohm(line.wave_ohm)}</td>
+				<td></td>
+			</tr>
+		{/if}
 		<tr>
-			<th scope="row">made for</th>
-			<td class="figure">{ohm(line.wave_ohm)}</td>
-			<td class="figure quiet">at most {length(line.limit_m, unit)}</td>
-		</tr>
-		<tr>
-			<th scope="row">its way</th>
+			<th scope="row">its length</th>
 			<td class="figure">{length(line.length_m, unit)}</td>
-			<td></td>
+			<td class="figure quiet">at most {length(line.limit_m, unit)}</td>
 		</tr>
 		{#each line.leads as lead (lead.owner)}
 			<tr>
@@ -35,17 +39,19 @@
 				<td class="figure">{percent(lead.reflected_percent)}</td>
 			</tr>
 		{/each}
-		<tr class="total">
-			<th scope="row">its end, {line.receivers === 1 ? 'one device' : `${line.receivers} devices`}</th>
-			<td class="figure">{ohm(line.end_ohm)}</td>
-			<td
-				><Figure
-					of="data.end_reflected_percent"
-					scope={{ data: line }}
-					text={percent(line.end_reflected_percent)}
-				/></td
-			>
-		</tr>
+		{#if line.matched}
+			<tr class="total">
+				<th scope="row">its end, {line.receivers === 1 ? 'one device' : `${line.receivers} devices`}</th>
+				<td class="figure">{ohm(line.end_ohm)}</td>
+				<td
+					><Figure
+						of="data.end_reflected_percent"
+						scope={{ data: line }}
+						text={percent(line.end_reflected_percent)}
+					/></td
+				>
+			</tr>
+		{/if}
 	</tbody>
 </table>
 <p class="quiet note">
