@@ -1,6 +1,9 @@
 """Devices at the ends of a line, and the sockets that a run may use of each."""
 
+import re
+from collections.abc import Collection
 from dataclasses import dataclass
+from itertools import zip_longest
 
 from ruvak.core.entry.grammar import Piece
 from ruvak.core.entry.names import Meaning
@@ -8,8 +11,11 @@ from ruvak.core.entry.sockets import Role, Sockets, has_many_channels, tokens
 from ruvak.core.rig.connectors import SHAPES, Family, Form
 from ruvak.core.rig.part import Part, belongs_to_computer, is_computer, usb_ends
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.ports import Input, Output, family_of
+from ruvak.core.rig.ports import Input, Mix, Output, family_of
 from ruvak.core.rig.rig import Gear
+
+MOST_PAIRS = 4
+"""A mix of more stereo inputs than this has its inputs named."""
 
 
 @dataclass(frozen=True)
@@ -23,6 +29,14 @@ class End:
     is_new: bool = False
     channels: tuple[int, ...] = ()
     """Of one socket with several channels those that are used, where the line names them."""
+
+    def free_choices(self, users: Collection[Endpoint]) -> tuple[tuple[Endpoint, ...], ...]:
+        """Those of which nothing is in use. A channel's microphone and line sockets are one channel: where either is in
+        use, so is the channel."""
+        channels = [tuple(re.sub(r"\D", "", socket.connector) for socket in choice) for choice in self.choices]
+        pairs = list(zip(channels, self.choices, strict=True))
+        used = {channel for channel, choice in pairs if any(socket in users for socket in choice)}
+        return tuple(choice for channel, choice in pairs if channel not in used)
 
 
 @dataclass(frozen=True)
@@ -56,7 +70,18 @@ def has_one_place(part: Part) -> bool:
     """Whether a destination needs no number: one input, or one mix that everything goes to."""
     pictures = [receiver for receiver in part.inputs if receiver.signal != "computer-data"] or part.inputs
     sound = [receiver for receiver in pictures if family_of(receiver.signal) == "sound"] or pictures
+    if len(part.mixes) == 1 and all(len(receiver.connectors) == 1 for receiver in sound):
+        # A disc mixer's players: whichever pair is free.
+        mix = part.mixes[0]
+        pairs = bool(mix.right) and len(mix.left) == len(mix.right) <= MOST_PAIRS
+        if pairs and {*mix.left, *mix.right} == {receiver.id for receiver in sound}:
+            return True
     return len(sound) == 1 or (bool(part.mixes) and len(sound) <= 4)
+
+
+def has_one_socket(part: Part) -> bool:
+    """Whether all sound that it takes comes in by one socket: a camera's microphone input."""
+    return len({name for entry in part.inputs if family_of(entry.signal) == "sound" for name in entry.connectors}) == 1
 
 
 def meet_by_kind(part: Part, named: Sockets, target: Part, places: Sockets) -> tuple[Sockets, Sockets]:
@@ -248,6 +273,15 @@ def end_of(gear: Gear, part: Part, named: Sockets, lines: int, role: Role, new: 
     return End(gear, part, tuple(tuple(Endpoint(gear.id, name) for name in choice) for choice in names), new)
 
 
+def _pairs_of(mix: Mix, sockets: dict[str, tuple[str, ...]]) -> list[tuple[str, ...]]:
+    """The left and right sockets of a mix, one pair of each kind: of a disc mixer a deck's and a player's."""
+    kinds: dict[str, list[tuple[str, ...]]] = {}
+    for left, right in zip(mix.left, mix.right, strict=False):
+        pair = tuple(dict.fromkeys((sockets[left][0], sockets[right][0])))
+        kinds.setdefault(re.sub(r"\d", "", pair[0]), []).append(pair)
+    return [pair for pairs in zip_longest(*kinds.values()) for pair in pairs if pair is not None]
+
+
 def _default(part: Part, role: Role, lines: int) -> list[tuple[str, ...]]:
     """The sockets meant when none is named: the main output, or the inputs of the first mix."""
     if role == "source":
@@ -258,5 +292,5 @@ def _default(part: Part, role: Role, lines: int) -> list[tuple[str, ...]]:
             return [tuple(receiver.connectors[0] for receiver in part.inputs[:2])]
         for mix in part.mixes:
             if mix.right:
-                return [tuple(dict.fromkeys((by_id[mix.left[0]][0], by_id[mix.right[0]][0])))]
+                return _pairs_of(mix, by_id)
     return [(next(iter(by_id.values()))[0],)]

@@ -19,6 +19,8 @@ from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Gear, KitItem, Rig, connectors_in_use
 
 MOST_NEW = 24
+_OPPOSITE_PLACES = (("in", "out"), ("top", "bottom"), ("front", "back"), ("upper", "lower"), ("near", "far"))
+"""What tells two microphones at one thing apart: "kick in" and "kick out"."""
 MANY_SOCKETS = 4
 MOST_LETTERS_OF_A_NAME = 120
 """As a device's record has it; a range in a name may be written out to more."""
@@ -284,7 +286,7 @@ class Directory:
         """Whether the words behind a name tell it from this device: "wedge 2" is not Wedge 1, though it has an input 2;
         "speaker right" is not the left one."""
         name = plain(expand_ranges(gear.name)).split()
-        if _other_side(name, rest):
+        if _other_side(name, rest) or (rest and any({name[-1], rest[0]} == set(pair) for pair in _OPPOSITE_PLACES)):
             return True
         part = self.rig.parts_by_id[gear.part]
         figures, typed = numbers(name), numbers(list(rest))

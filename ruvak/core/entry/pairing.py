@@ -14,6 +14,7 @@ from ruvak.core.entry.line_ends import (
     end_of,
     families_of,
     has_one_place,
+    has_one_socket,
     is_stereo,
     links_of,
     main_output,
@@ -25,18 +26,21 @@ from ruvak.core.entry.line_ends import (
     takes_stereo,
     two_outputs,
 )
-from ruvak.core.entry.lists import numbered
+from ruvak.core.entry.lists import numbered, split_list
 from ruvak.core.entry.passing import Passing
-from ruvak.core.entry.sockets import sockets, tokens, usable
+from ruvak.core.entry.sockets import Sockets, sockets, tokens, usable
 from ruvak.core.entry.wanted import Wanted, problem
 from ruvak.core.entry.words import plain
 from ruvak.core.parts.library import words_for
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import KitItem, connectors_in_use
+from ruvak.core.rig.ports import Output, family_of
+from ruvak.core.rig.rig import Gear, KitItem, connectors_in_use
 
 PAIRS = frozenset(("pa", "p.a.", "stack", "rig", "mains"))
 """Words for a left and a right loudspeaker together."""
+MOST_SPLIT = 3
+"""Into so many ways one run is split: there are splitters for three."""
 FEW = 4
 """So many sockets are named one by one."""
 
@@ -84,12 +88,15 @@ class Pairing:
             # "desk main > speakers": the sides of the first output, one to each.
             places_from = min(many_to, len(main_sockets(first.devices[0][1])))
         places_to = many_to if many_to > 1 else len(goal.devices[0][2].positions)
+        if many_to == 1 and places_to == 0 and many_from == 2 and has_one_socket(goal.devices[0][1]):
+            ends = tuple(split_up(first, "source", many_from))
+            return [self._one(ends, passed, goal, 0, 1)]
         if many_to == 1 and places_to == 0 and many_from > 1:
             raise problem("unknown_socket", goal.piece, f"Say which inputs of {goal.devices[0][0].name} these go to.")
         if many_from == places_from == 1 and places_to == many_to >= 2 and self._lead_on(first, goal, mono):
             return self._one_after_another(first, goal, passed)
-        if many_from == places_from == 1 and places_to == many_to == 2 and not goal.meaning.several:
-            return [self._to_both(first, goal, passed)]
+        if many_from == places_from == 1 and 2 <= places_to == many_to <= MOST_SPLIT and not goal.meaning.several:
+            return [self._to_all(first, goal, passed)]
         if places_from != places_to:
             for side in (first, goal):
                 if side.meaning.several:
@@ -99,16 +106,29 @@ class Pairing:
             raise problem("counts_differ", goal.piece, sentence)
         return self._one_each(first, goal, passed, places_from)
 
-    @staticmethod
-    def _an_output_each(first: Side, count: int) -> Side:
-        """A headphone amplifier's outputs, one for each of several headphones: sockets that differ in number alone."""
+    def _an_output_each(self, first: Side, count: int) -> Side:
+        """A headphone amplifier's outputs, one for each of several headphones, or a video splitter's, one for each of
+        several screens: sockets that differ in number alone, and nothing else that could be meant."""
         gear, part, named = first.devices[0]
         stem = main_output(part).connectors[0].rstrip("0123456789") if part.outputs else ""
+        main_ways = [
+            output for output in part.outputs if family_of(output.signal) == family_of(main_output(part).signal)
+        ]
         alike = [output for output in part.outputs if [c.rstrip("0123456789") for c in output.connectors] == [stem]]
-        if not stem.startswith("phones") or len(alike) < count:
+        every = stem.startswith("phones") or len(alike) == len(main_ways)
+        alike = self._fed(gear, part, alike)
+        if not every or len(alike) < count:
             return first
         positions = tuple((output.connectors[0],) for output in alike[:count])
         return replace(first, devices=((gear, part, replace(named, positions=positions)),))
+
+    def _fed(self, gear: Gear, part: Part, outputs: list[Output]) -> list[Output]:
+        """Of an amplifier's channels, which each have an input of their own, those whose input is plugged in."""
+        inputs = [entry.connectors[0] for entry in part.inputs if family_of(entry.signal) == "sound"]
+        used = {end.connector for end in connectors_in_use(self.context.rig) if end.owner == gear.id}
+        if len(inputs) != len(outputs) or not used & set(inputs):
+            return outputs
+        return [output for name, output in zip(inputs, outputs, strict=True) if name in used]
 
     @staticmethod
     def _lead_on(first: Side, goal: Side, mono: bool) -> bool:
@@ -130,12 +150,13 @@ class Pairing:
             for at, (start, end) in enumerate(zip(starts, ends, strict=True))
         ]
 
-    def _to_both(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]]) -> Wanted:
-        """One socket to two devices, in one run."""
+    def _to_all(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]]) -> Wanted:
+        """One socket to two or three devices, in one run."""
         gear, part, named = first.devices[0]
         start = end_of(gear, part, named, 1, "source", gear.id in first.new)
-        ends = split_up(goal, "goal", 2)
-        return Wanted((start,), self.passing.through(passed, 0, 1, 1), ends[0], (), (), None, (), goal_beside=ends[1])
+        nearest, *others = split_up(goal, "goal", len(goal.devices))
+        through = self.passing.through(passed, 0, 1, 1)
+        return Wanted((start,), through, nearest, (), (), None, (), goals_beside=tuple(others))
 
     def _of_kind(self, first: Side, goal: Side) -> Side:
         """A new destination that takes what the source sends: behind a power amplifier "speaker" is one without."""
@@ -143,16 +164,25 @@ class Pairing:
         kinds = families_of(part, named)
         if not named.positions and are_joined_by_usb(part, goal.devices[0][1]):
             return goal
-        if any(gear.id not in goal.new or kinds & families_of(other) for gear, other, _ in goal.devices):
+        known = any(gear.id not in goal.new for gear, _, _ in goal.devices)
+        if known or all(kinds & families_of(other) for _, other, _ in goal.devices):
             return goal
-        for meaning in self.context.directory.meanings(numbered(goal.piece.text)):
+        names = split_list(goal.piece.text, "goal")
+        each = [self._device_of_kind(kinds, name) for name in (names if len(names) > 1 else [goal.piece.text])]
+        devices = tuple(device for some in each for device in some)
+        if not all(each) or len(devices) != len(goal.devices):
+            return goal
+        return replace(goal, devices=devices, new=frozenset(gear.id for gear, _, _ in devices))
+
+    def _device_of_kind(self, kinds: set[str], name: str) -> tuple[tuple[Gear, Part, Sockets], ...]:
+        """What a name would add that takes such signals; empty where nothing of that name does."""
+        for meaning in self.context.directory.meanings(numbered(name)):
             other = meaning.new
             if other is not None and kinds & families_of(other):
                 places = sockets(other, meaning.rest, "goal")
                 if places.unknown is None:
-                    devices = tuple((gear, other, places) for gear in meaning.gear)
-                    return Side(devices, goal.piece, meaning, frozenset(gear.id for gear in meaning.gear))
-        return goal
+                    return tuple((gear, other, places) for gear in meaning.gear)
+        return ()
 
     def _one_for_each_place(self, first: Side, goal: Side) -> Side:
         """Microphones that are not there yet, into several places of one device: one for each. "Room mics" are two

@@ -24,6 +24,12 @@ from ruvak.core.rig.part import belongs_to_computer, is_computer
 from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, KitItem, Rig
 from ruvak.core.units import METRES_PER_UNIT
 
+_SOCKET_OF = re.compile(
+    r"(?P<socket>(?:[\w./+-]+ ){0,3}(?:outs?|outputs?|ins?|inputs?|sends?|sockets?|jack|port|channels?)(?: [\d/+-]+)?)"
+    r" (?:of|on|from) (?:the |my |a )?(?P<device>.+)",
+    re.IGNORECASE,
+)
+
 
 class Planner:
     """Reads lines against one rig. Raises Refused."""
@@ -59,6 +65,7 @@ class Planner:
         whole = Piece(line.strip(), len(line) - len(line.lstrip()))
         if sentence.arrows == 0:
             raise problem("no_arrow", whole, "Say where it goes: write > and the destination, as in “keys > desk 7/8”.")
+        sentence.pieces = [_socket_behind_device(piece) for piece in sentence.pieces]
         sentence.pieces[:1] = _with_what_it_goes_by(sentence.pieces[0])
         first, *middle, last = sentence.pieces
         if not first.text:
@@ -218,6 +225,12 @@ class Planner:
                     named.append(NamedPiece(tuple(box.id for box in boxes)))
                     return side
             raise
+
+
+def _socket_behind_device(piece: Piece) -> Piece:
+    """ "headphone out of the laptop" as "laptop headphone out"."""
+    turned = _SOCKET_OF.fullmatch(piece.text.strip())
+    return replace(piece, text=f"{turned['device']} {turned['socket']}") if turned is not None else piece
 
 
 def _with_what_it_goes_by(first: Piece) -> list[Piece]:

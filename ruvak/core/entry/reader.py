@@ -17,6 +17,7 @@ from ruvak.core.entry.names import Directory
 from ruvak.core.entry.plan import Planner
 from ruvak.core.entry.propose import Proposer
 from ruvak.core.entry.reading import MOST_LETTERS, Reading, ReadProblem, ReadRun
+from ruvak.core.entry.rewritten import join_sides, one_line_each, with_sides_joined
 from ruvak.core.entry.rows import InputRow, line_of, note_of
 from ruvak.core.entry.run_reading import listed_sockets, read_run
 from ruvak.core.entry.search import MOST_SOLVED
@@ -50,14 +51,34 @@ def read(rig: Rig, line: str) -> Reading:
 def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: str) -> tuple[Reading, ...]:
     """An input list into one desk, by its name or as a kind that the first row adds, row after row."""
     reader = _Reader(rig)
-    return tuple(reader.read(line_of(reader.rig, row, goal), note_of(row)) for row in rows)
+    readings: list[Reading] = []
+    while len(readings) < len(rows):
+        row, *following = rows[len(readings) : len(readings) + 2]
+        line, *other = (line_of(reader.rig, each, goal) for each in (row, *following))
+        readings += _read_with_next(reader, line, next(iter(other), ""), note_of(row))
+    return tuple(readings)
 
 
 def read_all(rig: Rig, text: str) -> tuple[Reading, ...]:
     """Many lines, each building on those before it; empty lines and lines that start with # are skipped."""
     lines = [line for line in text.splitlines() if line.strip() and not line.lstrip().startswith("#")][:MOST_LINES]
     reader = _Reader(rig, places_named([line[:MOST_LETTERS] for line in lines]))
-    return tuple(reader.read(line) for line in lines)
+    readings: list[Reading] = []
+    while len(readings) < len(lines):
+        line, *following = lines[len(readings) : len(readings) + 2]
+        readings += _read_with_next(reader, line, next(iter(following), ""), "")
+    return tuple(readings)
+
+
+def _read_with_next(reader: "_Reader", line: str, following: str, note: str) -> tuple[Reading, ...]:
+    """The reading of a line; of two that are the sides of one stereo socket both, the second saying that it went along
+    with the first."""
+    joined = join_sides(Directory(reader.rig), line[:MOST_LETTERS], following[:MOST_LETTERS])
+    if joined is None:
+        return (reader.read(line, note),)
+    along = "Goes with the line before: both sides leave by one socket."
+    second = Reading(line=following, sentence=along, taken_for=(), runs=(), problems=(), edit=None)
+    return reader.read(joined, note), second
 
 
 class _Reader:
@@ -104,11 +125,12 @@ class _Reader:
 
     def _plan(self, corrections: list[str], line: str, note: str) -> list[Proposal]:
         """Every run of a line, stretch by stretch where it passes devices. Raises Refused."""
-        first, *statements = split_statements(line) or [line]
+        first, *statements = self._statements(line)
+        rewritten = bool(statements) or first.strip() != line.strip()
         computer: str | None = None
         rest: str | None = first
         proposals: list[Proposal] = []
-        passes = bool(statements)
+        passes = rewritten
         while rest is not None:
             planner = Planner(self.rig, self._places)
             try:
@@ -128,6 +150,12 @@ class _Reader:
         if passes:
             self.others = ()
         return proposals
+
+    def _statements(self, line: str) -> list[str]:
+        """The runs that a line asks for, each by itself."""
+        directory = Directory(self.rig)
+        typed = with_sides_joined(directory, split_statements(line) or [line])
+        return [each for statement in typed for each in one_line_each(directory, statement) or [statement]]
 
     def _propose(
         self,
@@ -235,14 +263,7 @@ def _find_socket_in_use(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> 
     """A sentence where a socket that the line may mean is in use."""
     ends = [*wanted.sources, *wanted.goals]
     for end in ends:
-        # A channel's microphone and line sockets are one channel: where either is in use, so is the channel.
-        channels = [tuple(_number(socket.connector) for socket in choice) for choice in end.choices]
-        used = {
-            channel
-            for channel, choice in zip(channels, end.choices, strict=True)
-            if any(socket in user for socket in choice)
-        }
-        if used >= set(channels):
+        if not end.free_choices(user):
             socket = next(socket for choice in end.choices for socket in choice if socket in user)
             label = next(c.label for c in end.part.connectors if c.id == socket.connector)
             return f"{end.gear.name}, {label} is in use by “{user[socket]}”; choose another socket or change that run."
@@ -252,11 +273,6 @@ def _find_socket_in_use(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> 
                 label = connector_at(rig, entry).label
                 return f"{through.item.tag}, {label} is in use by “{user[entry]}”; choose another."
     return None
-
-
-def _number(name: str) -> str:
-    """The number of a channel in the name of one of its sockets."""
-    return "".join(filter(str.isdigit, name))
 
 
 def _next_of_its_kind(rig: Rig, line: str, wanted: Wanted) -> tuple[str, ...]:

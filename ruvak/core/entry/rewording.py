@@ -15,7 +15,7 @@ from ruvak.core.rig.part import Part
 
 PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
 MONO = {"mono"}
-_AMPLIFIER = re.compile(r"amps?(?: \d+)?")
+_AMPLIFIER = re.compile(r"(?:.+ )?amps?(?: \d+)?")
 _INTO_AN_INSTRUMENT_AMPLIFIER = {"instrument", "microphone"}
 
 
@@ -67,12 +67,19 @@ class Rewording:
         """An "amp" behind anything but an instrument or a microphone drives loudspeakers."""
         for at, piece in enumerate(sentence.pieces[1:], 1):
             names = {plain(name) for name in split_list(piece.text, "goal")}
-            if all(_AMPLIFIER.fullmatch(name) for name in names) and not names & set(self.context.directory.by_name):
+            if all(map(self._is_any_amplifier, names)):
                 before = self.context.directory.first_meant(sentence.pieces[at - 1].text)
                 signals = {output.signal for output in before[1].outputs} if before is not None else set()
                 if signals and not signals & _INTO_AN_INSTRUMENT_AMPLIFIER:
                     text = re.sub(r"\bamps?\b", "power amplifier", piece.text, flags=re.IGNORECASE)
                     sentence.pieces[at] = replace(piece, text=text)
+
+    def _is_any_amplifier(self, name: str) -> bool:
+        """Whether a name says no more than that: "amp 2", "lobby amp", and not "headphone amp" or the rig's own."""
+        kind = re.sub(r" \d+$", "", name)
+        words = kind.split()
+        known = any(" ".join(words[first:]) in self.context.directory.new_gear for first in range(len(words) - 1))
+        return bool(_AMPLIFIER.fullmatch(name)) and not known and name not in self.context.directory.by_name
 
     def device(self, piece: Piece) -> PassedDevice | None:
         """A device that a piece of the line names and that leads on what it takes."""

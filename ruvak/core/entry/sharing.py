@@ -1,4 +1,4 @@
-"""Runs that share a two-way piece: what a headset splitter sends to a phone and what it takes from it are two runs by one
+"""Runs that share a two-way piece: what a headset splitter sends to a phone and what comes back are two runs by one
 plug."""
 
 from collections.abc import Collection

@@ -30,6 +30,8 @@ _SYNONYMS = {
     "foldback": "aux", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic", "microphone": "mic",
     "lines": "line", "input": "in", "inputs": "in", "master": "main", "masters": "main",
 }  # fmt: skip
+_SOUND = frozenset(("audio", "sound"))
+"""Words that ask for a socket of sound."""
 _NEAR = 74.0
 _MAIN, _MIX = frozenset(("main", "mains")), frozenset(("mix", "bus"))
 
@@ -86,6 +88,10 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     elif kinds <= _NOISE and not any(_is_of_sound(part, option) for option in fitting):
         # "line out" beside a socket labelled "MIDI out".
         fitting = [option for option in options if _is_of_sound(part, option)] or fitting
+    if (asked := set(words) & _SOUND) and fitting:
+        # A camera's "audio out" is none that carries the picture.
+        fitting = [option for option in fitting if _is_of_sound(part, option)]
+        kinds = kinds | asked
     if unknown is not None or not fitting:
         return Sockets((), unknown or " ".join(sorted(kinds)), mono)
     if sides and not any({"left", "right"} & tokens(way) for way in fitting):

@@ -45,13 +45,13 @@ class Wanted:
     comma."""
     shared: tuple[tuple[KitItem, Join], ...] = ()
     """Two-way pieces of other runs that this one goes by too, each with the join that both have."""
-    goal_beside: End | None = None
-    """A second destination device of the same run: one stereo socket to two speakers."""
+    goals_beside: tuple[End, ...] = ()
+    """Further destination devices of the same run: one stereo socket to two speakers, one microphone to three desks."""
 
     @property
     def goals(self) -> tuple[End, ...]:
         """Every destination; none where it is built in."""
-        return tuple(end for end in (self.goal, self.goal_beside) if end is not None)
+        return (self.goal, *self.goals_beside) if self.goal is not None else ()
 
     @property
     def channels(self) -> tuple[int, ...]:

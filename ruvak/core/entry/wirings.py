@@ -1,5 +1,6 @@
 """Candidates for a run that a line asks for: free sockets at both ends and the pieces between, simplest first."""
 
+import re
 from collections.abc import Collection, Iterator
 from dataclasses import dataclass, replace
 from heapq import nsmallest
@@ -10,7 +11,7 @@ from ruvak.core.entry.stretches import through_routes
 from ruvak.core.entry.wanted import Wanted
 from ruvak.core.pieces.named import named_forks, named_routes
 from ruvak.core.pieces.pool import Pool
-from ruvak.core.pieces.practice import misuses_di, practice_cost
+from ruvak.core.pieces.practice import feeds_line_by_di, misuses_di, practice_cost
 from ruvak.core.pieces.routes import Route, routes, simplicity
 from ruvak.core.rig.connectors import SHAPES, fits
 from ruvak.core.rig.points import Endpoint
@@ -95,8 +96,8 @@ class Wirings:
 
     def _sockets(self) -> Iterator[tuple[tuple[Endpoint, ...], tuple[Endpoint, ...]]]:
         """Each choice of sockets at the two ends of which none is in use."""
-        for sources in _source_choices(self.wanted.sources):
-            for goals in _goal_choices(self.wanted):
+        for sources in _source_choices(self.wanted.sources, self._users):
+            for goals in _goal_choices(self.wanted, self._users):
                 if not any(end in self._users for end in (*sources, *goals)):
                     yield sources, goals
 
@@ -121,7 +122,11 @@ class Wirings:
                 return
             by_sockets.append(islice(self._simplest_first(sources, goals), most))
         first = [wiring for wirings in by_sockets for wiring in islice(wirings, 1)]
-        yield from sorted(first, key=lambda wiring: wiring.cost)
+        # Of each kind of socket one before another of the same: a disc mixer's deck and a player's input.
+        kinds = [_kinds_of_ends(wiring.goals) for wiring in first]
+        places = [kinds[:at].count(kind) for at, kind in enumerate(kinds)]
+        for _, wiring in sorted(zip(places, first, strict=True), key=lambda entry: (entry[0], entry[1].cost)):
+            yield wiring
         yield from nsmallest(most, chain.from_iterable(by_sockets), key=lambda wiring: wiring.cost)
 
     def _simplest_first(self, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> Iterator[Wiring]:
@@ -159,8 +164,15 @@ class Wirings:
         else:
             result = routes(pool, sources, goals, need_m, wanted.channels)
         for route in islice(result, LOOKED_AT_FOR_NAMED):
-            if self._has_what_is_named(route) and (self.wanted.names_pieces or not misuses_di(pool, route, goals)):
+            if self._has_what_is_named(route) and not self._misuses_di(route, goals):
                 yield self._wiring(sources, goals, route)
+
+    def _misuses_di(self, route: Route, goals: tuple[Endpoint, ...]) -> bool:
+        """Of a line that names its pieces only what it does not say: a DI into a line input where it may be another."""
+        if not self.wanted.names_pieces:
+            return misuses_di(self.pool, route, goals)
+        open_goals = any(len(end.choices) > 1 for end in self.wanted.goals)
+        return open_goals and feeds_line_by_di(self.pool, route, goals)
 
     def _wiring(self, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], route: Route) -> Wiring:
         to_get, pieces, lead_m = simplicity(route)
@@ -175,23 +187,26 @@ class Wirings:
 def kinds_of(route: Route) -> Kinds:
     """See Kinds."""
     ends = (route.joins[0].a, route.joins[-1].b)
-    return tuple(item.part for item in route.items), tuple(end.connector.rstrip("0123456789") for end in ends)
+    return tuple(item.part for item in route.items), _kinds_of_ends(ends)
 
 
-def _source_choices(sources: tuple[End, ...]) -> Iterator[tuple[Endpoint, ...]]:
+def _kinds_of_ends(ends: tuple[Endpoint, ...]) -> tuple[str, ...]:
+    """The names of sockets without their numbers."""
+    return tuple(re.sub(r"\d+", "", end.connector) for end in ends)
+
+
+def _source_choices(sources: tuple[End, ...], users: Collection[Endpoint]) -> Iterator[tuple[Endpoint, ...]]:
     first, *rest = sources
-    for choice in first.choices:
+    for choice in first.free_choices(users):
         yield (*choice, *(end for other in rest for end in other.choices[0]))
 
 
-def _goal_choices(wanted: Wanted) -> Iterator[tuple[Endpoint, ...]]:
+def _goal_choices(wanted: Wanted, users: Collection[Endpoint]) -> Iterator[tuple[Endpoint, ...]]:
     if wanted.goal is None:
         yield ()
-    elif wanted.goal_beside is None:
-        yield from wanted.goal.choices
     else:
-        for choice, other in zip(wanted.goal.choices, wanted.goal_beside.choices, strict=False):
-            yield (*choice, *other)
+        for choices in zip(*(end.free_choices(users) for end in wanted.goals), strict=False):
+            yield tuple(socket for choice in choices for socket in choice)
 
 
 def _brings_its_lead(rig: Rig, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> bool:

@@ -138,14 +138,20 @@ def _unbalancing_leads(pool: Pool, route: Route, sources: tuple[Endpoint, ...]) 
 
 
 def misuses_di(pool: Pool, route: Route, goals: tuple[Endpoint, ...]) -> bool:
-    """Whether a DI, whose output is at microphone level, feeds a line input, or is fed from an XLR."""
-    dis = {item.id for item in route.items if is_di(pool.parts[item.part])}
-    if not dis:
-        return False
+    """Whether a DI feeds a line input, or is fed from an XLR."""
+    return feeds_line_by_di(pool, route, goals) or _feeds_di_by_xlr(pool, route)
+
+
+def feeds_line_by_di(pool: Pool, route: Route, goals: tuple[Endpoint, ...]) -> bool:
+    """Whether a DI, whose output is at microphone level, goes into a line input."""
     signals = _input_signals(pool, route, goals)
-    into_line = bool(signals) and "microphone" not in signals
+    return any(is_di(pool.parts[item.part]) for item in route.items) and bool(signals) and "microphone" not in signals
+
+
+def _feeds_di_by_xlr(pool: Pool, route: Route) -> bool:
+    dis = {item.id for item in route.items if is_di(pool.parts[item.part])}
     xlr = {item.id for item in route.items if _takes_xlr(pool.parts[item.part])}
-    return into_line or any(join.a.owner in xlr and join.b.owner in dis for join in route.joins)
+    return any(join.a.owner in xlr and join.b.owner in dis for join in route.joins)
 
 
 def _takes_xlr(part: Part) -> bool:

@@ -79,13 +79,16 @@ def _has_many_channels(pool: Pool, ends: tuple[Endpoint, ...]) -> bool:
     return len(ends) == 1 and SHAPES[_form(pool, ends[0])].family == "dsub25"
 
 
-def _of_channels(sockets: tuple[Socket, ...], count: int, channels: tuple[int, ...]) -> tuple[Socket, ...] | None:
+def _of_channels(
+    sockets: tuple[Socket, ...], count: int, others: tuple[Socket, ...], channels: tuple[int, ...]
+) -> tuple[Socket, ...] | None:
     """Those of a lead's many plugs that so many lines take: of a loom the channels named, or the first. None where a
-    part has others than are wanted; only of a loom's may some hang free."""
+    part has others than are wanted; only of a loom's may some hang free. `others`: the plugs at its other side."""
     if len(sockets) == count:
         return sockets
     wanted = channels or tuple(range(1, count + 1))
-    fits_in = len(sockets) > 2 and len(wanted) == count and max(wanted) <= len(sockets)
+    is_loom = any(SHAPES[socket.form].family == "dsub25" for socket in others)
+    fits_in = is_loom and len(wanted) == count and max(wanted) <= len(sockets)
     return tuple(sockets[channel - 1] for channel in wanted) if fits_in else None
 
 
@@ -270,7 +273,7 @@ def _fork(
 ) -> Iterator[Route]:
     """A lead or box that takes the source apart, with lines to each goal behind it, perhaps a lead before it."""
     for way in pool.ways:
-        exits = _of_channels(way.exits, len(goals), channels) if len(way.entries) == 1 else None
+        exits = _of_channels(way.exits, len(goals), way.entries, channels) if len(way.entries) == 1 else None
         if exits is not None:
             one_way = replace(way, exits=exits)
             yield from islice(_forked_by(pool, one_way, source, goals, need_m), EACH_WAY * pool.wide // 2)
@@ -321,7 +324,7 @@ def _merge(
 ) -> Iterator[Route]:
     """A lead or box that brings the sources together, with a line to the goal behind it."""
     for way in pool.ways:
-        entries = _of_channels(way.entries, len(sources), channels) if len(way.exits) == 1 else None
+        entries = _of_channels(way.entries, len(sources), way.exits, channels) if len(way.exits) == 1 else None
         if entries is not None:
             one_way = replace(way, entries=entries)
             yield from islice(_merged_by(pool, one_way, sources, goal, need_m), EACH_WAY * pool.wide // 2)
