@@ -15,6 +15,7 @@ from tests.support.earths import (
     earthed,
     hum_of,
     outlets,
+    quiet,
     ts_cable,
     ts_input,
     ts_source,
@@ -100,6 +101,34 @@ class Ways(unittest.TestCase):
         lead = {"screen_ohm_per_m": 0.05, "screen_coupling_h_per_m": {"likely": 1e-9, "worst": 1e-8}}
         rig = balanced(0.07, lead, {}, 1e6)
         self.only(shares(rig), "screen_coupling", 314.159265 * 10e-9 * 0.1)
+
+    def test_a_pair_without_a_screen_shares_an_electric_field_unequally(self) -> None:
+        # 10 m at 1 pF a metre over two cores: 5 pF each, one per cent more on one than on the other. The current of
+        # the difference flows through the legs' 50 ohm at the source: nearer the desk the core's 1 ohm more.
+        core_f, mismatch, leg_ohm = 5e-12, 0.01, 50.5
+        expected_v = 314.159265 * 230.0 * core_f * mismatch * leg_ohm
+        for stated in (mismatch, {"likely": mismatch, "worst": 0.05}):
+            rig = self.bare_pair(field_mismatch=stated)
+            hum = hum_of(rig)
+            self.assertAlmostEqual(volts_from_dbu(hum.likely_dbu) / expected_v, 1.0, delta=0.01)
+        self.only(shares(rig), "field_mismatch", volts_from_dbu(hum_of(rig).likely_dbu))
+        self.assertAlmostEqual(shares(rig, worst=True)["field_mismatch"] / (5 * expected_v), 1.0, delta=0.01)
+
+    def test_an_equal_share_and_a_screen_leave_nothing_between_the_legs(self) -> None:
+        for rig in (self.bare_pair(), self.bare_pair(screened=True, field_mismatch=0.5)):
+            self.assertLessEqual(hum_of(rig).likely_dbu, -200.0)
+
+    def bare_pair(self, screened: bool = False, **lead: Any) -> Rig:
+        """A balanced lead of 10 m in the electric field of mains, both its ends earthed, its screen left out."""
+        cable = xlr_cable(screen_ohm_per_m=0.01, **lead)
+        conductors = cable["cables"][0]["conductors"]
+        cable["cables"][0]["conductors"] = [
+            conductor for conductor in conductors if screened or conductor["kind"] == "core"
+        ]
+        parts = [xlr_source("source", 50, class_1(1e-9)), xlr_input("desk", 1e9, class_1(1e-9)), cable]
+        leads = {"lead": {"part": "lead", "length_m": 10.0}}
+        there = quiet(electric_f_per_m=1e-12)
+        return earthed(parts, XLR, leads, AT, outlets(here=0.0, there=0.0), there)
 
     def test_an_unbalanced_line_has_it_in_series(self) -> None:
         # 60 mV over 0.1 + 0.1 of cords, 0.2 of outlets and 1 ohm of screen: 1/1.4 of it along the screen.

@@ -32,6 +32,10 @@ def one_input(**changes: Any) -> InputResult:
     return analyse(stated_rig(source=mono, **changes)).runs[0].result.inputs[0]
 
 
+STATED_OTHERWISE = ("conductors", "characteristic_ohm", "screen_coverage", "optical")
+"""Fields of a cable that are no plain figure, or that are not zero where nothing is stated."""
+
+
 class Transformers(unittest.TestCase):
     def test_winding_resistance_divides_into_the_load(self) -> None:
         # 100 + 60 + 60 ohm into the 20 kohm between the legs.
@@ -83,7 +87,7 @@ class SharedReturn(unittest.TestCase):
 def lead_rig(length_m: float, **per_m: float) -> Rig:
     """A two-channel source through a lead of stated constants into an XLR input."""
     constants = dict.fromkeys(
-        (name for name in Cable.model_fields if name not in ("conductors", "characteristic_ohm", "screen_coverage")),
+        (name for name in Cable.model_fields if name not in STATED_OTHERWISE),
         0.0,
     )
     pairs = (("T", "2"), ("R", "3"), ("S", "1"))

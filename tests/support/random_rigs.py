@@ -161,6 +161,7 @@ def _metres(pick: Random) -> Doc:
         "external_h_per_m": logged(pick, 5e-7, 2e-6),
         "screen_coupling_h_per_m": pick.choice([0, 1e-9, {"likely": 1e-10, "worst": 1e-9}]),
         "core_screen_mismatch": pick.choice([0, 0.05, {"likely": 0.02, "worst": 0.08}]),
+        "field_mismatch": pick.choice([0, 0.01, {"likely": 0.003, "worst": 0.01}]),
         "screen_coverage": pick.choice([1, 0.999, 0.9]),
     }
 

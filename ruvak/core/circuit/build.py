@@ -73,7 +73,7 @@ class _Builder:
         self.causes += tree.causes()
         earthings.touch()
         plan = Plan(self.rig)
-        Exposure(self.elements, self.rig, disturbances, earthings, self.causes, plan).add(cables)
+        Exposure(self.elements, self.rig, disturbances, earthings, self.causes, self.hum_tolerances, plan).add(cables)
         phase_deg, mains_hz = self.rig.venue.induced_phase_deg, float(self.rig.venue.mains_hz)
         causes = self.causes if phase_deg is None else join_known_phase(self.causes, mains_hz, phase_deg.value)
         network, node_of, point_of = self.elements.number_nodes()

@@ -10,7 +10,7 @@ from ruvak.core.rig.ports import Input, Output, Sensitivity
 from ruvak.core.solve.network import Network
 
 ToleranceCode = Literal["channel_match", "source_leg_mismatch", "input_leg_mismatch", "receiver_rejection"]
-HumToleranceCode = Literal["screen_coupling", "core_screen_mismatch", "pin1"]
+HumToleranceCode = Literal["screen_coupling", "core_screen_mismatch", "field_mismatch", "pin1"]
 """What matters to disturbances alone: it takes current in a screen to hear of it."""
 
 Mates = dict[ContactRef | NodeRef, list[tuple[int, float]]]

@@ -4,16 +4,17 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ruvak.core.circuit.circuit import Cause, CauseLine
+from ruvak.core.circuit.circuit import Cause, CauseLine, Tolerance, cable_owner
 from ruvak.core.circuit.earthing import Earthings
 from ruvak.core.circuit.elements import EARTH_POINT, CircuitPoint, Collector, Internal
+from ruvak.core.circuit.outputs import stated_part
 from ruvak.core.circuit.spectra import Harmonic, preset
 from ruvak.core.circuit.tree import gear_somewhere
 from ruvak.core.rig.earth import Disturbances, Position
 from ruvak.core.rig.part import Cable
 from ruvak.core.rig.points import Contact
 from ruvak.core.rig.rig import KitItem, Rig
-from ruvak.core.rig.values import sizes
+from ruvak.core.rig.values import Spread, sizes
 from ruvak.core.stage.flux import MU0_OVER_4PI, Path, loop_area_m2, pair_flux_wb, wire_flux_wb
 from ruvak.core.stage.plan import Plan
 
@@ -55,6 +56,15 @@ class CableBranches:
         return (self.item.length_m or 0.0) / self.sections
 
 
+def pair_signs(cable: Cable) -> list[float]:
+    """+1 for the first core of each pair, -1 for the second; 0 for screens and a core left over."""
+    cores = [i for i, conductor in enumerate(cable.conductors) if conductor.kind == "core"]
+    signs = [0.0] * len(cable.conductors)
+    for core, other in zip(cores[0::2], cores[1::2], strict=False):
+        signs[core], signs[other] = 1.0, -1.0
+    return signs
+
+
 @dataclass
 class Exposure:
     """Adds the emfs along every cable and the capacitances to live mains."""
@@ -64,6 +74,7 @@ class Exposure:
     disturbances: Disturbances
     earthings: Earthings
     causes: list[Cause]
+    tolerances: list[Tolerance]
     plan: Plan
 
     def add(self, cables: list[CableBranches]) -> None:
@@ -186,14 +197,27 @@ class Exposure:
         if not likely or not cables:
             return
         branch = self.elements.branch(EARTH_POINT, LIVE, 0.0)
+        unequal: dict[tuple[str, int], tuple[Spread, list[tuple[int, float]]]] = {}
         for cable in cables:
+            mismatch = cable.cable.field_mismatch
+            stated, signs = stated_part(mismatch), pair_signs(cable.cable)
             kinds = [conductor.kind for conductor in cable.cable.conductors]
             screens, cores = kinds.count("screen"), kinds.count("core")
             on_screens = cable.cable.screen_coverage.value if screens else 0.0
-            for kind, ends in zip(kinds, cable.ends, strict=True):
+            for kind, ends, sign in zip(kinds, cable.ends, signs, strict=True):
                 share = on_screens / screens if kind == "screen" else (1.0 - on_screens) / cores
+                farad = 0.5 * likely * share * cable.length_m
                 for end in ends:
-                    self.elements.capacitor(LIVE, end, 0.5 * likely * share * cable.length_m)
+                    index = self.elements.capacitor(LIVE, end, farad * (1.0 + 0.5 * sign * stated))
+                    if index is not None and sign and isinstance(mismatch, Spread):
+                        _, farads = unequal.setdefault((cable.item.id, cable.index), (mismatch, []))
+                        farads.append((index, 0.5 * sign * farad))
+        self.tolerances += [
+            Tolerance(
+                "field_mismatch", cable_owner(*key), size.likely, size.worst, size.source, capacitances=tuple(farads)
+            )
+            for key, (size, farads) in unequal.items()
+        ]
         volts = self.earthings.mains_volts()
         lines = self.earthings.mains_lines(branch, volts)
         self.causes.append(Cause("electric", "venue", 1.0, worst / likely, lines))

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 from ruvak.core.circuit.circuit import Tolerance, cable_owner
 from ruvak.core.circuit.elements import CircuitPoint, Collector, Internal
-from ruvak.core.circuit.exposure import CableBranches
+from ruvak.core.circuit.exposure import CableBranches, pair_signs
 from ruvak.core.circuit.outputs import stated_part
 from ruvak.core.rig.element import Buffer, Transformer
 from ruvak.core.rig.part import Cable, Part
@@ -71,7 +71,7 @@ def _cable(
         *(_joint(item.id, f"joint{index}-{at}", len(ends)) for at in range(1, count)),
         [b for _, b in ends],
     ]
-    signs = _pair_signs(cable)
+    signs = pair_signs(cable)
     sections, coupled, farads = [], [], []
     for number in range(count):
         length_m = whole_m / count
@@ -115,15 +115,6 @@ def _series(
         [per_m[kind] * length_m for kind in kinds],
         [[henry(i, j) for j in count] for i in count],
     )
-
-
-def _pair_signs(cable: Cable) -> list[float]:
-    """+1 for the first core of each pair, -1 for the second; 0 for screens and a core left over."""
-    cores = [i for i, conductor in enumerate(cable.conductors) if conductor.kind == "core"]
-    signs = [0.0] * len(cable.conductors)
-    for core, other in zip(cores[0::2], cores[1::2], strict=False):
-        signs[core], signs[other] = 1.0, -1.0
-    return signs
 
 
 def _capacitances(

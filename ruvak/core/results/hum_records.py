@@ -37,7 +37,7 @@ class CauseShare(Record):
     """By frequency."""
 
 
-MechanismCode = Literal["direct", "leg_imbalance", "rejection", "pin1", "screen_coupling"]
+MechanismCode = Literal["direct", "leg_imbalance", "rejection", "pin1", "screen_coupling", "field_mismatch"]
 """By which way hum enters an input; see results/mechanisms.py."""
 
 

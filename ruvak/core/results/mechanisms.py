@@ -3,7 +3,8 @@
 direct: it stands between the legs already, in series with the programme (an unbalanced line's screen, a loop between
 the legs). leg_imbalance: what both legs carry drives current through unequal impedances. rejection: the receiver takes
 some of what both legs carry for programme. pin1: current in the screen contact. screen_coupling: current in a lead's
-screen induces more into one core than into the other.
+screen induces more into one core than into the other. field_mismatch: an electric field that no screen keeps out
+reaches one core more than the other.
 """
 
 from typing import get_args
@@ -25,6 +26,7 @@ MECHANISM_OF: dict[ToleranceCode | HumToleranceCode, MechanismCode] = {
     "receiver_rejection": "rejection",
     "pin1": "pin1",
     "screen_coupling": "screen_coupling",
+    "field_mismatch": "field_mismatch",
 }
 """Of which mechanism each tolerance is a part."""
 REMAINING_SHARE = 1e-3

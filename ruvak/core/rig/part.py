@@ -105,6 +105,9 @@ class Cable(Record):
 
     Effective, that is by capacitance: holes let far less through than their share of the surface.
     """
+    field_mismatch: Deviation = Value(value=0.0, source="not stated")
+    """(share of the first core of each pair - share of the second) / their mean, of an electric field that no screen
+    keeps out."""
     optical: Annotated[bool, Field(strict=True)] = False
     """A light guide: its conductors stand for light, which no field reaches and which joins no metal."""
     core_screen_mismatch: Deviation = Value(value=0.0, source="not stated")

@@ -1687,7 +1687,7 @@ export interface components {
              * @description Direct (in series with the programme), unequal legs, the receiver's rejection, pin 1, or a lead's screen.
              * @enum {string}
              */
-            code: "direct" | "leg_imbalance" | "rejection" | "pin1" | "screen_coupling";
+            code: "direct" | "leg_imbalance" | "rejection" | "pin1" | "screen_coupling" | "field_mismatch";
             /**
              * Likely Dbu
              * @description Likely level in dBu, unweighted.
@@ -2760,6 +2760,18 @@ export interface components {
              *     }
              */
             screen_coverage: components["schemas"]["Value"];
+            /**
+             * Field Mismatch
+             * @description (share of the first core of each pair - share of the second) / their mean, of an electric field that no screen
+             *     keeps out.
+             * @default {
+             *       "value": 0,
+             *       "low": null,
+             *       "high": null,
+             *       "source": "not stated"
+             *     }
+             */
+            field_mismatch: components["schemas"]["Value"] | components["schemas"]["Spread"];
             /**
              * Optical
              * @description A light guide: its conductors stand for light, which no field reaches and which joins no metal.

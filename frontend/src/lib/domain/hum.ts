@@ -45,6 +45,10 @@ export const MECHANISMS: Record<Mechanism, { words: string; cure: string }> = {
 	screen_coupling: {
 		words: 'current in the lead’s screen',
 		cure: 'Less current in the screen, or a lead with a braided one.'
+	},
+	field_mismatch: {
+		words: 'the electric field, one core more than the other',
+		cure: 'A screened lead, or this one away from mains.'
 	}
 };
 
