@@ -8,6 +8,7 @@
 	import Bench from '../bench/Bench.svelte';
 	import Details from '../bench/Details.svelte';
 	import InPlace from '../controls/InPlace.svelte';
+	import NextFrame from '../controls/NextFrame.svelte';
 	import Ladder from '../ladder/Ladder.svelte';
 	import GradeMark from '../marks/GradeMark.svelte';
 	import RunFacts from './RunFacts.svelte';
@@ -59,10 +60,12 @@
 				</div>
 			{/if}
 		</div>
-		<InPlace {rig} {run} />
-		{#key run.run}<Pieces {rig} {run} />{/key}
-		{#if named}<RunFacts {rig} run={named} />{/if}
-		<div class="details"><Details {rig} {run} after={preview?.after ?? null} /></div>
+		<NextFrame>
+			<InPlace {rig} {run} />
+			{#key run.run}<Pieces {rig} {run} />{/key}
+			{#if named}<RunFacts {rig} run={named} />{/if}
+			<div class="details"><Details {rig} {run} after={preview?.after ?? null} /></div>
+		</NextFrame>
 	</div>
 	<Bench {state} {run} />
 </div>
