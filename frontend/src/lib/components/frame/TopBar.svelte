@@ -35,7 +35,12 @@
 		</ul>
 	{/if}
 	<div class="tools no-print">
-		<span class="saved" class:unsaved={desk.sync.saving === 'unsaved'} role="status">{saying}</span>
+		<span
+			class="saved"
+			class:unsaved={desk.sync.saving === 'unsaved'}
+			class:as-it-should-be={desk.sync.saving === 'saved'}
+			role="status">{saying}</span
+		>
 		<button
 			type="button"
 			class="tool"
@@ -153,8 +158,22 @@
 		.tools {
 			margin-left: auto;
 		}
+		.names {
+			flex: 1;
+		}
+		h1 {
+			overflow: hidden;
+			text-overflow: ellipsis;
+		}
 		.saved {
 			min-width: 0;
+		}
+		/* A small screen says only what is not as it should be; a reader hears it as before. */
+		.as-it-should-be {
+			position: absolute;
+			width: 1px;
+			overflow: hidden;
+			clip-path: inset(50%);
 		}
 		.keys {
 			display: none;
