@@ -8,7 +8,7 @@ from ruvak.core.entry.words import Length, bare_length, find_length
 
 _ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
 _BACK = re.compile(r"\s*(?:<=|<-|<|\N{LEFTWARDS ARROW})\s*")
-_LABEL_IN_FRONT = re.compile(r"^\s*([^\W\d][^:<>,]*):\s+(?=.*[<>])")
+_LABEL_IN_FRONT = re.compile(r"^\s*([^\W\d][^:<>,]*):\s+(?=.*(?:[<>]|\s(?:to|into|from)\s))")
 _WORDS_FOR_BACK = re.compile(r"\s+(?:fed\s+)?(?:from|by)\s+", re.IGNORECASE)
 _WORDS_FOR_ARROW = re.compile(r"\s+(?:to|into|in to)\s+", re.IGNORECASE)
 _NUMBER_IN_FRONT = re.compile(r"^\s*(\d{1,4})\s*[:.)]\s+")
@@ -74,6 +74,8 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     label = _LABEL_IN_FRONT.match(text)
     text = _blank(text, 0, label.end()) if label else text
     text, length, between = _take_lengths(text)
+    # "choir mics (4)" are so many.
+    text = re.sub(r"\((\d{1,2})\)", r"x\1 ", text)
     text = re.sub(r"[()]", " ", text)
     text = re.sub(r"[.;\s]+$", "", text)
     backwards = not _ARROW.search(text) and _BACK.search(text) is not None

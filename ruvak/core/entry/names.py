@@ -255,12 +255,25 @@ class Directory:
             result = tuple(
                 gear
                 for full, gear in self.by_name.items()
-                if wanted <= set(full.split()) and not self._is_another(gear, rest) and not self._is_second(gear, rest)
+                if wanted <= set(full.split())
+                and not self._is_another(gear, rest)
+                and not self._is_second(gear, rest)
+                and not self._is_of_another_kind(gear, singular)
             )
             if len(result) == 1:
                 yield Meaning(result, rest)
             elif result:
                 yield Meaning(result, rest, several=singular == name)
+
+    def _is_of_another_kind(self, gear: Gear, name: str) -> bool:
+        """Whether a name that stands within this device's is what the library calls something else: beside a "drummer
+        headphone amp" the "drummer headphones" are no part of its name."""
+        words, own = name.split(), [word for word in plain(gear.name).split() if not word.isdigit()]
+        if own[-1] in words:
+            return False
+        kinds = [part for part, _ in self._kinds_at_the_end(words, plural=True)]
+        kinds += [part for part, _ in self._kinds_at_the_end([*words[:-1], f"{words[-1]}s"], plural=False)]
+        return bool(kinds) and gear.part not in {part.id for part in kinds}
 
     def _is_whole_name(self, meaning: Meaning, words: list[str]) -> bool:
         """Whether all words together are what the library calls a part: then it is no slip for another name."""

@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from itertools import filterfalse
 
 from ruvak.core.entry.solve_runs import SubRigResult
 from ruvak.core.entry.wirings import Wiring, Wirings
@@ -46,6 +47,10 @@ def search(wirings: Wirings, solve: Callable[[Wiring], SubRigResult], most: int 
     else:
         result = _Search(wirings, solve, most)
         result.go_on(simplest, most // 2)
+        has_boxes = all(map(result.has_boxes, (tried.wiring for tried in result.tried)))
+        if has_boxes and len(result.tried) + 1 < most:
+            # What practice puts a box into may be better without any.
+            result.go_on(filterfalse(result.has_boxes, simplest), 1)
         result.go_on(result.find_cures(), 1)
         result.go_on(result.find_cures(), 1)
         result.go_on(filter(result.needs_its_boxes, simplest), most)
@@ -90,6 +95,10 @@ class _Search:
         if len(needed) > 1:
             # Nothing has all of it: what is made against the first of them.
             yield from self._wirings.with_cures(needed[:1], wide)
+
+    def has_boxes(self, wiring: Wiring) -> bool:
+        """Whether anything on the way is more than contacts and wire."""
+        return any(self._wirings.pool.parts[part].elements for part in wiring.parts)
 
     def needs_its_boxes(self, wiring: Wiring) -> bool:
         """Whether what is more than contacts and wire (an isolator, a screen lift) is made against what is wrong, or is

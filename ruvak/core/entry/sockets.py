@@ -158,6 +158,8 @@ def _sort_words(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list
             sides.append("left" if word in _LEFT else "right")
         elif len(word) == 2 and word in ("lr", "l/r"):
             sides += ["left", "right"]
+        elif meant == "headphones" and meant not in known and "headset" in known:
+            kinds.add("headset")
         elif meant in known:
             if word != "mono":
                 kinds.add(meant)

@@ -29,12 +29,13 @@ class Length:
 
 
 def find_length(text: str) -> Length | None:
-    """The first length with a unit in the text. In "desk 4,15 m" the comma parts a socket from a length."""
+    """The first length with a unit in the text. In "desk 4,15 m" and "desk 7/8,9 m" the comma parts a socket from a
+    length."""
     match = _LENGTH.search(text)
     if match is None:
         return None
     whole, comma, _ = match["number"].partition(",")
-    if comma and re.search(r"[a-z]\s*$", text[: match.start("number")], re.IGNORECASE):
+    if comma and re.search(r"[a-z/+&-]\s*$", text[: match.start("number")], re.IGNORECASE):
         at = match.start("number") + len(whole) + 1
         shorter = _LENGTH.search(text, at)
         match = shorter or match

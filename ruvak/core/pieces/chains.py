@@ -1,7 +1,9 @@
 """Chains of pieces from one connector to another: first the kinds of pieces that fit, then the items that reach."""
 
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import zip_longest
 
 from ruvak.core.pieces.pool import Pool, Socket, Way
 from ruvak.core.rig.connectors import SHAPES, Form, made_for
@@ -43,6 +45,23 @@ def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> 
     single = pool.single
     missing = frozenset(way.part for way in single if not pool.owns(way.part))
     return _in_order(single, missing, start, goal, most, pool.twice)
+
+
+def kinds_with(pool: Pool, start: Form, goal: Form, parts: Collection[str]) -> Iterator[tuple[Step, ...]]:
+    """The same sequences, each with one of these parts put in besides wherever that fits: a pad in a long line that
+    takes three pieces already."""
+    boxes = sorted((way for way in pool.single if way.part in parts), key=lambda way: way.part)
+    for steps in kinds(pool, start, goal):
+        forms = [(start, steps[0].entry.form if steps else goal)]
+        forms += [
+            (step.exit.form, after.entry.form if after else goal)
+            for step, after in zip_longest(steps, steps[1:])
+            if step is not None
+        ]
+        for place, (before, after) in enumerate(forms):
+            for box in boxes:
+                if made_for(before, box.entries[0].form) and made_for(box.exits[0].form, after):
+                    yield (*steps[:place], Step(box, box.entries[0], box.exits[0]), *steps[place:])
 
 
 @lru_cache(maxsize=512)

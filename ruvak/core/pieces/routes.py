@@ -2,11 +2,11 @@
 
 from collections.abc import Collection, Iterable, Iterator
 from dataclasses import dataclass, replace
-from itertools import islice, product, zip_longest
+from itertools import chain, islice, product, zip_longest
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.parts.library import library
-from ruvak.core.pieces.chains import Chain, Step, fill_chain, kinds
+from ruvak.core.pieces.chains import Chain, Step, fill_chain, kinds, kinds_with
 from ruvak.core.pieces.pool import Pool, Socket, Way
 from ruvak.core.rig.connectors import SHAPES, Form, made_for
 from ruvak.core.rig.edits import Op, PutThing
@@ -137,16 +137,33 @@ def _lines(
 def _side_by_side(
     pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
 ) -> Iterator[Route]:
-    """The same kinds of pieces for each line."""
-    first, *rest = zip(sources, goals, strict=True)
-    start, goal = (first[0], _form(pool, first[0])), (first[1], _form(pool, first[1]))
-    for steps in islice(kinds(pool, start[1], goal[1]), 40 * CHAINS_EACH):
+    """The same kinds of pieces for each line; where none of the usual length has what it must, with that put in."""
+    start, goal = _form(pool, sources[0]), _form(pool, goals[0])
+    usual = _of_same_kinds(pool, kinds(pool, start, goal), sources, goals, need_m)
+    first = next(usual, None)
+    if first is not None:
+        yield from chain((first,), usual)
+    else:
+        longer = (steps for parts in pool.must for steps in kinds_with(pool, start, goal, parts))
+        yield from _of_same_kinds(pool, longer, sources, goals, need_m)
+
+
+def _of_same_kinds(
+    pool: Pool,
+    sequences: Iterable[tuple[Step, ...]],
+    sources: tuple[Endpoint, ...],
+    goals: tuple[Endpoint, ...],
+    need_m: float,
+) -> Iterator[Route]:
+    """Of the first so many sequences those that have what they must and reach, on each line."""
+    start, *rest = zip(sources, goals, strict=True)
+    for steps in islice(sequences, 40 * CHAINS_EACH):
         if not all(any(step.way.part in parts for step in steps) for parts in pool.must):
             continue
-        chain = fill_chain(pool, steps, start[0], goal[0], need_m)
-        if chain is None:
+        filled = fill_chain(pool, steps, *start, need_m)
+        if filled is None:
             continue
-        chains = [chain]
+        chains = [filled]
         for source, target in rest:
             used = frozenset(item.id for chain in chains for item in chain.items)
             more = _same_kinds(pool, steps, (source, target), need_m, used)

@@ -23,7 +23,7 @@ PRESENT_V = 0.5
 PLUG_IN_BELOW_V = 10.0
 """What wants less is an electret capsule on a few volts, not a microphone on phantom."""
 PHANTOM_HOW = (
-    "Switch phantom on at its input; every leg on the way must let direct current through, so no transformer, and "
+    "Switch phantom on at its input; every piece on the way must let direct current through, so no transformer, and "
     "three wires joined."
 )
 PLUG_IN_HOW = (
