@@ -97,12 +97,13 @@ class Directory:
     def new_gear(self) -> dict[str, tuple[Part, ...]]:
         """What people call the rig's own gear and the library's: parts of one name in that order, since more sockets
         may be wanted than the first has."""
-        result: dict[str, list[Part]] = {}
-        own = {part.id for part in self.rig.parts}
-        for part in (*self.rig.parts, *(part for part in library().values() if part.id not in own)):
-            for word in dict.fromkeys(map(plain, (*words_for(part), part.name))) if part.kind == "gear" else ():
-                result.setdefault(word, []).append(part)
-        return {word: tuple(parts) for word, parts in result.items()}
+        own = {part.id for part in self.rig.parts if part.kind == "gear"}
+        result = _by_their_words(self.rig.parts)
+        for word, parts in _library_gear().items():
+            others = tuple(part for part in parts if part.id not in own) if own else parts
+            if others:
+                result[word] = (*result.get(word, ()), *others)
+        return result
 
     @cached_property
     def built_in(self) -> dict[str, KitItem]:
@@ -419,6 +420,21 @@ def _other_side(name: Iterable[str], rest: Iterable[str]) -> bool:
     """Whether a side is typed and the name has the other."""
     typed, named = ({word[0] for word in words if word in SIDES} for words in (rest, name))
     return bool(typed and named and not typed & named)
+
+
+def _by_their_words(parts: Iterable[Part]) -> dict[str, tuple[Part, ...]]:
+    """Devices among these by what people call them."""
+    result: dict[str, list[Part]] = {}
+    for part in parts:
+        for word in dict.fromkeys(map(plain, (*words_for(part), part.name))) if part.kind == "gear" else ():
+            result.setdefault(word, []).append(part)
+    return {word: tuple(some) for word, some in result.items()}
+
+
+@lru_cache(maxsize=1)
+def _library_gear() -> dict[str, tuple[Part, ...]]:
+    """The library's devices by what people call them."""
+    return _by_their_words(library().values())
 
 
 @lru_cache(maxsize=1)

@@ -37,9 +37,7 @@ def through_routes(
     exits = tuple(exit_of(pool.rig.part_of(first.item.id), entry) for entry in first.entries)
     here = tuple(piece for piece in named if piece.behind == passed)
     for before in islice(_stretch(pool, sources, first.entries, need_m, here), LOOKED_AT):
-        spoken_for = pool.spoken_for | {item.id for item in before.items}
-        free = tuple(item for item in pool.free if item.id not in spoken_for)
-        taken = Pool(pool.rig, free, pool.first, pool.through, spoken_for=frozenset(spoken_for))
+        taken = pool.without(frozenset(item.id for item in before.items))
         for after in islice(_onward(taken, tuple(rest), exits, goals, named, passed + 1), ONWARD_LOOKED_AT):
             yield Route((*before.items, first.item, *after.items), (*before.joins, *after.joins))
 

@@ -23,8 +23,9 @@ ASSUMED_REACH_M = 3.0
 LISTED, LISTED_OF_NAMED = 12, 3
 """How many of the simplest wirings of each choice of sockets are candidates; where the line names its pieces fewer, so
 that little is added to them."""
-LOOKED_AT, LOOKED_AT_TO_CURE, LOOKED_AT_FOR_NAMED = 120, 120, 400
-"""How many wirings are put together for that; how many with a cure; how many when one must contain what is named."""
+LOOKED_AT, LOOKED_AT_FOR_PAIRS, LOOKED_AT_TO_CURE, LOOKED_AT_FOR_NAMED = 120, 72, 96, 400
+"""How many wirings are put together for that; how many of a pair or a fork, whose two lines are alike; how many with a
+cure; how many when one must contain what is named."""
 MADE_FOR_BOTH = 8
 """Among how many one owned piece a line is looked for."""
 WIDE_TO_CURE = 12
@@ -132,7 +133,8 @@ class Wirings:
     def _simplest_first(self, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> Iterator[Wiring]:
         """By their cost. Between two sockets those with the fewest kinds of pieces to get come first, so that a wiring
         that costs less than those that follow have to get is given before they are put together."""
-        few = islice(self._find(sources, goals), LOOKED_AT)
+        most = LOOKED_AT if len(sources) == len(goals) == 1 else LOOKED_AT_FOR_PAIRS
+        few = islice(self._find(sources, goals), most)
         if len(sources) + len(goals) > 2 or self.wanted.named or self.wanted.through:
             yield from sorted(few, key=lambda wiring: wiring.cost)
             return

@@ -9,7 +9,6 @@ from ruvak.core.pieces.pool import Pool, Socket, Way
 from ruvak.core.rig.connectors import SHAPES, Form, made_for
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem
-from ruvak.core.trace.trace import connector_at
 
 MAX_LEGS_IN_LINE = 3
 
@@ -43,8 +42,7 @@ def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> 
     Those with least to get first, then the shortest.
     """
     single = pool.single
-    missing = frozenset(way.part for way in single if not pool.owns(way.part))
-    return _in_order(single, missing, start, goal, most, pool.twice)
+    return _in_order(single, pool.missing, start, goal, most, pool.twice)
 
 
 def kinds_with(pool: Pool, start: Form, goal: Form, parts: Collection[str]) -> Iterator[tuple[Step, ...]]:
@@ -203,18 +201,17 @@ def _misfits(pool: Pool, steps: tuple[Step, ...], start: Endpoint, goal: Endpoin
 
 def _form_at(pool: Pool, end: Endpoint) -> Form | None:
     """None for an end of a piece that is not in the rig yet; its own search counts that mating."""
-    return connector_at(pool.rig, end).form if end.owner in pool.rig.owners_by_id else None
+    return pool.form_at(end) if end.owner in pool.rig.owners_by_id else None
 
 
 def _join(pool: Pool, steps: tuple[Step, ...], picked: list[list[KitItem]], start: Endpoint, goal: Endpoint) -> Chain:
     items: list[KitItem] = []
-    # Made without validation: thousands of wirings are put together, and both ends are endpoints already.
     joins: list[Join] = []
     here = start
     for step, chosen in zip(steps, picked, strict=True):
         for item in chosen:
-            joins.append(Join.model_construct(a=here, b=Endpoint(item.id, step.entry.id)))
+            joins.append(pool.join(here, Endpoint(item.id, step.entry.id)))
             here = Endpoint(item.id, step.exit.id)
             items.append(item)
-    joins.append(Join.model_construct(a=here, b=goal))
+    joins.append(pool.join(here, goal))
     return Chain(tuple(items), tuple(joins), _misfits(pool, steps, start, goal))

@@ -1,7 +1,7 @@
 """What may be used for a run: kit that is free, and library parts that would have to be borrowed or bought."""
 
 from collections import deque
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 from operator import is_
@@ -11,8 +11,9 @@ from ruvak.core.rig.connectors import SHAPES, Family, Form
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import SignalClass
-from ruvak.core.rig.rig import KitItem, Rig
+from ruvak.core.rig.rig import Join, KitItem, Rig
 from ruvak.core.trace.run_ends import ends_of
+from ruvak.core.trace.trace import connector_at
 
 MOST_CONNECTORS = 6
 """See is_multicore."""
@@ -75,6 +76,10 @@ class Pool:
     asked: frozenset[str] = frozenset()
     must: tuple[frozenset[str], ...] = ()
     _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
+    _free_ids: dict[str, list[str]] = field(init=False, default_factory=dict, compare=False)
+    _forms: dict[Endpoint, Form] = field(init=False, default_factory=dict, compare=False)
+    _joins: dict[tuple[Endpoint, Endpoint], Join] = field(init=False, default_factory=dict, compare=False)
+    _known_of_part: dict[tuple[str, str], bool] = field(init=False, default_factory=dict, compare=False)
 
     @cached_property
     def parts(self) -> dict[str, Part]:
@@ -113,6 +118,49 @@ class Pool:
             return self.through.plain
         return self.through.plain | {way for way in self.through.single if way.part in owned}
 
+    @cached_property
+    def missing(self) -> frozenset[str]:
+        """Of these the parts that would have to be got."""
+        return frozenset(way.part for way in self.single if not self.owns(way.part))
+
+    def form_at(self, end: Endpoint) -> Form:
+        """The form of a connector of the rig."""
+        form = self._forms.get(end)
+        if form is None:
+            form = self._forms[end] = connector_at(self.rig, end).form
+        return form
+
+    def join(self, a: Endpoint, b: Endpoint) -> Join:
+        """A join of the two, made once and without validation: thousands of wirings are put together, and both ends are
+        endpoints already."""
+        known = self._joins.get((a, b))
+        if known is None:
+            known = self._joins[a, b] = Join.model_construct(a=a, b=b)
+        return known
+
+    def holds(self, question: Callable[[Part], bool], part: str) -> bool:
+        """What a question about one of the parts is answered with; asked once."""
+        key = (question.__name__, part)
+        answer = self._known_of_part.get(key)
+        if answer is None:
+            answer = self._known_of_part[key] = question(self.parts[part])
+        return answer
+
+    def without(self, ids: frozenset[str]) -> "Pool":
+        """For a stretch behind these items: nobody is asked for anything there, and they are taken."""
+        free = tuple(item for item in self.free if item.id not in ids)
+        other = Pool(self.rig, free, self.first, self.through, spoken_for=self.spoken_for | ids)
+        # Found out once for all of the thousand pools of one search: what is taken is mostly still to be got.
+        is_whole = len(free) == len(self.free)
+        alike = ("parts", "through", *(("ways", "single", "missing") if is_whole else ()))
+        for name in alike:
+            other.__dict__[name] = getattr(self._unasked, name)
+        return other
+
+    @cached_property
+    def _unasked(self) -> "Pool":
+        return Pool(self.rig, self.free, self.first, self.through)
+
     def owns(self, part: str) -> bool:
         """Whether the kit has a free one, this run's own pieces included."""
         return part in self._free_of
@@ -130,11 +178,18 @@ class Pool:
         return groups
 
     def _to_get(self, part: str, used: frozenset[str]) -> tuple[KitItem, ...]:
+        ids = self._free_ids.setdefault(part, [])
+        for id_ in ids:
+            if id_ not in used:
+                return self._made(part, id_)
         have = self.rig.owners_by_id
         names = (f"get-{part}-{n}"[:64] for n in range(1, 10_000))
-        return self._made(
-            part, next(name for name in names if not (name in have or name in used or name in self.spoken_for))
-        )
+        for id_ in names:
+            if id_ not in have and id_ not in self.spoken_for and id_ not in ids:
+                ids.append(id_)
+                if id_ not in used:
+                    return self._made(part, id_)
+        raise AssertionError(f"ten thousand pieces called get-{part}")
 
     def _made(self, part: str, id_: str) -> tuple[KitItem, ...]:
         if id_ not in self._made_up:
@@ -179,15 +234,17 @@ _PLUGS: Mapping[SignalClass, set[Family]] = {
 def carries(part: Part, signal: SignalClass | None) -> bool:
     """Whether a lead is made for such a signal. A network lead is, for data and for a box's four channels of sound; so
     is what has loudspeaker plugs."""
-    families = {SHAPES[connector.form].family for connector in part.connectors}
-    return part.signal == signal or (signal is not None and families == _PLUGS.get(signal))
+    if part.signal == signal or signal is None:
+        return part.signal == signal
+    return {SHAPES[connector.form].family for connector in part.connectors} == _PLUGS.get(signal)
 
 
 def is_multicore(part: Part) -> bool:
     """Whether several runs share it, so that people choose it and not the search. A D-type plug's eight channels are
     one run's."""
-    forms = {SHAPES[connector.form].family for connector in part.connectors}
-    return len(part.connectors) > MOST_CONNECTORS and "dsub25" not in forms
+    if len(part.connectors) <= MOST_CONNECTORS:
+        return False
+    return all(SHAPES[connector.form].family != "dsub25" for connector in part.connectors)
 
 
 def _either_way(part: Part) -> bool:

@@ -11,7 +11,6 @@ from ruvak.core.rig.element import Element
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.rig.ports import SignalClass, UnbalancedOutput
-from ruvak.core.trace.trace import connector_at
 
 DEVIATION, PREFERENCE = 3.0, 0.5
 """Of a wiring against common practice: as much as so many pieces that would have to be got; and of one that is done,
@@ -38,7 +37,9 @@ def practice_cost(
     From a balanced output a lead with a two-contact plug is unusual.
     """
     parts = [pool.parts[item.part] for item in route.items]
-    crossed = sum(part.kind == "adapter" and part.id not in pool.asked and _is_crossed(part) for part in parts)
+    crossed = sum(
+        part.kind == "adapter" and part.id not in pool.asked and pool.holds(_is_crossed, part.id) for part in parts
+    )
     extra = DEVIATION * (crossed if chosen else crossed + _pads_and_extensions(pool, route, sources))
     outputs = [output for source in sources for output in _unbalanced_outputs(pool, source)]
     goal_signals = _input_signals(pool, route, goals)
@@ -46,11 +47,11 @@ def practice_cost(
         from_microphones = all(_is_microphone(pool, source) for source in sources)
         astray = from_microphones and bool(goal_signals) and "microphone" not in goal_signals
         return extra + DEVIATION * astray + PREFERENCE * _unbalancing_leads(pool, route, sources)
-    boxes = [place for place, part in enumerate(parts) if carries_over(part)]
+    boxes = [place for place, part in enumerate(parts) if pool.holds(carries_over, part.id)]
     carried_m = max(_unbalanced_m(pool, route, source) for source in sources)
     instrument = any(output.signal == "instrument" for output in outputs)
     passive = any(channel.inner is not None for output in outputs for channel in output.channels)
-    dis = [part for part in parts if is_di(part)]
+    dis = [part for part in parts if pool.holds(is_di, part.id)]
     bare = not boxes and goal_signals == {"microphone"}
     too_far = carried_m > pool.rig.venue.house.unbalanced_limit_m.value
     deviations = (
@@ -61,7 +62,7 @@ def practice_cost(
     coils = any(element.type == "inductor" for source in sources for element in _own(pool, source))
     unusual = _balanced_leads_from_two_contacts(pool, route, sources)
     unusual += line and bool(boxes) and not dis and goal_signals == {"microphone"}
-    for_piezos = any(_is_for_piezos(part) for part in parts)
+    for_piezos = any(pool.holds(_is_for_piezos, part.id) for part in parts)
     unusual += passive and (2 * for_piezos if coils else not for_piezos)
     unusual += sum(any(element.type == "buffer" for element in part.elements) is not passive for part in dis)
     counted = [too_far, bare] if chosen else [too_far, *deviations, bare]
@@ -74,7 +75,7 @@ def _unbalanced_m(pool: Pool, route: Route, source: Endpoint) -> float:
     total_m, here, passed = 0.0, source, set[str]()
     while (join := next((join for join in route.joins if join.a == here), None)) is not None:
         item = items.get(join.b.owner)
-        if item is None or item.id in passed or carries_over(pool.parts[item.part]):
+        if item is None or item.id in passed or pool.holds(carries_over, item.part):
             break
         passed.add(item.id)
         total_m += item.length_m or 0.0
@@ -94,10 +95,11 @@ def _is_for_piezos(part: Part) -> bool:
 
 def _pads_and_extensions(pool: Pool, route: Route, sources: tuple[Endpoint, ...]) -> int:
     """Pads; and leads with a plug and a socket of one kind, where no device has a plug of its own to be made longer."""
-    parts = [pool.parts[item.part] for item in route.items]
-    shapes = [SHAPES[connector_at(pool.rig, source).form] for source in sources]
+    parts = [item.part for item in route.items]
+    shapes = [SHAPES[pool.form_at(source)] for source in sources]
     own_leads = sum(shape.plug and shape.family != "xlr3" for shape in shapes)
-    return sum(map(is_pad, parts)) + max(0, sum(map(_is_extension, parts)) - own_leads)
+    extensions = sum(pool.holds(_is_extension, part) for part in parts)
+    return sum(pool.holds(is_pad, part) for part in parts) + max(0, extensions - own_leads)
 
 
 def _is_crossed(part: Part) -> bool:
@@ -120,7 +122,7 @@ def _is_extension(part: Part) -> bool:
 def _balanced_leads_from_two_contacts(pool: Pool, route: Route, sources: tuple[Endpoint, ...]) -> int:
     """Three-contact plugs in the source's two-contact sockets, where an instrument lead is made for them."""
     return sum(
-        connector_at(pool.rig, source).form is Form.TS635_SOCKET and _plug_in(pool, route, source) is Form.TRS635_PLUG
+        pool.form_at(source) is Form.TS635_SOCKET and _plug_in(pool, route, source) is Form.TRS635_PLUG
         for source in sources
     )
 
@@ -128,7 +130,7 @@ def _balanced_leads_from_two_contacts(pool: Pool, route: Route, sources: tuple[E
 def _unbalancing_leads(pool: Pool, route: Route, sources: tuple[Endpoint, ...]) -> int:
     """Leads that ground the cold leg of a balanced output by a two-contact plug, though their other end has three."""
     return sum(
-        connector_at(pool.rig, source).form is Form.TRS635_SOCKET
+        pool.form_at(source) is Form.TRS635_SOCKET
         and _plug_in(pool, route, source) is Form.TS635_PLUG
         and any(len(SHAPES[connector.form].contacts) > 2 for connector in pool.parts[item.part].connectors)
         for source in sources
@@ -144,13 +146,17 @@ def misuses_di(pool: Pool, route: Route, goals: tuple[Endpoint, ...]) -> bool:
 
 def feeds_line_by_di(pool: Pool, route: Route, goals: tuple[Endpoint, ...]) -> bool:
     """Whether a DI, whose output is at microphone level, goes into a line input."""
+    if not any(pool.holds(is_di, item.part) for item in route.items):
+        return False
     signals = _input_signals(pool, route, goals)
-    return any(is_di(pool.parts[item.part]) for item in route.items) and bool(signals) and "microphone" not in signals
+    return bool(signals) and "microphone" not in signals
 
 
 def _feeds_di_by_xlr(pool: Pool, route: Route) -> bool:
-    dis = {item.id for item in route.items if is_di(pool.parts[item.part])}
-    xlr = {item.id for item in route.items if _takes_xlr(pool.parts[item.part])}
+    dis = {item.id for item in route.items if pool.holds(is_di, item.part)}
+    if not dis:
+        return False
+    xlr = {item.id for item in route.items if pool.holds(_takes_xlr, item.part)}
     return any(join.a.owner in xlr and join.b.owner in dis for join in route.joins)
 
 
@@ -197,7 +203,7 @@ def _input_signals(pool: Pool, route: Route, goals: tuple[Endpoint, ...]) -> set
 
 def _contacts_met(pool: Pool, route: Route, goal: Endpoint) -> tuple[str, ...]:
     """The contacts of an input's socket that the plug put into it meets."""
-    return half_in_use(connector_at(pool.rig, goal).form, _plug_in(pool, route, goal))
+    return half_in_use(pool.form_at(goal), _plug_in(pool, route, goal))
 
 
 def _plug_in(pool: Pool, route: Route, socket: Endpoint) -> Form | None:
@@ -205,6 +211,6 @@ def _plug_in(pool: Pool, route: Route, socket: Endpoint) -> Form | None:
     mate = next((join.b if join.a == socket else join.a for join in route.joins if socket in (join.a, join.b)), None)
     if mate is None:
         return None
-    items = {item.id: pool.parts[item.part] for item in route.items}
-    part = items[mate.owner] if mate.owner in items else pool.rig.part_of(mate.owner)
+    piece = next((item for item in route.items if item.id == mate.owner), None)
+    part = pool.parts[piece.part] if piece is not None else pool.rig.part_of(mate.owner)
     return next(connector.form for connector in part.connectors if connector.id == mate.connector)

@@ -12,7 +12,6 @@ from ruvak.core.rig.connectors import SHAPES, Form, made_for
 from ruvak.core.rig.edits import Op, PutThing
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem, Rig
-from ruvak.core.trace.trace import connector_at
 
 CHAINS_EACH = 24
 LONG_M = 50.0
@@ -116,7 +115,7 @@ def put_ops(rig: Rig, items: tuple[KitItem, ...]) -> list[Op]:
 
 
 def _form(pool: Pool, end: Endpoint) -> Form:
-    return connector_at(pool.rig, end).form
+    return pool.form_at(end)
 
 
 def _lines(
