@@ -13,7 +13,8 @@ from ruvak.core.entry.alternatives import name_of_piece
 from ruvak.core.entry.cannot_change import CannotChange
 from ruvak.core.entry.free_places import free_in_a_row
 from ruvak.core.entry.line_ends import End, main_output
-from ruvak.core.entry.names import Directory, has_many_sockets
+from ruvak.core.entry.names import Directory
+from ruvak.core.entry.new_gear import has_many_sockets
 from ruvak.core.entry.reading import Reading
 from ruvak.core.entry.words import plain
 from ruvak.core.rig.edits import Edit, Op, PutThing, apply
@@ -74,7 +75,7 @@ def _end_words(copy: _Copy, ends: tuple[Endpoint, ...], is_source: bool) -> str:
     name = copy.name if is_source and copy.name else copy.directory.next_name(gear.name)
     if plain(name) in {plain(device.name) for device in copy.rig.gear}:
         raise CannotChange(f"There is a “{name}” already; choose another name.")
-    copy.new_gear.append(gear.model_copy(update={"id": copy.directory.make(name, part).id, "name": name}))
+    copy.new_gear.append(gear.model_copy(update={"id": copy.directory.new.make(name, part).id, "name": name}))
     usual = is_source and bool(part.outputs) and [end.connector for end in ends] == list(main_output(part).connectors)
     others = [connector for connector in part.connectors if connector.side != ("in" if is_source else "out")]
     return name if usual or len(others) == 1 else f"{name} {'/'.join(labels)}"

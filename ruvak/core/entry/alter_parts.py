@@ -5,7 +5,7 @@ from dataclasses import replace
 from ruvak.core.entry.alter_moves import moved_join
 from ruvak.core.entry.built import Built, RunLabel
 from ruvak.core.entry.line_ends import End, end_of, speaks
-from ruvak.core.entry.names import has_many_sockets
+from ruvak.core.entry.new_gear import has_many_sockets
 from ruvak.core.entry.phantom import switch_phantom, wants_phantom
 from ruvak.core.entry.propose import Proposer
 from ruvak.core.entry.sockets import Sockets, sockets, tokens

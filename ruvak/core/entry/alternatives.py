@@ -69,12 +69,12 @@ def _offer(directory: Directory, line: str, other: OtherWiring) -> Alternative |
 def name_of_piece(directory: Directory, part: Part, item: KitItem) -> str | None:
     """What to type for a piece, so that no other can be meant: the tag of one that is owned."""
     if item.owned:
-        return item.tag if directory.by_tag.get(plain(item.tag)) == item else None
+        return item.tag if directory.kit.by_tag.get(plain(item.tag)) == item else None
     return next((name for name in (*part.called, part.name) if _means_alone(directory, name, part)), None)
 
 
 def _means_alone(directory: Directory, name: str, part: Part) -> bool:
-    return "," not in name and [entry.id for entry in directory.find_parts(name)] == [part.id]
+    return "," not in name and [entry.id for entry in directory.kit.find_parts(name)] == [part.id]
 
 
 def _devices(reading: Reading) -> list[set[str]]:

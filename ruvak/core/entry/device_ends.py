@@ -10,7 +10,8 @@ from ruvak.core.entry.line_ends import (
     speaks,
 )
 from ruvak.core.entry.lists import numbered, split_list
-from ruvak.core.entry.names import Meaning, has_many_sockets
+from ruvak.core.entry.meaning import Meaning
+from ruvak.core.entry.new_gear import has_many_sockets
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.reading import ProblemCode
 from ruvak.core.entry.sockets import Role, sockets, usable
@@ -104,7 +105,9 @@ class DeviceEnds:
         """Whether a device that would be added lacks a socket that another line of the list names, though a larger part
         of the same name may have it."""
         figures = self.context.places.get(plain(gear.name), frozenset())
-        larger = [other for other in self.context.directory.new_gear.get(plain(gear.name), ()) if other.id != part.id]
+        larger = [
+            other for other in self.context.directory.new.by_name.get(plain(gear.name), ()) if other.id != part.id
+        ]
         return bool(larger) and has_many_sockets(part) and any(sockets(part, (f,), role).unknown for f in figures)
 
     def _refuse(self, piece: Piece, role: Role, unknown: tuple[Meaning, str] | None) -> Refused:
@@ -137,7 +140,7 @@ class DeviceEnds:
         larger = [
             other
             for name in part.called
-            for other in self.context.directory.new_gear.get(plain(name), ())
+            for other in self.context.directory.new.by_name.get(plain(name), ())
             if have < {connector.id for connector in other.connectors} and sockets(other, (word,), role).unknown is None
         ]
         return (f"{gear.name} is now a {larger[0].called[0]}",) if larger else ()

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from itertools import zip_longest
 
 from ruvak.core.entry.grammar import Piece
-from ruvak.core.entry.names import Meaning
+from ruvak.core.entry.meaning import Meaning
 from ruvak.core.entry.sockets import Role, Sockets, has_many_channels, tokens
 from ruvak.core.rig.connectors import SHAPES, Family, Form
 from ruvak.core.rig.part import Part, belongs_to_computer, is_computer, usb_ends

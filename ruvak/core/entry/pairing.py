@@ -267,7 +267,7 @@ class Pairing:
                     (start, insert),
                     through,
                     end,
-                    (_ids(self.context.directory.find_parts("insert lead")),),
+                    (_ids(self.context.directory.kit.find_parts("insert lead")),),
                     (),
                     None,
                     (),

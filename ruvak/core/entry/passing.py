@@ -68,7 +68,7 @@ class Passing:
         whole = " ".join(before)
         if any(
             whole in map(plain, part.called) and not is_multicore(part)
-            for part in self.context.directory.find_parts(whole)
+            for part in self.context.directory.kit.find_parts(whole)
         ):
             # A "D-type loom" is a lead of one run, though a "loom" is a multicore.
             return None
@@ -77,7 +77,7 @@ class Passing:
         fitting = [
             part
             for title in titles
-            for part in self.context.directory.find_parts(title)
+            for part in self.context.directory.kit.find_parts(title)
             if title in map(plain, part.called)
             and is_multicore(part)
             and sockets(part, (*kinds, *places), "through").unknown is None
@@ -92,7 +92,7 @@ class Passing:
             if name in self.context.directory.by_name:
                 return None
             for wanted in (name, name.replace(" ", "")):
-                known = self.context.directory.built_in
+                known = self.context.directory.kit.built_in
                 squeezed = {entry.replace(" ", ""): item for entry, item in known.items()}
                 if wanted in known or wanted in squeezed:
                     return known.get(wanted) or squeezed[wanted]

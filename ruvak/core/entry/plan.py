@@ -218,7 +218,9 @@ class Planner:
             words = piece.text.split()
             for first in range(max(1, len(words) - 2), len(words)):
                 boxes = [
-                    entry for entry in self.context.directory.find_parts(" ".join(words[first:])) if entry.kind == "box"
+                    entry
+                    for entry in self.context.directory.kit.find_parts(" ".join(words[first:]))
+                    if entry.kind == "box"
                 ]
                 if boxes:
                     side = self.ends.read(Piece(" ".join(words[:first]), piece.start), "source")

@@ -78,7 +78,7 @@ class Rewording:
         """Whether a name says no more than that: "amp 2", "lobby amp", and not "headphone amp" or the rig's own."""
         kind = re.sub(r" \d+$", "", name)
         words = kind.split()
-        known = any(" ".join(words[first:]) in self.context.directory.new_gear for first in range(len(words) - 1))
+        known = any(" ".join(words[first:]) in self.context.directory.new.by_name for first in range(len(words) - 1))
         return bool(_AMPLIFIER.fullmatch(name)) and not known and name not in self.context.directory.by_name
 
     def device(self, piece: Piece) -> PassedDevice | None:
@@ -89,10 +89,12 @@ class Rewording:
 
     def thing(self, text: str) -> NamedPiece | None:
         """A lead, adapter or box named on the way: a tagged one, or any of a kind."""
-        tagged = self.context.directory.by_tag.get(plain(text))
+        tagged = self.context.directory.kit.by_tag.get(plain(text))
         if tagged is not None and not tagged.installed:
             return NamedPiece((tagged.part,), tagged.id)
-        result = self.context.directory.find_parts(text) or self.context.directory.find_parts(_without_count(text))
+        result = self.context.directory.kit.find_parts(text) or self.context.directory.kit.find_parts(
+            _without_count(text)
+        )
         return NamedPiece(_ids(result)) if result else None
 
 

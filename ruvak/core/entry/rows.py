@@ -1,6 +1,7 @@
 """Rows of an input list as typed lines: a known name stays itself, an unknown one becomes new gear of its kind."""
 
-from ruvak.core.entry.names import Directory, has_many_sockets
+from ruvak.core.entry.names import Directory
+from ruvak.core.entry.new_gear import has_many_sockets
 from ruvak.core.entry.rewording import PHANTOM
 from ruvak.core.entry.sockets import sockets
 from ruvak.core.entry.words import expand_ranges, plain
@@ -31,7 +32,7 @@ def destination(rig: Rig, rows: tuple[InputRow, ...]) -> str:
     if most is not None and has_many_sockets(rig.parts_by_id[most.part]):
         return most.name
     channels = [row.channel.strip() for row in rows if row.channel.strip().isdigit()]
-    last, known = max(channels, key=int, default="1"), Directory(rig).new_gear
+    last, known = max(channels, key=int, default="1"), Directory(rig).new.by_name
     return next((word for word in NEW_DESKS if sockets(known[word][0], (last,), "goal").unknown is None), NEW_DESKS[-1])
 
 
@@ -59,7 +60,7 @@ def _source(rig: Rig, who: str, device: str, wants: bool, direct: bool) -> str:
     if plain(expand_ranges(name)) in directory.by_name:
         return name
     for word in (device, *device.split()[::-1]):
-        if not direct and word in directory.new_gear:
+        if not direct and word in directory.new.by_name:
             return f"{name} {word}"
     if any(meaning.new for meaning in directory.meanings(name)):
         return name

@@ -52,7 +52,7 @@ def _split(typed: str) -> tuple[str, str]:
 def _devices(rig: Rig) -> list[str]:
     """Names of the rig's gear first, then what the library calls gear."""
     directory = Directory(rig)
-    return list(dict.fromkeys([*(gear.name for gear in rig.gear), *directory.new_gear]))
+    return list(dict.fromkeys([*(gear.name for gear in rig.gear), *directory.new.by_name]))
 
 
 def _pieces() -> list[str]:

@@ -148,7 +148,7 @@ class _Reader:
     def _find_parts(self, name: str) -> tuple[Part, ...]:
         """By a full name first, then by the end of one."""
         for entry in dict.fromkeys((name, name.removesuffix("s"), name.removesuffix("es"))):
-            parts = self.directory.find_parts(entry)
+            parts = self.directory.kit.find_parts(entry)
             full = tuple(part for part in parts if entry in {plain(word) for word in (*part.called, part.name)})
             if full or parts:
                 return full or parts

@@ -1,0 +1,152 @@
+"""Devices that a typed name would add: what people call the library's parts, and what such a device is called then."""
+
+import re
+from collections.abc import Iterable, Iterator
+from functools import cached_property, lru_cache
+
+from ruvak.core.entry.meaning import Meaning
+from ruvak.core.entry.sockets import SIDES, has_many_channels, is_labelled, is_printed, tokens
+from ruvak.core.entry.words import plain
+from ruvak.core.parts.library import library, words_for
+from ruvak.core.rig.part import Part, belongs_to_computer
+from ruvak.core.rig.rig import Gear, Rig
+
+MOST_NEW = 24
+MANY_SOCKETS = 4
+MOST_LETTERS_OF_A_NAME = 120
+"""As a device's record has it; a range in a name may be written out to more."""
+MICROPHONES = frozenset(("mic", "mics", "microphone", "microphones"))
+_PAIR_OF_MICS = MICROPHONES | {"pair", "stereo"}
+KINDS_ALONE = frozenset(
+    ("condenser", "dynamic", "ribbon", "wireless", "condenser mic", "dynamic mic", "ribbon mic", "radio mic")
+)
+"""Words that say what kind of source it is and are no part of its name: "Choir left condenser" is Choir left."""
+
+
+class NewGear:
+    """What one rig's lines may add."""
+
+    def __init__(self, rig: Rig) -> None:
+        self.rig = rig
+
+    @cached_property
+    def by_name(self) -> dict[str, tuple[Part, ...]]:
+        """What people call the rig's own gear and the library's: parts of one name in that order, since more sockets
+        may be wanted than the first has."""
+        own = {part.id for part in self.rig.parts if part.kind == "gear"}
+        result = _by_their_words(self.rig.parts)
+        for word, parts in _library_gear().items():
+            others = tuple(part for part in parts if part.id not in own) if own else parts
+            if others:
+                result[word] = (*result.get(word, ()), *others)
+        return result
+
+    def meanings(self, words: list[str]) -> Iterator[Meaning]:
+        """Gear that would be added, by what the library calls a part: "choir mics 1-4" are four, "keys right" and
+        "small desk 5" are one and its socket."""
+        yield from self._new_with_socket(words)
+        yield from self._new_by_number(words, plural=bool(words) and words[-1].isdigit())
+        for stop in range(len(words) - 1, 0, -1):
+            rest = tuple(words[stop:])
+            for part, title in self.kinds_at_the_end(words[:stop], plural=set(rest) <= SIDES | {"and", "pair"}):
+                if MICROPHONES & set(rest) and set(rest) <= _PAIR_OF_MICS and not is_labelled(part, "mic"):
+                    # "Piano mics" are no sockets of a keyboard.
+                    continue
+                if len(rest) == 1 and rest[0] in SIDES and not has_sides(part):
+                    # "overhead L": two such microphones are told apart by their sides.
+                    yield Meaning((self.make(f"{title} {rest[0]}", part),), (), new=part)
+                yield Meaning((self.make(title, part),), rest, new=part)
+        # Last, or "laptop phones" were a phone.
+        yield from self._new_by_number(words, plural=True)
+
+    def _new_with_socket(self, words: list[str]) -> Iterator[Meaning]:
+        """A whole name and a word that is printed by one of its sockets: "powered mixer speaker 1", "camera 2 HDMI"."""
+        for stop in range(len(words) - 1, 0, -1):
+            figure = [words[stop]] if words[stop].isdigit() and stop + 1 < len(words) else []
+            rest = tuple(words[stop + len(figure) :])
+            printed = [word for word in rest if not word.isdigit() and word not in SIDES]
+            for part in self.by_name.get(" ".join(words[:stop]), ()):
+                if figure and has_many_sockets(part):
+                    continue
+                if printed and all(is_printed(part, word) for word in printed):
+                    yield Meaning((self.make(" ".join([*words[:stop], *figure]), part),), rest, new=part)
+
+    def _new_by_number(self, words: list[str], plural: bool) -> Iterator[Meaning]:
+        """Its last words are what the library calls a part, those before them its name; numbers tell several apart."""
+        count = len(words)
+        while count and words[count - 1].isdigit():
+            count -= 1
+        named, figures = words[:count], words[count:]
+        for part, title in self.kinds_at_the_end(named, plural):
+            # An interface's number is its input's, like a desk's.
+            counts_sockets = has_many_sockets(part) or (belongs_to_computer(part) and len(part.connectors) > 1)
+            if len(figures) <= MOST_NEW and not (figures and counts_sockets):
+                labels = [title] if not figures else [f"{title} {number}" for number in figures]
+                yield Meaning(tuple(self.make(label, part) for label in labels), (), new=part)
+
+    def kinds_at_the_end(self, named: list[str], plural: bool) -> list[tuple[Part, str]]:
+        """The parts that the most of the last words stand for, and what such a device would be called."""
+        for first in range(len(named)):
+            kinds = (" ".join(named[first:]), " ".join(named[first:]).removesuffix("s"))
+            for kind in dict.fromkeys(kinds if plural else kinds[:1]):
+                if (parts := self.by_name.get(kind)) is not None:
+                    alone = first > 0 and kind in KINDS_ALONE
+                    title = " ".join(named[:first] if alone else (*named[:first], kind))
+                    return [(part, title) for part in parts]
+        return []
+
+    def make(self, name: str, part: Part) -> Gear:
+        """A device that the rig does not have yet, under a free id."""
+        taken = set(self.rig.owners_by_id)
+        stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:56] or "gear"
+        ids = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
+        return Gear(id=next(id_ for id_ in ids if id_ not in taken), name=name[:MOST_LETTERS_OF_A_NAME], part=part.id)
+
+    @staticmethod
+    def spell(gear: Gear, typed: dict[str, str]) -> Gear:
+        """With capitals where the line or the library has them, and one at the beginning."""
+        words = [_capitals().get(word) or typed.get(word, word) for word in gear.name.split()]
+        for at in range(len(words) - 1, 0, -1):
+            if (whole := typed.get(f"{words[at - 1]}{words[at]}".lower())) is not None:
+                # "MP3" is one word, though its figure is told from its letters in comparing.
+                words[at - 1 : at + 1] = [whole]
+            elif (hyphened := typed.get(f"{words[at - 1]}-{words[at]}".lower())) is not None:
+                # So is a hyphen: "Hi-hat".
+                words[at - 1 : at + 1] = [hyphened]
+        name = " ".join(words)
+        return gear.model_copy(update={"name": name[:1].upper() + name[1:]})
+
+
+def _by_their_words(parts: Iterable[Part]) -> dict[str, tuple[Part, ...]]:
+    """Devices among these by what people call them."""
+    result: dict[str, list[Part]] = {}
+    for part in parts:
+        for word in dict.fromkeys(map(plain, (*words_for(part), part.name))) if part.kind == "gear" else ():
+            result.setdefault(word, []).append(part)
+    return {word: tuple(some) for word, some in result.items()}
+
+
+@lru_cache(maxsize=1)
+def _library_gear() -> dict[str, tuple[Part, ...]]:
+    """The library's devices by what people call them."""
+    return _by_their_words(library().values())
+
+
+@lru_cache(maxsize=1)
+def _capitals() -> dict[str, str]:
+    """Words that the library writes in capitals throughout: FOH, PA, USB."""
+    words = [word for part in library().values() for entry in part.called for word in entry.split()]
+    return {word.lower(): word for word in words if len(word) > 1 and word.isalpha() and word.isupper()}
+
+
+def has_sides(part: Part) -> bool:
+    """Whether it has sockets for a left and a right."""
+    return any(SIDES & tokens(connector) for connector in part.connectors)
+
+
+def has_many_sockets(part: Part) -> bool:
+    """Whether a number behind its name is a socket's and no device's: a desk, a stage box, what has a D-type socket."""
+    if any(has_many_channels(part, connector.id) for connector in part.connectors):
+        return True
+    sockets = [connector for connector in part.connectors if not connector.form.startswith("usb")]
+    return max(sum(connector.side != side for connector in sockets) for side in ("in", "out")) > MANY_SOCKETS
