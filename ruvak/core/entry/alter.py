@@ -1,76 +1,137 @@
 """Lines that change what is there: "desk 7 is now desk 9", "swap desk 7 and 8", "lectern is now a gooseneck", "rename
-keys to Organ", "copy Choir 4", "delete keys".
+keys to Organ", "copy Choir 4", "delete keys", "vocal 20 m", "phantom on choir 1", "laptop on battery", "add DI to
+bass".
 
 A device or run is named as it is on screen. A run that moves keeps its pieces where they fit the new sockets.
 """
 
 import re
 from collections.abc import Callable
-from dataclasses import dataclass
 
+from ruvak.core.entry.alter_again import with_length, with_piece
 from ruvak.core.entry.alter_copy import Read, copy_run
 from ruvak.core.entry.alter_moves import Sockets, moved, number_of, sockets_of
+from ruvak.core.entry.alter_named import Change, Named, find_named, place_words
 from ruvak.core.entry.alter_parts import with_other_part
+from ruvak.core.entry.alter_settings import set_number, set_phantom, set_supply
 from ruvak.core.entry.cannot_change import CannotChange
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.reading import Reading, ReadProblem
+from ruvak.core.entry.rewording import PHANTOM
 from ruvak.core.entry.run_reading import read_changed
-from ruvak.core.entry.words import expand_ranges, plain
+from ruvak.core.entry.words import find_length, plain
 from ruvak.core.rig.edits import Edit, Op, RemoveThing, SetField, apply
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.rig import Gear, Rig, Run, name_of
+from ruvak.core.rig.rig import Gear, Rig, name_of
 
 _ARROW = re.compile(r"[<>\N{RIGHTWARDS ARROW}\N{LEFTWARDS ARROW}]")
-_NOW = re.compile(r"(?P<what>.+?)\s+(?:is now|are now|moves? to|goes to|becomes?|change[sd]? to)\s+(?P<to>.+)", re.I)
-_MOVE = re.compile(r"(?:move|change|put)\s+(?P<what>.+?)\s+(?:to|into|in)\s+(?P<to>.+)", re.I)
-_SWAP = re.compile(r"swap\s+(?P<what>.+?)\s+(?:and|with|for|&)\s+(?P<to>.+)", re.I)
-_RENAME = re.compile(r"rename\s+(?P<what>.+?)\s+(?:to|as)\s+(?P<to>.+)", re.I)
-_UNFINISHED = re.compile(r"(?P<what>.+?)\s+(?:is now|moves? to|becomes?)(?:\s+an?)?", re.I)
-_COPY = re.compile(
-    r"(?:copy|duplicate)\s+(?P<what>.+?)(?:\s+as\s+(?P<name>.+?))?(?:\s+(?:to|into)\s+(?P<to>.+))?", re.I
+_FROM_TO = re.compile(
+    r"(?:move\s+)?(?P<what>[^<>]+?)\s*(?:->|>|\N{RIGHTWARDS ARROW}|\bto\b)\s*(?P<to>[^<>]+)", re.IGNORECASE
 )
-_DELETE = re.compile(r"(?:delete|remove)\s+(?P<what>.+)", re.I)
-Change = tuple[str, tuple[Op, ...]]
-"""What is changed, in a sentence, and the operations."""
-
-
-@dataclass(frozen=True)
-class _Named:
-    """What the words before the verb mean: sockets of a device, a run, or a device."""
-
-    sockets: Sockets | None
-    runs: tuple[Run, ...]
-    gear: Gear | None
+_CHANNEL = re.compile(r"(?:ch|chan|channels?|inputs?)\.?\s*(?P<numbers>\d[\d\s/&+-]*)", re.IGNORECASE)
+_UNFINISHED = re.compile(r"(?P<what>.+?)\s+(?:is now|moves? to|becomes?)(?:\s+an?)?", re.IGNORECASE)
+_SAID_OF_LENGTH = re.compile(
+    r"^(?:make|set)\s+(?:the\s+)?|(?:[\s,]+(?:is|are|now|leads?|cables?|length|run|to|of|=))*[\s,]*$", re.IGNORECASE
+)
 
 
 def read_change(rig: Rig, line: str, read: Read) -> Reading | None:
     """The reading of a line that changes something; None for every other line. `read`: how a line that makes runs is
     read."""
     text = line.strip().rstrip(".")
-    if _ARROW.search(text):
-        return None
-    verbs: tuple[tuple[re.Pattern[str], Callable[[Rig, str, str], Change]], ...] = (
-        (_SWAP, _swap),
-        (_RENAME, _rename),
-        (_NOW, _now),
-        (_MOVE, _now),
-    )
     try:
+        if (between := _between_channels(rig, text)) is not None:
+            return _reading(rig, line, *_now(rig, *between))
+        if _ARROW.search(text):
+            return None
         if (match := _UNFINISHED.fullmatch(text)) is not None:
             raise CannotChange(_ask_where(rig, match["what"]))
-        for pattern, act in verbs:
-            if (match := pattern.fullmatch(text)) is not None:
-                return _reading(rig, line, *act(rig, match["what"], match["to"]))
-        if (match := _COPY.fullmatch(text)) is not None:
-            return _copy(rig, line, match, read)
-        if (match := _DELETE.fullmatch(text)) is not None:
-            return _reading(rig, line, *_delete(rig, match["what"]))
+        for pattern, act in _VERBS:
+            if (match := pattern.fullmatch(text)) is not None and (made := act(rig, match, read)) is not None:
+                return (
+                    made.model_copy(update={"line": line}) if isinstance(made, Reading) else _reading(rig, line, *made)
+                )
+        if (change := _length(rig, text, read)) is not None:
+            return _reading(rig, line, *change)
     except CannotChange as reason:
         found = ReadProblem(
             code="unknown_change", start=0, end=len(line), sentence=str(reason), suggestions=reason.suggestions
         )
         return Reading(line=line, sentence=str(reason), taken_for=(), runs=(), problems=(found,), edit=None)
     return None
+
+
+def _between_channels(rig: Rig, text: str) -> tuple[str, str] | None:
+    """ "channel 3 to channel 9" and "desk 3 > desk 9": what is plugged into one input goes into another of the same
+    device."""
+    match = _FROM_TO.fullmatch(text)
+    if match is None:
+        return None
+    ends = [_channel_words(rig, match[side]) for side in ("what", "to")]
+    first, second = (sockets_of(rig, Directory(rig), words) for words in ends)
+    if first is None or second is None or first.gear != second.gear:
+        return None
+    return (ends[0], ends[1]) if number_of(first.words) and number_of(second.words) else None
+
+
+def _channel_words(rig: Rig, text: str) -> str:
+    """ "channel 3" as the desk's, which has the most inputs."""
+    match = _CHANNEL.fullmatch(text.strip())
+    most = max(rig.gear, key=lambda gear: len(rig.part_of(gear.id).inputs), default=None)
+    return f"{most.name} {match['numbers']}" if match is not None and most is not None else text.strip()
+
+
+def _length(rig: Rig, text: str, read: Read) -> Change | None:
+    """ "vocal 20 m", "make the keys 15 m": None where the words before the length are no run's."""
+    length = find_length(text)
+    if length is None or length.end != len(text):
+        return None
+    what = _SAID_OF_LENGTH.sub("", text[: length.start])
+    named = _find_or_none(rig, what)
+    return with_length(rig, named, what, length.metres, read) if named is not None and named.runs else None
+
+
+def _find_or_none(rig: Rig, what: str) -> Named | None:
+    try:
+        return find_named(rig, what)
+    except CannotChange:
+        return None
+
+
+def _switch(rig: Rig, match: re.Match[str], _: Read) -> Change:
+    return set_phantom(rig, find_named(rig, match["what"]), match["what"], match["how"].lower() != "off")
+
+
+def _renumber(rig: Rig, match: re.Match[str], _: Read) -> Change:
+    return set_number(find_named(rig, match["what"]), match["what"], int(match["to"]))
+
+
+def _supply(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
+    named = _find_or_none(rig, match["what"])
+    return set_supply(rig, named.gear, plain(match["to"])) if named is not None and named.gear is not None else None
+
+
+def _put_in(rig: Rig, match: re.Match[str], read: Read) -> Change | None:
+    """None where nothing that is there is called so: then it is another kind of line."""
+    named, piece = _find_or_none(rig, match["what"]), match["piece"]
+    if named is None or not (named.runs or named.sockets):
+        return None
+    if plain(piece) in PHANTOM:
+        return set_phantom(rig, named, match["what"], on=True)
+    return with_piece(rig, named, match["what"], piece, read) if named.runs else None
+
+
+def _call(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
+    """ "call vocal lead vocal": the longest name that is there, and what comes behind it."""
+    words = match["all"].split()
+    for count in range(len(words) - 1, 0, -1):
+        if _find_or_none(rig, " ".join(words[:count])) is not None:
+            return _rename(rig, " ".join(words[:count]), " ".join(words[count:]))
+    return None
+
+
+def _of_two(act: Callable[[Rig, str, str], Change]) -> "Act":
+    return lambda rig, match, _: act(rig, match["what"], match["to"])
 
 
 def _reading(rig: Rig, line: str, sentence: str, ops: tuple[Op, ...]) -> Reading:
@@ -97,31 +158,15 @@ def _plays_otherwise(before: Gear | None, after: Gear) -> bool:
     return before is None or (before.part, before.settings) != (after.part, after.settings)
 
 
-def _named(rig: Rig, text: str) -> _Named:
-    name = plain(expand_ranges(plain(text)))
-    runs = tuple(run for run in rig.runs if plain(expand_ranges(run.name)) == name or str(run.number) == name)
-    directory = Directory(rig)
-    gear = directory.by_name.get(name)
-    if gear is None and not runs:
-        sockets = sockets_of(rig, directory, text)
-        if sockets is not None:
-            return _Named(sockets, (), None)
-        near = directory.near_names(text, [run.name for run in rig.runs])
-        raise CannotChange(f"There is no device, run or socket called “{text}” in this rig.", *near)
-    if gear is not None and not runs:
-        runs = tuple(run for run in rig.runs if gear.id in {end.owner for end in run.ends})
-    return _Named(None, runs, gear)
-
-
 def _swap(rig: Rig, what: str, to: str) -> Change:
-    first = _named(rig, what)
+    first = find_named(rig, what)
     if first.sockets is not None and number_of(to):
         # "swap desk 7 and 8"
         to = f"{name_of(rig, first.sockets.gear)} {to}"
-    second = _named(rig, to)
+    second = find_named(rig, to)
     if first.sockets is not None and second.sockets is not None:
         ops = _moves(rig, first.sockets, second.sockets, swap=True)
-        return f"{_places(rig, first.sockets)} and {_places(rig, second.sockets)} are swapped.", ops
+        return f"{place_words(rig, first.sockets)} and {place_words(rig, second.sockets)} are swapped.", ops
     if len(first.runs) == 1 and len(second.runs) == 1:
         here, there = (Sockets.of_goals(rig, runs[0]) for runs in (first.runs, second.runs))
         ops = _moves(rig, here, there, swap=True)
@@ -130,19 +175,21 @@ def _swap(rig: Rig, what: str, to: str) -> Change:
 
 
 def _now(rig: Rig, what: str, to: str) -> Change:
-    named = _named(rig, what)
+    named = find_named(rig, what)
+    if named.gear is not None and (supplied := set_supply(rig, named.gear, plain(to))) is not None:
+        return supplied
     target = sockets_of(rig, Directory(rig), to)
     if target is None and named.sockets is not None and number_of(to):
         target = sockets_of(rig, Directory(rig), f"{name_of(rig, named.sockets.gear)} {to}")
     if target is not None:
         if named.sockets is not None:
-            start, name = named.sockets, _places(rig, named.sockets)
+            start, name = named.sockets, place_words(rig, named.sockets)
         elif len(named.runs) == 1:
             start, name = Sockets.of_goals(rig, named.runs[0]), named.runs[0].name
         else:
             raise CannotChange(f"“{what}” has {len(named.runs)} runs: name the run that moves.")
         _refuse_taken(rig, start, target)
-        return f"{name} moves to {_places(rig, target)}.", _moves(rig, start, target)
+        return f"{name} moves to {place_words(rig, target)}.", _moves(rig, start, target)
     if named.gear is None:
         raise CannotChange(f"“{to}” is neither a socket here nor a kind of device that “{what}” could become.")
     parts = Directory(rig).kinds_called(to)
@@ -159,12 +206,12 @@ def _now(rig: Rig, what: str, to: str) -> Change:
 
 def _ask_where(rig: Rig, what: str) -> str:
     """What is still to be typed after "moves to" or "is now"."""
-    _named(rig, what)
+    find_named(rig, what)
     return f"Say which socket, as in “{what} moves to desk 9”, or what it is, as in “{what} is now a gooseneck”."
 
 
 def _rename(rig: Rig, what: str, to: str) -> Change:
-    named = _named(rig, what)
+    named = find_named(rig, what)
     name = to.strip().strip('"')[:120]
     if named.gear is not None:
         if any(gear.name == name and gear.id != named.gear.id for gear in rig.gear):
@@ -183,16 +230,17 @@ def _rename(rig: Rig, what: str, to: str) -> Change:
     )
 
 
-def _copy(rig: Rig, line: str, match: re.Match[str], read: Read) -> Reading:
-    named = _named(rig, match["what"])
+def _copy(rig: Rig, match: re.Match[str], read: Read) -> Reading:
+    named = find_named(rig, match["what"])
     if len(named.runs) != 1:
         raise CannotChange(f"“{match['what']}” has {len(named.runs)} runs: name the run to copy.")
     name = match["name"].strip('"') if match["name"] else None
-    return copy_run(rig, named.runs[0], name, match["to"], read).model_copy(update={"line": line})
+    return copy_run(rig, named.runs[0], name, match["to"], read)
 
 
-def _delete(rig: Rig, what: str) -> Change:
-    named = _named(rig, what)
+def _delete(rig: Rig, match: re.Match[str], _: Read) -> Change:
+    what = match["what"]
+    named = find_named(rig, what)
     if named.sockets is not None:
         runs = tuple(run for run in rig.runs if set(run.ends) & named.sockets.used(rig))
     else:
@@ -210,7 +258,7 @@ def _moves(rig: Rig, start: Sockets, target: Sockets, swap: bool = False) -> tup
     ops = tuple(moved(rig, start, target, swap))
     if ops:
         return ops
-    here, there = _places(rig, start), _places(rig, target)
+    here, there = place_words(rig, start), place_words(rig, target)
     if not start.used(rig) and not (swap and target.used(rig)):
         raise CannotChange(f"Nothing is plugged in at {here}, so nothing moves.")
     if start.used(rig) <= target.used(rig):
@@ -225,15 +273,41 @@ def _refuse_taken(rig: Rig, start: Sockets, target: Sockets) -> None:
     moving = {run.id for run in rig.runs if set(run.ends) & start.used(rig)}
     taken = [run for run in users if run.id not in moving]
     if taken:
-        here, there = _places(rig, start), _places(rig, target)
+        here, there = place_words(rig, start), place_words(rig, target)
         raise CannotChange(f"{there} is in use by “{taken[0].name}”.", f"swap {here} and {there}")
-
-
-def _places(rig: Rig, sockets: Sockets) -> str:
-    return f"{name_of(rig, sockets.gear)} {sockets.words}".strip()
 
 
 def _a(part: Part) -> str:
     """With its article, in the middle of a sentence."""
     name = part.name[:1].lower() + part.name[1:]
     return f"{'an' if name[:1] in 'aeiou' else 'a'} {name}"
+
+
+Act = Callable[[Rig, re.Match[str], Read], Change | Reading | None]
+_P = r"(?:phantom|\+?48 ?v)"
+_PATTERNS: tuple[tuple[str, Act], ...] = (
+    (rf"(?:(?:switch|turn)\s+)?{_P}\s+(?P<how>on|off|for|to|at)(?:\s+(?:for|on|at|to))?\s+(?P<what>.+)", _switch),
+    (rf"(?P<what>.+?)\s+{_P}\s+(?P<how>on|off)", _switch),
+    (r"(?:re)?number\s+(?P<what>.+?)\s+(?:to\s+|as\s+|is\s+)?(?P<to>\d+)", _renumber),
+    (r"(?P<what>.+?)\s+(?:is|becomes)(?:\s+now)?\s+number\s+(?P<to>\d+)", _renumber),
+    (r"(?:swap|exchange)\s+(?P<what>.+?)\s+(?:and|with|for|&)\s+(?P<to>.+)", _of_two(_swap)),
+    (r"rename\s+(?P<what>.+?)\s+(?:to|as)\s+(?P<to>.+)", _of_two(_rename)),
+    (r"(?P<what>.+?)\s+(?:is|are)(?:\s+now)?\s+(?:called|named)\s+(?P<to>.+)", _of_two(_rename)),
+    (r"call\s+(?P<all>.+)", _call),
+    (r"replace\s+(?P<what>.+?)\s+(?:with|by)\s+(?P<to>.+)", _of_two(_now)),
+    (
+        r"(?:add|put|insert)\s+(?:an?\s+|the\s+)?(?P<piece>.+?)\s+(?:to|on|into|in|for|before|behind|after)\s+(?P<what>.+)",
+        _put_in,
+    ),
+    (r"(?P<what>.+?)\s+(?:is now|are now|now|moves? to|goes to|becomes?|change[sd]? to)\s+(?P<to>.+)", _of_two(_now)),
+    (r"(?:move|change|put)\s+(?P<what>.+?)\s+(?:to|into|in)\s+(?P<to>.+)", _of_two(_now)),
+    (r"(?P<what>.+?)\s+(?:is\s+|are\s+)?(?:now\s+)?(?P<to>on\s+.+)", _supply),
+    (r"(?P<what>.+?)\s+(?:is|are)\s+an?\s+(?P<to>.+)", _of_two(_now)),
+    (r"(?P<what>.+?)\s+(?:goes\s+)?(?:through|via|with)\s+(?:an?\s+|the\s+)?(?P<piece>.+)", _put_in),
+    (r"(?:copy|duplicate)\s+(?P<what>.+?)(?:\s+as\s+(?P<name>.+?))?(?:\s+(?:to|into)\s+(?P<to>.+))?", _copy),
+    (r"(?:delete|remove|unplug)\s+(?P<what>.+)", _delete),
+)
+_VERBS: tuple[tuple[re.Pattern[str], Act], ...] = tuple(
+    (re.compile(pattern, re.IGNORECASE), act) for pattern, act in _PATTERNS
+)
+"""The first that takes a line has it."""

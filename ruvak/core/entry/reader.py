@@ -177,6 +177,7 @@ class _Reader:
                 # Of a part of the line the places are not those of the line as it was typed.
                 other = with_free_places(line, sentence, wanted, proposer.users) if stretch == line else None
                 offered = (other,) if other is not None else _next_of_its_kind(self.rig, line, entry)
+                offered = (*_as_a_move(self.rig, sentence, entry), *offered)
                 refused = _problem("socket_taken", line, taken)
                 raise Refused(refused.model_copy(update={"suggestions": offered}))
             first = sentence.number + index if sentence.number is not None else None
@@ -273,6 +274,17 @@ def _find_socket_in_use(rig: Rig, user: dict[Endpoint, str], wanted: Wanted) -> 
                 label = connector_at(rig, entry).label
                 return f"{through.item.tag}, {label} is in use by “{user[entry]}”; choose another."
     return None
+
+
+def _as_a_move(rig: Rig, sentence: Sentence, wanted: Wanted) -> tuple[str, ...]:
+    """ "move vocal to desk 4", where the line has the vocal, which has a run, go somewhere else."""
+    source, goal = wanted.sources[0].gear, sentence.pieces[-1].text
+    runs = [run for run in rig.runs if source.id in {end.owner for end in run.ends}]
+    goals = {end.gear.id for end in wanted.goals}
+    free = all(end.free_choices({end for run in rig.runs for end in run.ends}) for end in wanted.goals)
+    if len(runs) != 1 or len(sentence.pieces) > 2 or not free or not goals & {end.owner for end in runs[0].ends}:
+        return ()
+    return (f"move {source.name} to {goal}",)
 
 
 def _next_of_its_kind(rig: Rig, line: str, wanted: Wanted) -> tuple[str, ...]:

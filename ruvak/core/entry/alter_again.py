@@ -1,0 +1,99 @@
+"""A run that is there planned anew between the same sockets: "vocal 20 m", "keys through a stereo DI"."""
+
+from collections.abc import Callable
+
+from ruvak.core.entry.alter_named import Change, Named
+from ruvak.core.entry.alternatives import name_of_piece
+from ruvak.core.entry.cannot_change import CannotChange
+from ruvak.core.entry.line_ends import main_output
+from ruvak.core.entry.names import Directory
+from ruvak.core.entry.new_gear import has_many_sockets
+from ruvak.core.entry.reading import Reading
+from ruvak.core.rig.edits import Edit, Op, PutThing, RemoveThing, apply
+from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.rig import Rig, Run, longest_way_m
+from ruvak.core.trace.run_ends import ends_of
+from ruvak.core.trace.trace import connector_at
+
+Read = Callable[[Rig, str], Reading]
+_EITHER = ("Mic", "Line")
+"""A channel's two inputs, of which either may be taken."""
+
+
+def with_length(rig: Rig, named: Named, what: str, length_m: float, read: Read) -> Change:
+    """The run with its boxes, as long as is said."""
+    run = _one_run(named, what)
+    return _plan_again(rig, run, _boxes(rig, run), length_m, f"{run.name} is {length_m:g} m long.", read)
+
+
+def with_piece(rig: Rig, named: Named, what: str, piece: str, read: Read) -> Change:
+    """The run through what is named, besides the boxes it has; as long as it is."""
+    run = _one_run(named, what)
+    length_m = longest_way_m(rig, run) or None
+    return _plan_again(rig, run, [*_boxes(rig, run), piece], length_m, f"{run.name} goes through {piece}.", read)
+
+
+def _one_run(named: Named, what: str) -> Run:
+    if len(named.runs) != 1:
+        raise CannotChange(f"“{what}” has {len(named.runs)} runs: name the run.")
+    return named.runs[0]
+
+
+def _boxes(rig: Rig, run: Run) -> list[str]:
+    """What to type for its boxes, in order; of leads and adapters others may be needed."""
+    directory = Directory(rig)
+    result = []
+    for item in (item for piece in run.pieces for item in rig.kit if item.id == piece):
+        part = rig.part_of(item.id)
+        if item.installed or has_many_sockets(part):
+            raise CannotChange(f"{run.name} goes through {item.tag}: change it where it is opened.")
+        if part.kind == "box":
+            words = name_of_piece(directory, part, item.model_copy(update={"owned": False}))
+            result.append(words or part.name)
+    return list(dict.fromkeys(result))
+
+
+def _plan_again(rig: Rig, run: Run, pieces: list[str], length_m: float | None, sentence: str, read: Read) -> Change:
+    sources, goals = (tuple(ends_of(rig, run, side)) for side in ("out", "in"))
+    line = " > ".join((_end_words(rig, sources, is_source=True), *pieces, _end_words(rig, goals, is_source=False)))
+    line += f", {length_m:g} m" if length_m else ""
+    others = {piece for other in rig.runs if other.id != run.id for piece in other.pieces}
+    going = [item for item in rig.kit if item.id in run.pieces and not item.owned and item.id not in others]
+    leaving: tuple[Op, ...] = (
+        RemoveThing(kind="runs", id=run.id),
+        *(RemoveThing(kind="kit", id=item.id) for item in going),
+    )
+    reading = read(apply(rig, Edit(label="without it", ops=leaving)), line)
+    if reading.edit is None or len(reading.runs) != 1:
+        raise CannotChange(f"{run.name} cannot be planned so: {reading.sentence}", line)
+    ops: list[Op] = list(leaving)
+    for op in reading.edit.ops:
+        if isinstance(op, PutThing) and isinstance(op.thing, Run):
+            known = {"id": run.id, "number": run.number, "name": run.name, "note": run.note}
+            op = PutThing(kind="runs", thing=op.thing.model_copy(update=known), at=rig.runs.index(run))
+        ops.append(op)
+    return sentence, tuple(ops)
+
+
+def _end_words(rig: Rig, ends: tuple[Endpoint, ...], is_source: bool) -> str:
+    """What to type for one end of a run."""
+    by_owner: dict[str, list[Endpoint]] = {}
+    for end in ends:
+        by_owner.setdefault(end.owner, []).append(end)
+    return ", ".join(_device_words(rig, owner, some, is_source) for owner, some in by_owner.items())
+
+
+def _device_words(rig: Rig, owner: str, ends: list[Endpoint], is_source: bool) -> str:
+    gear = next(device for device in rig.gear if device.id == owner)
+    part = rig.part_of(owner)
+    labels = [connector_at(rig, end).label.split(",")[0] for end in ends]
+    usual = is_source and bool(part.outputs) and [end.connector for end in ends] == list(main_output(part).connectors)
+    others = [connector for connector in part.connectors if connector.side != ("in" if is_source else "out")]
+    if not has_many_sockets(part) and (usual or len(others) == 1):
+        return gear.name
+    stems = [label.rstrip("0123456789").strip() for label in labels]
+    numbers = [label[len(stem) :].strip() for label, stem in zip(labels, stems, strict=True)]
+    if all(numbers) and len(set(stems)) == 1:
+        kind = "" if stems[0] in _EITHER else f"{stems[0]} "
+        return f"{gear.name} {kind}{'/'.join(numbers)}"
+    return f"{gear.name} {'/'.join(labels)}"

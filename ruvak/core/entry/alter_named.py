@@ -1,0 +1,52 @@
+"""What the words of a changing line mean: sockets of a device, a run, or a device."""
+
+from dataclasses import dataclass
+
+from ruvak.core.entry.alter_moves import Sockets, sockets_of
+from ruvak.core.entry.cannot_change import CannotChange
+from ruvak.core.entry.names import Directory
+from ruvak.core.entry.words import expand_ranges, plain
+from ruvak.core.rig.edits import Op
+from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.rig import Gear, Rig, Run, name_of
+from ruvak.core.trace.run_ends import ends_of
+
+Change = tuple[str, tuple[Op, ...]]
+"""What is changed, in a sentence, and the operations."""
+
+
+@dataclass(frozen=True)
+class Named:
+    """One of the three; of a device its runs as well."""
+
+    sockets: Sockets | None
+    runs: tuple[Run, ...]
+    gear: Gear | None
+
+    def goals(self, rig: Rig) -> tuple[Endpoint, ...]:
+        """The sockets that are named, or those at which the runs that are named end."""
+        if self.sockets is not None:
+            return tuple(Endpoint(self.sockets.gear, place[0]) for place in self.sockets.places)
+        return tuple(end for run in self.runs for end in ends_of(rig, run, "in"))
+
+
+def find_named(rig: Rig, text: str) -> Named:
+    """Raises CannotChange where the rig has nothing of that name."""
+    name = plain(expand_ranges(plain(text)))
+    runs = tuple(run for run in rig.runs if plain(expand_ranges(run.name)) == name or str(run.number) == name)
+    directory = Directory(rig)
+    gear = directory.by_name.get(name)
+    if gear is None and not runs:
+        sockets = sockets_of(rig, directory, text)
+        if sockets is not None:
+            return Named(sockets, (), None)
+        near = directory.near_names(text, [run.name for run in rig.runs])
+        raise CannotChange(f"There is no device, run or socket called “{text}” in this rig.", *near)
+    if gear is not None and not runs:
+        runs = tuple(run for run in rig.runs if gear.id in {end.owner for end in run.ends})
+    return Named(None, runs, gear)
+
+
+def place_words(rig: Rig, sockets: Sockets) -> str:
+    """ "Desk 7/8"."""
+    return f"{name_of(rig, sockets.gear)} {sockets.words}".strip()
