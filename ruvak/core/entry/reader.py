@@ -177,7 +177,7 @@ class _Reader:
                 # Of a part of the line the places are not those of the line as it was typed.
                 other = with_free_places(line, sentence, wanted, proposer.users) if stretch == line else None
                 offered = (other,) if other is not None else _next_of_its_kind(self.rig, line, entry)
-                offered = (*_as_a_move(self.rig, sentence, entry), *offered)
+                offered = (*offered, *_as_a_move(self.rig, sentence, entry))
                 refused = _problem("socket_taken", line, taken)
                 raise Refused(refused.model_copy(update={"suggestions": offered}))
             first = sentence.number + index if sentence.number is not None else None

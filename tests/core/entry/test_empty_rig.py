@@ -113,7 +113,7 @@ class Lists(unittest.TestCase):
 
     def test_a_source_in_use_is_offered_with_the_next_number(self) -> None:
         (problem,) = read(typed_rig("mic > desk 1"), "mic > desk 2").problems
-        self.assertEqual(problem.suggestions, ("Mic 2 > desk 2",))
+        self.assertEqual(problem.suggestions, ("Mic 2 > desk 2", "move Mic to desk 2"))
 
     def test_places_in_use_are_offered_as_the_next_that_are_free_in_a_row(self) -> None:
         rig = typed_rig("choir 1-3 > desk 1-3", "keys L/R > desk line 6/7", "desk aux 2 > wedge")
