@@ -98,8 +98,10 @@ def _find_or_none(rig: Rig, what: str) -> Named | None:
         return None
 
 
-def _switch(rig: Rig, match: re.Match[str], _: Read) -> Change:
-    return set_phantom(rig, find_named(rig, match["what"]), match["what"], match["how"].lower() != "off")
+def _switch(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
+    how, what = match["how"].strip().lower(), match["what"]
+    named = find_named(rig, what) if how else _find_or_none(rig, what)
+    return set_phantom(rig, named, what, how != "off") if named is not None else None
 
 
 def _renumber(rig: Rig, match: re.Match[str], _: Read) -> Change:
@@ -118,6 +120,12 @@ def _put_in(rig: Rig, match: re.Match[str], read: Read) -> Change | None:
         return None
     if plain(piece) in PHANTOM:
         return set_phantom(rig, named, match["what"], on=True)
+    directory = Directory(rig)
+    if named.gear is not None and not directory.kit.find_parts(piece):
+        kinds = directory.kinds_called(piece)
+        if kinds and not any(part.inputs for part in kinds):
+            # "Choir 1 with a condenser": no signal passes that.
+            return _now(rig, match["what"], piece)
     return with_piece(rig, named, match["what"], piece, read) if named.runs else None
 
 
@@ -284,13 +292,15 @@ def _a(part: Part) -> str:
 
 
 Act = Callable[[Rig, re.Match[str], Read], Change | Reading | None]
+_BECOMES = r"(?:(?:now |should )?go(?:es)? (?:in)?to|(?:is|are) now|now|moves? to|becomes?|change[sd]? to)"
 _P = r"(?:phantom|\+?48 ?v)"
 _PATTERNS: tuple[tuple[str, Act], ...] = (
     (rf"(?:(?:switch|turn)\s+)?{_P}\s+(?P<how>on|off|for|to|at)(?:\s+(?:for|on|at|to))?\s+(?P<what>.+)", _switch),
-    (rf"(?P<what>.+?)\s+{_P}\s+(?P<how>on|off)", _switch),
+    (rf"(?:switch|turn)\s+(?P<how>on|off)\s+{_P}\s+(?:for|on|at|to)\s+(?P<what>.+)", _switch),
+    (rf"(?P<what>.+?)(?:\s+with)?\s+{_P}(?P<how>\s+on|\s+off|)", _switch),
     (r"(?:re)?number\s+(?P<what>.+?)\s+(?:to\s+|as\s+|is\s+)?(?P<to>\d+)", _renumber),
     (r"(?P<what>.+?)\s+(?:is|becomes)(?:\s+now)?\s+number\s+(?P<to>\d+)", _renumber),
-    (r"(?:swap|exchange)\s+(?P<what>.+?)\s+(?:and|with|for|&)\s+(?P<to>.+)", _of_two(_swap)),
+    (r"(?:swap|exchange|switch)\s+(?P<what>.+?)\s+(?:and|with|for|&)\s+(?P<to>.+)", _of_two(_swap)),
     (r"rename\s+(?P<what>.+?)\s+(?:to|as)\s+(?P<to>.+)", _of_two(_rename)),
     (r"(?P<what>.+?)\s+(?:is|are)(?:\s+now)?\s+(?:called|named)\s+(?P<to>.+)", _of_two(_rename)),
     (r"call\s+(?P<all>.+)", _call),
@@ -299,13 +309,13 @@ _PATTERNS: tuple[tuple[str, Act], ...] = (
         r"(?:add|put|insert)\s+(?:an?\s+|the\s+)?(?P<piece>.+?)\s+(?:to|on|into|in|for|before|behind|after)\s+(?P<what>.+)",
         _put_in,
     ),
-    (r"(?P<what>.+?)\s+(?:is now|are now|now|moves? to|goes to|becomes?|change[sd]? to)\s+(?P<to>.+)", _of_two(_now)),
-    (r"(?:move|change|put)\s+(?P<what>.+?)\s+(?:to|into|in)\s+(?P<to>.+)", _of_two(_now)),
+    (rf"(?P<what>.+?)\s+{_BECOMES}\s+(?P<to>.+)", _of_two(_now)),
+    (r"(?:move|change|put)\s+(?P<what>.+?)\s+(?:to|into|in|on|onto)\s+(?P<to>.+)", _of_two(_now)),
     (r"(?P<what>.+?)\s+(?:is\s+|are\s+)?(?:now\s+)?(?P<to>on\s+.+)", _supply),
     (r"(?P<what>.+?)\s+(?:is|are)\s+an?\s+(?P<to>.+)", _of_two(_now)),
     (r"(?P<what>.+?)\s+(?:goes\s+)?(?:through|via|with)\s+(?:an?\s+|the\s+)?(?P<piece>.+)", _put_in),
     (r"(?:copy|duplicate)\s+(?P<what>.+?)(?:\s+as\s+(?P<name>.+?))?(?:\s+(?:to|into)\s+(?P<to>.+))?", _copy),
-    (r"(?:delete|remove|unplug)\s+(?P<what>.+)", _delete),
+    (r"(?:delete|remove|unplug|cancel)\s+(?P<what>.+)", _delete),
 )
 _VERBS: tuple[tuple[re.Pattern[str], Act], ...] = tuple(
     (re.compile(pattern, re.IGNORECASE), act) for pattern, act in _PATTERNS

@@ -64,7 +64,8 @@ def _plan_again(rig: Rig, run: Run, pieces: list[str], length_m: float | None, s
         *(RemoveThing(kind="kit", id=item.id) for item in going),
     )
     reading = read(apply(rig, Edit(label="without it", ops=leaving)), line)
-    if reading.edit is None or len(reading.runs) != 1:
+    same = len(reading.runs) == 1 and _owners(reading.runs[0].sources, reading.runs[0].goals) == _owners(sources, goals)
+    if reading.edit is None or not same:
         raise CannotChange(f"{run.name} cannot be planned so: {reading.sentence}", line)
     ops: list[Op] = list(leaving)
     for op in reading.edit.ops:
@@ -73,6 +74,10 @@ def _plan_again(rig: Rig, run: Run, pieces: list[str], length_m: float | None, s
             op = PutThing(kind="runs", thing=op.thing.model_copy(update=known), at=rig.runs.index(run))
         ops.append(op)
     return sentence, tuple(ops)
+
+
+def _owners(sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> tuple[set[str], set[str]]:
+    return {end.owner for end in sources}, {end.owner for end in goals}
 
 
 def _end_words(rig: Rig, ends: tuple[Endpoint, ...], is_source: bool) -> str:
