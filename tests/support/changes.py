@@ -20,6 +20,9 @@ NAMES = (
 VERBS = (
     "{} is now {}", "{} moves to {}", "swap {} and {}", "rename {} to {}", "delete {}", "move {} to {}",
     "{} becomes {}", "{} is now a {}", "{} is now", "change {} to {}", "copy {}", "copy {} as {}", "copy {} to {}",
+    "{} 25 m", "make {} 7.5 m", "{} 900 m", "phantom on {}", "phantom off {}", "number {} 12", "{} is on battery",
+    "add {} to {}", "{} through {}", "{} via stage box 3", "call {} {}", "replace {} with {}", "{} > {}", "{} to {}",
+    "channel 3 to {}", "{} is called {}", "put a 20 dB pad on {}", "{} with an isolator",
 )  # fmt: skip
 
 
