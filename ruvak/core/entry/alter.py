@@ -148,6 +148,8 @@ def _reading(rig: Rig, line: str, sentence: str, ops: tuple[Op, ...]) -> Reading
     before = {run.id: run for run in rig.runs}
     gear = {each.id: each for each in rig.gear}
     other = {each.id for each in after.gear if gear.get(each.id) != each and _plays_otherwise(gear.get(each.id), each)}
+    kit = {item.id: item for item in rig.kit}
+    other |= {item.id for item in after.kit if kit.get(item.id) != item}
     touched = tuple(
         run.id for run in after.runs if before.get(run.id) != run or other & {end.owner for end in run.ends}
     )

@@ -53,6 +53,12 @@ class InOtherWords(unittest.TestCase):
                 self.assertEqual((run.id, run.number, rig.runs.index(run)), (before.id, before.number, 0))
                 self.assertEqual(str(run.joins[-1].b), str(before.joins[-1].b))
 
+    def test_what_the_longer_run_does_is_shown(self) -> None:
+        reading = self.read("vocal 20 m")
+        self.assertEqual(
+            [(run.name, run.pieces[0].words) for run in reading.runs], [("Vocal", "Microphone lead, 20 m")]
+        )
+
     def test_its_boxes_stay_when_it_gets_longer(self) -> None:
         rig = self.after("bass 30 m")
         self.assertIn("di-passive", self.parts(rig, "Bass"))

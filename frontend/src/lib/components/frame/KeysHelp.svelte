@@ -1,6 +1,7 @@
-<!-- The keys, shown by "?". -->
+<!-- The keys, and lines to type, shown by "?". -->
 <script lang="ts">
 	import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
+	import LINE_EXAMPLES from '../../domain/line-examples.json';
 	import { KEYS } from '../../state/shortcuts';
 
 	let { open = $bindable(false) }: { open: boolean } = $props();
@@ -11,13 +12,21 @@
 		<Dialog.Backdrop class="keys-backdrop" />
 		<Dialog.Positioner class="keys-place">
 			<Dialog.Content class="keys-box">
-				<Dialog.Title class="keys-title">Keys</Dialog.Title>
-				<dl>
-					{#each KEYS as [key, words] (key)}
-						<dt><kbd class="figure">{key}</kbd></dt>
-						<dd>{words}</dd>
-					{/each}
-				</dl>
+				<Dialog.Title class="keys-title">Keys and lines</Dialog.Title>
+				<div class="both">
+					<dl>
+						{#each KEYS as [key, words] (key)}
+							<dt><kbd class="figure">{key}</kbd></dt>
+							<dd>{words}</dd>
+						{/each}
+					</dl>
+					<section aria-label="Lines to type">
+						{#each Object.entries(LINE_EXAMPLES) as [what, lines] (what)}
+							<h3 class="heading">{what}</h3>
+							{#each lines as line (line)}<p><code class="figure">{line}</code></p>{/each}
+						{/each}
+					</section>
+				</div>
 				<Dialog.CloseTrigger class="btn preset-tonal">Close</Dialog.CloseTrigger>
 			</Dialog.Content>
 		</Dialog.Positioner>
@@ -47,13 +56,30 @@
 		padding: 1.3rem 1.6rem;
 		display: grid;
 		gap: 1rem;
-		max-width: 30rem;
+		width: min(60rem, 100%);
+		max-height: 100%;
+		overflow-y: auto;
 	}
 	:global(.keys-title) {
 		font-size: 1.3rem;
 	}
+	.both {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(22rem, 100%), 1fr));
+		gap: 1rem 2.5rem;
+	}
+	h3:not(:first-child) {
+		margin-top: 0.7rem;
+	}
+	code {
+		font-size: 0.875rem;
+		padding: 0;
+		color: inherit;
+		background: none;
+	}
 	dl {
 		display: grid;
+		align-content: start;
 		grid-template-columns: auto 1fr;
 		gap: 0.4rem 1.2rem;
 	}

@@ -65,7 +65,7 @@
 			onclick={() => theme.toggle()}
 			>{#if theme.current === 'booth'}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
 		>
-		<button type="button" class="tool keys" title="Keys (?)" aria-label="Show the keys" onclick={onhelp}
+		<button type="button" class="tool keys" title="Keys and lines (?)" aria-label="Show the keys" onclick={onhelp}
 			>?</button
 		>
 	</div>
