@@ -154,21 +154,14 @@ def _runs(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
     tags = {item.id: item.tag for item in rig.kit}
     piece_user: dict[str, str] = {}
     end_user: dict[Endpoint, str] = {}
-    shared = {
-        frozenset(join.ends)
-        for _, run in order
-        for join in run.joins
-        for end in join.ends
-        if end.owner in tags
-        and rig.owners_by_id[end.owner].part in rig.parts_by_id
-        and is_two_way(rig.part_of(end.owner))
-    }
+    two_way = {part.id for part in rig.parts if is_two_way(part)}
+    in_common = {item.id for item in rig.kit if item.part in two_way}
     joined: dict[frozenset[Endpoint], str] = {}
     for i, run in order:
         if only is not None and run.id not in only:
             piece_user.update(dict.fromkeys(run.pieces, run.name))
             end_user.update(dict.fromkeys(run.ends, run.name))
-            joined.update((frozenset(join.ends), run.id) for join in run.joins)
+            joined.update((ends, run.id) for ends in _joins_at(run, in_common))
             continue
         for j, piece in enumerate(run.pieces):
             where = f"runs[{i}].pieces[{j}]"
@@ -181,11 +174,18 @@ def _runs(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
             else:
                 piece_user[piece] = run.name
         for j, join in enumerate(run.joins):
-            ends = frozenset(join.ends)
-            if ends in shared and joined.setdefault(ends, run.id) != run.id:
-                # By one plug of a two-way piece go what is sent and what comes back.
+            # By one plug of a two-way piece go what is sent and what comes back.
+            is_common = bool(in_common & {end.owner for end in join.ends})
+            if is_common and joined.setdefault(frozenset(join.ends), run.id) != run.id:
                 continue
             yield from _join(rig, run, join, f"runs[{i}].joins[{j}]", end_user)
+
+
+def _joins_at(run: Run, pieces: set[str]) -> Iterator[frozenset[Endpoint]]:
+    """The ends of its joins with one of these pieces."""
+    for join in run.joins if pieces else ():
+        if join.a.owner in pieces or join.b.owner in pieces:
+            yield frozenset(join.ends)
 
 
 def _join(rig: Rig, run: Run, join: Join, where: str, end_user: dict[Endpoint, str]) -> Iterator[Fault]:
