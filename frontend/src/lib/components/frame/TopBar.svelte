@@ -65,8 +65,12 @@
 			onclick={() => theme.toggle()}
 			>{#if theme.current === 'booth'}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
 		>
-		<button type="button" class="tool keys" title="Keys and lines (?)" aria-label="Show the keys" onclick={onhelp}
-			>?</button
+		<button
+			type="button"
+			class="tool keys"
+			title="Keys and lines (?)"
+			aria-label="Show the keys"
+			onclick={onhelp}>?</button
 		>
 	</div>
 </header>
