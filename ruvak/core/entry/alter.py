@@ -9,18 +9,20 @@ import re
 from collections.abc import Callable
 
 from ruvak.core.entry.alter_again import with_length, with_piece
-from ruvak.core.entry.alter_copy import Read, copy_run
+from ruvak.core.entry.alter_copy import MOST_COPIES, Read, copy_run, copy_several
 from ruvak.core.entry.alter_moves import Sockets, moved, number_of, sockets_of
-from ruvak.core.entry.alter_named import Change, Named, find_named, place_words
+from ruvak.core.entry.alter_named import Change, find_named, find_or_none, place_words
 from ruvak.core.entry.alter_parts import with_other_part
+from ruvak.core.entry.alter_remove import delete, take_out, unplug
 from ruvak.core.entry.alter_settings import set_number, set_phantom, set_supply
 from ruvak.core.entry.cannot_change import CannotChange
+from ruvak.core.entry.lists import COUNTS
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.reading import Reading, ReadProblem
 from ruvak.core.entry.rewording import PHANTOM
 from ruvak.core.entry.run_reading import read_changed
 from ruvak.core.entry.words import find_length, plain
-from ruvak.core.rig.edits import Edit, Op, RemoveThing, SetField, apply
+from ruvak.core.rig.edits import Edit, Op, SetField, apply
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Gear, Rig, name_of
 
@@ -87,20 +89,13 @@ def _length(rig: Rig, text: str, read: Read) -> Change | None:
     if length is None or length.end != len(text):
         return None
     what = _SAID_OF_LENGTH.sub("", text[: length.start])
-    named = _find_or_none(rig, what)
+    named = find_or_none(rig, what)
     return with_length(rig, named, what, length.metres, read) if named is not None and named.runs else None
-
-
-def _find_or_none(rig: Rig, what: str) -> Named | None:
-    try:
-        return find_named(rig, what)
-    except CannotChange:
-        return None
 
 
 def _switch(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
     how, what = match["how"].strip().lower(), match["what"]
-    named = find_named(rig, what) if how else _find_or_none(rig, what)
+    named = find_named(rig, what) if how else find_or_none(rig, what)
     return set_phantom(rig, named, what, how != "off") if named is not None else None
 
 
@@ -109,13 +104,13 @@ def _renumber(rig: Rig, match: re.Match[str], _: Read) -> Change:
 
 
 def _supply(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
-    named = _find_or_none(rig, match["what"])
+    named = find_or_none(rig, match["what"])
     return set_supply(rig, named.gear, plain(match["to"])) if named is not None and named.gear is not None else None
 
 
 def _put_in(rig: Rig, match: re.Match[str], read: Read) -> Change | None:
     """None where nothing that is there is called so: then it is another kind of line."""
-    named, piece = _find_or_none(rig, match["what"]), match["piece"]
+    named, piece = find_or_none(rig, match["what"]), match["piece"]
     if named is None or not (named.runs or named.sockets):
         return None
     if plain(piece) in PHANTOM:
@@ -133,7 +128,7 @@ def _call(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
     """ "call vocal lead vocal": the longest name that is there, and what comes behind it."""
     words = match["all"].split()
     for count in range(len(words) - 1, 0, -1):
-        if _find_or_none(rig, " ".join(words[:count])) is not None:
+        if find_or_none(rig, " ".join(words[:count])) is not None:
             return _rename(rig, " ".join(words[:count]), " ".join(words[count:]))
     return None
 
@@ -245,22 +240,15 @@ def _copy(rig: Rig, match: re.Match[str], read: Read) -> Reading:
     if len(named.runs) != 1:
         raise CannotChange(f"“{match['what']}” has {len(named.runs)} runs: name the run to copy.")
     name = match["name"].strip('"') if match["name"] else None
+    said = (match["count"] or match["factor"] or ("2" if match["twice"] else "1")).lower()
+    count = COUNTS.get(said) or int(said)
+    if not 1 <= count <= MOST_COPIES:
+        raise CannotChange(f"Between 1 and {MOST_COPIES} copies can be made at once.")
+    if count > 1:
+        if name or match["to"]:
+            raise CannotChange("Several copies take the next names and sockets: leave the name and the place out.")
+        return copy_several(rig, named.runs[0], count, read)
     return copy_run(rig, named.runs[0], name, match["to"], read)
-
-
-def _delete(rig: Rig, match: re.Match[str], _: Read) -> Change:
-    what = match["what"]
-    named = find_named(rig, what)
-    if named.sockets is not None:
-        runs = tuple(run for run in rig.runs if set(run.ends) & named.sockets.used(rig))
-    else:
-        runs = named.runs
-    if not runs:
-        raise CannotChange(f"No run is at “{what}”.")
-    names = " and ".join(run.name for run in runs)
-    return f"{names} {'is' if len(runs) == 1 else 'are'} deleted.", tuple(
-        RemoveThing(kind="runs", id=run.id) for run in runs
-    )
 
 
 def _moves(rig: Rig, start: Sockets, target: Sockets, swap: bool = False) -> tuple[Op, ...]:
@@ -311,13 +299,24 @@ _PATTERNS: tuple[tuple[str, Act], ...] = (
         r"(?:add|put|insert)\s+(?:an?\s+|the\s+)?(?P<piece>.+?)\s+(?:to|on|into|in|for|before|behind|after)\s+(?P<what>.+)",
         _put_in,
     ),
+    (r"(?P<what>.+?)\s+(?:goes\s+)?without\s+(?:an?\s+|the\s+|any\s+)?(?P<piece>.+)", take_out),
+    (r"no\s+(?P<piece>.+?)\s+(?:on|for|at|in)\s+(?P<what>.+)", take_out),
     (rf"(?P<what>.+?)\s+{_BECOMES}\s+(?P<to>.+)", _of_two(_now)),
     (r"(?:move|change|put)\s+(?P<what>.+?)\s+(?:to|into|in|on|onto)\s+(?P<to>.+)", _of_two(_now)),
     (r"(?P<what>.+?)\s+(?:is\s+|are\s+)?(?:now\s+)?(?P<to>on\s+.+)", _supply),
     (r"(?P<what>.+?)\s+(?:is|are)\s+an?\s+(?P<to>.+)", _of_two(_now)),
     (r"(?P<what>.+?)\s+(?:goes\s+)?(?:through|via|with)\s+(?:an?\s+|the\s+)?(?P<piece>.+)", _put_in),
-    (r"(?:copy|duplicate)\s+(?P<what>.+?)(?:\s+as\s+(?P<name>.+?))?(?:\s+(?:to|into)\s+(?P<to>.+))?", _copy),
-    (r"(?:delete|remove|unplug|cancel)\s+(?P<what>.+)", _delete),
+    (
+        rf"(?:copy|duplicate)\s+(?P<what>.+?)(?:\s+(?P<count>\d{{1,3}}|{'|'.join(COUNTS)})(?:\s+(?:more\s+)?times|\s*x)"
+        r"|\s+x\s*(?P<factor>\d{1,3})|\s+(?P<twice>twice))?(?:\s+as\s+(?P<name>.+?))?(?:\s+(?:to|into)\s+(?P<to>.+))?",
+        _copy,
+    ),
+    (
+        r"(?:remove|take|delete|unplug|leave out)\s+(?:the\s+|an?\s+)?(?P<piece>.+?)\s+(?:from|out of|off|away from|on)"
+        r"\s+(?P<what>.+)",
+        unplug,
+    ),
+    (r"(?:delete|remove|unplug|cancel)\s+(?P<what>.+)", delete),
 )
 _VERBS: tuple[tuple[re.Pattern[str], Act], ...] = tuple(
     (re.compile(pattern, re.IGNORECASE), act) for pattern, act in _PATTERNS

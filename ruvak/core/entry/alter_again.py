@@ -1,4 +1,5 @@
-"""A run that is there planned anew between the same sockets: "vocal 20 m", "keys through a stereo DI"."""
+"""A run that is there planned anew between the same sockets: "vocal 20 m", "keys through a stereo DI", "bass without
+DI"."""
 
 from collections.abc import Callable
 
@@ -9,9 +10,10 @@ from ruvak.core.entry.line_ends import main_output
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.new_gear import has_many_sockets
 from ruvak.core.entry.reading import Reading
+from ruvak.core.entry.words import plain
 from ruvak.core.rig.edits import Edit, Op, PutThing, RemoveThing, apply
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import Rig, Run, longest_way_m
+from ruvak.core.rig.rig import KitItem, Rig, Run, longest_way_m
 from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
@@ -33,17 +35,40 @@ def with_piece(rig: Rig, named: Named, what: str, piece: str, read: Read) -> Cha
     return _plan_again(rig, run, [*_boxes(rig, run), piece], length_m, f"{run.name} goes through {piece}.", read)
 
 
+def without_piece(rig: Rig, named: Named, what: str, piece: str, read: Read) -> Change:
+    """The run without the boxes that are called so; as long as it is."""
+    run = _one_run(named, what)
+    kinds = {part.id for part in Directory(rig).kit.find_parts(piece)}
+    on_the_way = [item for item in rig.kit if item.id in run.pieces]
+    leaving = [item for item in on_the_way if item.part in kinds or plain(item.tag) == plain(piece)]
+    if not leaving:
+        names = ", ".join(dict.fromkeys(rig.part_of(item.id).name for item in on_the_way)) or "no piece on the way"
+        raise CannotChange(f"{run.name} has no “{piece}”; it has {names}.")
+    staying = {rig.part_of(item.id).name for item in leaving if rig.part_of(item.id).kind != "box"}
+    if staying:
+        raise CannotChange(
+            f"{run.name} has to have something for {' and '.join(sorted(staying))}; open it to change it."
+        )
+    boxes = _boxes(rig, run, frozenset(item.id for item in leaving)) or ["lead"]
+    change = _plan_again(rig, run, boxes, longest_way_m(rig, run) or None, f"{run.name} goes without {piece}.", read)
+    put = {op.thing.part for op in change[1] if isinstance(op, PutThing) and isinstance(op.thing, KitItem)}
+    pieces = next(op.thing.pieces for op in change[1] if isinstance(op, PutThing) and isinstance(op.thing, Run))
+    if kinds & (put | {item.part for item in rig.kit if item.id in pieces}):
+        raise CannotChange(f"Without {piece} no plan was made for {run.name}: type the leads it is to have.")
+    return change
+
+
 def _one_run(named: Named, what: str) -> Run:
     if len(named.runs) != 1:
         raise CannotChange(f"“{what}” has {len(named.runs)} runs: name the run.")
     return named.runs[0]
 
 
-def _boxes(rig: Rig, run: Run) -> list[str]:
-    """What to type for its boxes, in order; of leads and adapters others may be needed."""
+def _boxes(rig: Rig, run: Run, leaving: frozenset[str] = frozenset()) -> list[str]:
+    """What to type for its boxes that stay, in order; of leads and adapters others may be needed."""
     directory = Directory(rig)
     result = []
-    for item in (item for piece in run.pieces for item in rig.kit if item.id == piece):
+    for item in (item for piece in run.pieces if piece not in leaving for item in rig.kit if item.id == piece):
         part = rig.part_of(item.id)
         if item.installed or has_many_sockets(part):
             raise CannotChange(f"{run.name} goes through {item.tag}: change it where it is opened.")

@@ -24,6 +24,8 @@ from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
 Read = Callable[[Rig, str], Reading]
+MOST_COPIES = 16
+"""So many copies one line makes."""
 
 
 @dataclass
@@ -56,6 +58,24 @@ def copy_run(rig: Rig, run: Run, name: str | None, goal: str | None, read: Read)
     label = f"Copy {run.name} as {reading.runs[0].name}"[:120]
     edit = Edit(label=label, ops=(*adds, *reading.edit.ops))
     return reading.model_copy(update={"line": line, "edit": edit, "taken_for": (f"Read as “{line}”.",)})
+
+
+def copy_several(rig: Rig, run: Run, count: int, read: Read) -> Reading:
+    """So many copies by one edit, each beside the one before. Raises CannotChange where one of them has no place."""
+    after, readings = rig, []
+    for _ in range(count):
+        reading = copy_run(after, run, None, None, read)
+        if reading.edit is None:
+            raise CannotChange(reading.sentence)
+        after = apply(after, reading.edit)
+        readings.append(reading)
+    ops = tuple(op for reading in readings if reading.edit is not None for op in reading.edit.ops)
+    runs = tuple(run for reading in readings for run in reading.runs)
+    said = (f"Read as {count} lines, from “{readings[0].line}” to “{readings[-1].line}”.",)
+    edit = Edit(label=f"Copy {run.name} {count} times"[:120], ops=ops)
+    return readings[0].model_copy(
+        update={"sentence": f"{count} copies of {run.name}.", "edit": edit, "taken_for": said, "runs": runs}
+    )
 
 
 def _end_words(copy: _Copy, ends: tuple[Endpoint, ...], is_source: bool) -> str:

@@ -47,6 +47,14 @@ def find_named(rig: Rig, text: str) -> Named:
     return Named(None, runs, gear)
 
 
+def find_or_none(rig: Rig, what: str) -> Named | None:
+    """None where the rig has nothing of that name."""
+    try:
+        return find_named(rig, what)
+    except CannotChange:
+        return None
+
+
 def place_words(rig: Rig, sockets: Sockets) -> str:
     """ "Desk 7/8"."""
     return f"{name_of(rig, sockets.gear)} {sockets.words}".strip()

@@ -18,10 +18,10 @@ _IN_AND_OUT = re.compile(r"(kick|bass drum|bd) in(?:\s*[/,&+]\s*|\s+and\s+)out",
 """Microphones inside a drum and before it, no sockets."""
 _OTHER_PLACES = frozenset(("top", "bottom", "under", "over", "low", "high", "front", "back", "rear", "near", "far"))
 """Said alone they mean another place at the same thing: "snare top/bottom"."""
-_COUNTS = {"two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8}
+COUNTS = {"two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8}
 _TIMES = re.compile(r"(?:(?P<before>\d\d?)\s*x\s+(?P<name>\D+)|(?P<first>\D+?)\s+x\s*(?P<behind>\d\d?))", re.IGNORECASE)
 """Counted with a times sign: "4x choir mic", "choir mics x4"."""
-_COUNTED = re.compile(rf"(?:({'|'.join(_COUNTS)})|(\d\d?)(?:\s*x)?)\s+(?P<name>\D+s)", re.IGNORECASE)
+_COUNTED = re.compile(rf"(?:({'|'.join(COUNTS)})|(\d\d?)(?:\s*x)?)\s+(?P<name>\D+s)", re.IGNORECASE)
 _COUNTED_MICS = re.compile(r"(?P<name>\D+?)\s+(?P<count>\d\d?)\s+(?P<kind>mics|microphones)", re.IGNORECASE)
 """Counted behind a name: "drum kit 7 mics"."""
 _ONE_THING = re.compile(r"(?:.*\s)?(?:keys|drums|strings|bass|mains)", re.IGNORECASE)
@@ -62,5 +62,5 @@ def numbered(text: str) -> str:
     counted = _COUNTED.fullmatch(text.strip())
     if counted is None or (counted[2] and _ONE_THING.fullmatch(counted["name"])):
         return text
-    count = _COUNTS[counted[1].lower()] if counted[1] else int(counted[2])
+    count = COUNTS[counted[1].lower()] if counted[1] else int(counted[2])
     return f"{counted['name']} 1-{count}" if count > 1 else text

@@ -81,6 +81,37 @@ class InOtherWords(unittest.TestCase):
         rig = self.after("vocal via stage box")
         self.assertEqual(self.parts(rig, "Vocal")[-1], "multicore-8-2")
 
+    def test_a_box_is_taken_out(self) -> None:
+        for line in ("bass without di", "bass without a DI", "remove the DI from bass", "no di on bass"):
+            with self.subTest(line):
+                rig = self.after(line)
+                self.assertFalse(any(part.startswith("di-") for part in self.parts(rig, "Bass")), line)
+                before, run = self.run_of(self.rig, "Bass"), self.run_of(rig, "Bass")
+                self.assertEqual((run.id, run.number), (before.id, before.number))
+                self.assertEqual(longest_way_m(rig, run), longest_way_m(self.rig, before))
+
+    def test_what_is_not_on_the_way_or_has_to_stay_is_not_taken_out(self) -> None:
+        for line, word in (("vocal without di", "Microphone lead"), ("vocal without microphone lead", "has to have")):
+            reading = self.read(line)
+            self.assertIsNone(reading.edit, line)
+            self.assertIn(word, reading.sentence)
+
+    def test_a_run_is_deleted_at_one_device_only(self) -> None:
+        self.assertNotIn("Keys", [run.name for run in self.after("remove keys from desk 7").runs])
+        self.assertIsNone(self.read("remove keys from wedge").edit)
+
+    def test_several_copies_take_the_next_places(self) -> None:
+        for line in ("copy choir 1 3 times", "copy choir 1 three times", "duplicate choir 1 x3"):
+            with self.subTest(line):
+                runs = self.after(line).runs[len(self.rig.runs) :]
+                self.assertEqual([run.name for run in runs], ["Choir 3", "Choir 4", "Choir 5"])
+                ends = [str(end) for run in runs for join in run.joins for end in join.ends if end.owner == "desk"]
+                self.assertEqual(ends, ["desk.mic4", "desk.mic6", "desk.mic9"])
+
+    def test_copies_that_cannot_be_made_are_refused(self) -> None:
+        for line in ("copy choir 1 40 times", "copy choir 1 0 times", "copy choir 1 9 times as altos"):
+            self.assertIsNone(self.read(line).edit, line)
+
     def test_what_does_not_fit_on_the_way_is_refused_and_nothing_changes(self) -> None:
         reading = self.read("vocal through optical lead")
         self.assertEqual([problem.code for problem in reading.problems], ["unknown_change"])

@@ -1,0 +1,54 @@
+"""Lines that take something away: "delete keys", "bass without DI", "remove the DI from bass"."""
+
+import re
+
+from ruvak.core.entry.alter_again import without_piece
+from ruvak.core.entry.alter_copy import Read
+from ruvak.core.entry.alter_moves import Sockets
+from ruvak.core.entry.alter_named import Change, find_named, find_or_none
+from ruvak.core.entry.alter_settings import set_phantom
+from ruvak.core.entry.cannot_change import CannotChange
+from ruvak.core.entry.rewording import PHANTOM
+from ruvak.core.entry.words import plain
+from ruvak.core.rig.edits import RemoveThing
+from ruvak.core.rig.rig import Rig, Run
+
+
+def take_out(rig: Rig, match: re.Match[str], read: Read) -> Change | None:
+    """ "bass without DI". None where nothing that is there is called so."""
+    named, piece = find_or_none(rig, match["what"]), match["piece"]
+    if named is None or not named.runs:
+        return None
+    if plain(piece) in PHANTOM:
+        return set_phantom(rig, named, match["what"], on=False)
+    return without_piece(rig, named, match["what"], piece, read)
+
+
+def unplug(rig: Rig, match: re.Match[str], read: Read) -> Change | None:
+    """ "remove the DI from bass", and "remove keys from desk", where it is a run that goes."""
+    named = find_or_none(rig, match["piece"])
+    if named is None:
+        return take_out(rig, match, read)
+    other = find_named(rig, match["what"])
+    at = {run.id for run in (other.runs if other.sockets is None else _runs_at(rig, other.sockets))}
+    return _delete_runs(tuple(run for run in named.runs if run.id in at), f"{match['piece']} at {match['what']}")
+
+
+def delete(rig: Rig, match: re.Match[str], _: Read) -> Change:
+    """ "delete keys", "delete desk 7"."""
+    named = find_named(rig, match["what"])
+    runs = named.runs if named.sockets is None else _runs_at(rig, named.sockets)
+    return _delete_runs(runs, match["what"])
+
+
+def _runs_at(rig: Rig, sockets: Sockets) -> tuple[Run, ...]:
+    return tuple(run for run in rig.runs if set(run.ends) & sockets.used(rig))
+
+
+def _delete_runs(runs: tuple[Run, ...], where: str) -> Change:
+    if not runs:
+        raise CannotChange(f"No run is at “{where}”.")
+    names = " and ".join(run.name for run in runs)
+    return f"{names} {'is' if len(runs) == 1 else 'are'} deleted.", tuple(
+        RemoveThing(kind="runs", id=run.id) for run in runs
+    )
