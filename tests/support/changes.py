@@ -23,6 +23,8 @@ VERBS = (
     "{} 25 m", "make {} 7.5 m", "{} 900 m", "phantom on {}", "phantom off {}", "number {} 12", "{} is on battery",
     "add {} to {}", "{} through {}", "{} via stage box 3", "call {} {}", "replace {} with {}", "{} > {}", "{} to {}",
     "channel 3 to {}", "{} is called {}", "put a 20 dB pad on {}", "{} with an isolator",
+    "{} without di", "{} without {}", "remove {} from {}", "no {} on {}",
+    "copy {} 3 times", "copy {} x2", "copy {} 0 times",
 )  # fmt: skip
 
 

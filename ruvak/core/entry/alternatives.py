@@ -15,7 +15,8 @@ from ruvak.core.entry.run_reading import describe_piece
 from ruvak.core.entry.words import plain
 from ruvak.core.judge.finding import SEVERITY, Grade
 from ruvak.core.parts.library import library
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.edits import apply
+from ruvak.core.rig.part import Part, is_computer, usb_ends
 from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.units import METRES_PER_UNIT
 
@@ -51,6 +52,29 @@ def find_better(rig: Rig, reading: Reading, read: Callable[[str], Reading]) -> t
     pieces = tuple(piece.words for run in other.runs for piece in run.pieces)
     finding = min((run.finding for run in other.runs), key=lambda each: SEVERITY[each.grade])
     return (Alternative(line=line, pieces=pieces, finding=finding, is_usual=False),)
+
+
+def find_by_usb(rig: Rig, reading: Reading, read: Callable[[str], Reading]) -> tuple[Alternative, ...]:
+    """The USB lead between a computer and a desk that has a USB socket, where the line is read as another lead between
+    the two that does not do well."""
+    if len(reading.runs) != 1 or reading.edit is None or _worst(reading) is Grade.CLEAR:
+        return ()
+    run = reading.runs[0]
+    if not run.sources or not run.goals:
+        return ()
+    after = apply(rig, reading.edit)
+    ends = [gear for end in (run.sources[0], run.goals[0]) for gear in after.gear if gear.id == end.owner]
+    parts = [after.part_of(gear.id) for gear in ends]
+    if len(ends) != 2 or is_computer(parts[0]) == is_computer(parts[1]) or not any(map(usb_ends, parts)):
+        return ()
+    desk, computer = reversed(ends) if is_computer(parts[0]) else ends
+    line = f"{desk.name} USB > {computer.name}" if desk is ends[0] else f"{computer.name} > {desk.name} USB"
+    line += f", {run.length_m:g} m" if run.length_m is not None else ""
+    other = read(line)
+    if _devices(other) != _devices(reading) or _worst(other) is not Grade.CLEAR:
+        return ()
+    pieces = tuple(piece.words for piece in other.runs[0].pieces)
+    return (Alternative(line=line, pieces=pieces, finding=other.runs[0].finding, is_usual=True),)
 
 
 def _offer(directory: Directory, line: str, other: OtherWiring) -> Alternative | None:

@@ -4,12 +4,17 @@ import re
 from collections.abc import Collection
 
 from ruvak.core.entry.grammar import Piece, Sentence
-from ruvak.core.entry.line_ends import End
+from ruvak.core.entry.line_ends import End, takes_stereo
 from ruvak.core.entry.wanted import Wanted
-from ruvak.core.rig.part import Part
+from ruvak.core.entry.words import plain
+from ruvak.core.rig.part import Part, is_computer, usb_ends
 from ruvak.core.rig.points import Endpoint
 
 _NUMBERS = re.compile(r"\d+(?:\s*(?:[-/,&+\N{EN DASH}]|and|to)\s*\d+)*")
+
+_MAIN = re.compile(r"\s+(?:main|master|mains)(?:\s+(?:mix|out|outs|outputs?|l/r))?$", re.IGNORECASE)
+_LINE = ("professional-line", "consumer-line")
+_SIDE_OR_NUMBER = re.compile(r"\s+(?:left|right|[lr])\b|\s*\d+", re.IGNORECASE)
 
 _OF_ONE_CHANNEL = frozenset(("mic", "line"))
 """Sockets that lead to one channel."""
@@ -28,6 +33,41 @@ def with_free_places(
             numbers = free_in_a_row(ends, users)
             return _put_in(line, piece, numbers) if numbers else None
     return None
+
+
+def with_other_outputs(line: str, sentence: Sentence, run: Wanted, users: Collection[Endpoint]) -> tuple[str, ...]:
+    """The line from other outputs of its source, where it names none or the main ones and these are in use: by USB into
+    a computer, then the next free of each kind."""
+    source, typed = run.sources[0], sentence.pieces[0]
+    name = _MAIN.sub("", typed.text)
+    start, end = typed.start, typed.start + len(typed.text)
+    other = plain(name) != plain(source.gear.name) or line[start:end] != typed.text
+    if other or run.goal is None or not any(socket in users for socket in source.choices[0]):
+        return ()
+    free = [c for c in source.part.connectors if Endpoint(source.gear.id, c.id) not in users]
+    outputs = {name for output in source.part.outputs if output.signal in _LINE for name in output.connectors}
+    kinds: dict[str, list[int | None]] = {}
+    for connector in free:
+        if connector.id in outputs and connector.side == "out":
+            label = _SIDE_OR_NUMBER.sub("", connector.label.split(",")[0])
+            kinds.setdefault(label, []).append(_number(connector.id))
+    count = 2 if takes_stereo(run.goal.part) else len(run.goal.choices[0])
+    words = [
+        _next_of(label, [number for number in numbers if number is not None], count) for label, numbers in kinds.items()
+    ]
+    if is_computer(run.goal.part) and {c.id for c in free} & set(usb_ends(source.part)):
+        words.insert(0, "USB")
+    return tuple(f"{line[:start]}{name} {each}{line[end:]}" for each in words if each)
+
+
+def _next_of(label: str, numbers: list[int], count: int) -> str:
+    """ "Aux 3", "Aux 3/4", "Record out"; empty where no pair is free."""
+    if not numbers:
+        return label
+    if count != 2:
+        return f"{label} {numbers[0]}"
+    first = next((number for number in numbers if number % 2 and number + 1 in numbers), None)
+    return f"{label} {first}/{first + 1}" if first is not None else ""
 
 
 def free_in_a_row(ends: list[End], users: Collection[Endpoint]) -> list[int]:

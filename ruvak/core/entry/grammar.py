@@ -14,6 +14,8 @@ _WORDS_FOR_ARROW = re.compile(r"\s+(?:to|into|in to)\s+", re.IGNORECASE)
 _NUMBER_IN_FRONT = re.compile(r"^\s*(\d{1,4})\s*[:.)]\s+")
 _ENDS_A_RUN = re.compile(r"\d\s*(?:m|ft|[lr])?\s*$", re.IGNORECASE)
 """A place or a length."""
+_PLACES = re.compile(r"\d+(?:\s*[/&+\N{EN DASH}-]\s*\d+)?")
+"""One more place behind a comma, or two: "desk 13/14, 15/16"."""
 _WITH = re.compile(r"\s+(?:via|with|through|using)\s+", re.IGNORECASE)
 
 
@@ -157,8 +159,8 @@ def _take_tail(sentence: Sentence, metres_per_unit: float) -> None:
         bare = bare_length(part, metres_per_unit)
         if not part.strip():
             continue
-        more_places = mark == "," and bare is not None and _is_place(kept, part) and not sentence.extras
-        if more_places and sentence.length is None and not _several_sources(sentence, place):
+        more_places = mark == "," and _is_place(kept, part) and not sentence.extras
+        if more_places and bare is not None and sentence.length is None and not _several_sources(sentence, place):
             more_places = False
         if more_places:
             kept += f", {part.strip()}"
@@ -170,7 +172,7 @@ def _take_tail(sentence: Sentence, metres_per_unit: float) -> None:
 
 
 def _is_place(kept: str, part: str) -> bool:
-    return re.search(r"\d\s*$", kept) is not None and part.strip().isdigit()
+    return re.search(r"\d\s*$", kept) is not None and _PLACES.fullmatch(part.strip()) is not None
 
 
 def _several_sources(sentence: Sentence, place: int) -> bool:

@@ -100,7 +100,8 @@ def meet_by_kind(part: Part, named: Sockets, target: Part, places: Sockets) -> t
         leaving = usual if usual in kinds else next((other for other in others if other in kinds), usual)
         if leaving != usual:
             ids = [name for output in part.outputs if family_of(output.signal) == leaving for name in output.connectors]
-            named = Sockets((tuple(ids),))
+            asked = {_lead_of(target, name) for position in places.positions for name in position}
+            named = Sockets((tuple([name for name in ids if _lead_of(part, name) in asked] or ids),))
     if leaving != "sound" and leaving in kinds and not places.positions:
         ids = [name for entry in target.inputs if family_of(entry.signal) == leaving for name in entry.connectors]
         leads = {_lead_of(part, name) for position in named.positions for name in position}

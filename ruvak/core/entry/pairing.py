@@ -28,7 +28,7 @@ from ruvak.core.entry.line_ends import (
 )
 from ruvak.core.entry.lists import numbered, split_list
 from ruvak.core.entry.passing import Passing
-from ruvak.core.entry.sockets import Sockets, sockets, tokens, usable
+from ruvak.core.entry.sockets import Role, Sockets, sockets, tokens, usable
 from ruvak.core.entry.wanted import Wanted, problem
 from ruvak.core.entry.words import plain
 from ruvak.core.parts.library import words_for
@@ -97,6 +97,11 @@ class Pairing:
             return self._one_after_another(first, goal, passed)
         if many_from == places_from == 1 and 2 <= places_to == many_to <= MOST_SPLIT and not goal.meaning.several:
             return [self._to_all(first, goal, passed)]
+        if (halves := self._two_each(first, goal, mono)) is not None:
+            return [
+                Wanted((start,), self.passing.through(passed, i, 2, 2 * len(halves)), end, (), (), None, ())
+                for i, (start, end) in enumerate(halves)
+            ]
         if places_from != places_to:
             for side in (first, goal):
                 if side.meaning.several:
@@ -105,6 +110,31 @@ class Pairing:
             sentence = f"{places_from} on the left and {places_to} on the right: write as many places on both sides."
             raise problem("counts_differ", goal.piece, sentence)
         return self._one_each(first, goal, passed, places_from)
+
+    @staticmethod
+    def _two_each(first: Side, goal: Side, mono: bool) -> list[tuple[End, End]] | None:
+        """Stereo devices at one end and twice as many places of one device at the other: two places for each, as in
+        "2 laptops > desk 13-16"."""
+        many, single = (goal, first) if len(goal.devices) > 1 else (first, goal)
+        places = single.devices[0][2].positions
+        if mono or len(single.devices) > 1 or len(places) != 2 * len(many.devices):
+            return None
+        if any(
+            named.positions or not (is_stereo(part, named, mono) if many is first else takes_stereo(part))
+            for _, part, named in many.devices
+        ):
+            return None
+
+        def ends(side: Side, role: Role) -> list[End]:
+            gear, part, named = side.devices[0]
+            devices = (
+                list(side.devices)
+                if side is many
+                else [(gear, part, replace(named, positions=places[at : at + 2])) for at in range(0, len(places), 2)]
+            )
+            return [end_of(*device, 2, role, device[0].id in side.new) for device in devices]
+
+        return list(zip(ends(first, "source"), ends(goal, "goal"), strict=True))
 
     def _an_output_each(self, first: Side, count: int) -> Side:
         """A headphone amplifier's outputs, one for each of several headphones, or a video splitter's, one for each of

@@ -1,14 +1,14 @@
 """Typed lines in, readings out: what was understood, the runs, their pieces and result, the edit that makes them."""
 
 import re
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import replace
-from itertools import chain
+from itertools import chain, islice
 
 from ruvak.core.entry.alter import read_change
-from ruvak.core.entry.alternatives import find_better, list_others
+from ruvak.core.entry.alternatives import MOST, find_better, find_by_usb, list_others
 from ruvak.core.entry.built import Built, OtherWiring, Proposal, RunLabel, solve_together
-from ruvak.core.entry.free_places import with_free_places
+from ruvak.core.entry.free_places import with_free_places, with_other_outputs
 from ruvak.core.entry.grammar import Sentence, split_statements
 from ruvak.core.entry.hosts import plugged_by_usb
 from ruvak.core.entry.line_ends import End
@@ -45,7 +45,8 @@ def read(rig: Rig, line: str) -> Reading:
     if reading.problems or reading.changes:
         return reading
     others = list_others(rig, reading, reader.others) or find_better(rig, reading, _Reader(rig, most=MOST_BESIDE).read)
-    return reading.model_copy(update={"alternatives": others})
+    by_usb = find_by_usb(rig, reading, _Reader(rig, most=1).read)
+    return reading.model_copy(update={"alternatives": (*by_usb, *others)[:MOST]})
 
 
 def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: str) -> tuple[Reading, ...]:
@@ -123,6 +124,13 @@ class _Reader:
         unbuilt = next((entry for entry in wanted if not proposer.can_build(entry)), None)
         return _problem("no_route", line, _no_route(unbuilt)) if unbuilt is not None else None
 
+    def _from_other_outputs(
+        self, line: str, sentence: Sentence, wanted: Wanted, users: Collection[Endpoint]
+    ) -> tuple[str, ...]:
+        """Lines from other outputs, of those that make a run the first few."""
+        lines = with_other_outputs(line, sentence, wanted, users)
+        return tuple(islice((each for each in lines if self._problem_of(each) is None), MOST))
+
     def _plan(self, corrections: list[str], line: str, note: str) -> list[Proposal]:
         """Every run of a line, stretch by stretch where it passes devices. Raises Refused."""
         first, *statements = self._statements(line)
@@ -177,6 +185,8 @@ class _Reader:
                 # Of a part of the line the places are not those of the line as it was typed.
                 other = with_free_places(line, sentence, wanted, proposer.users) if stretch == line else None
                 offered = (other,) if other is not None else _next_of_its_kind(self.rig, line, entry)
+                if stretch == line and len(wanted) == 1:
+                    offered += self._from_other_outputs(line, sentence, entry, proposer.users)
                 offered = (*offered, *_as_a_move(self.rig, sentence, entry))
                 refused = _problem("socket_taken", line, taken)
                 raise Refused(refused.model_copy(update={"suggestions": offered}))

@@ -4,7 +4,7 @@ import random
 import unittest
 from unittest import mock
 
-from ruvak.core.entry import propose
+from ruvak.core.entry import propose, reader
 from ruvak.core.entry.reader import read, read_all
 from ruvak.core.entry.search import MOST_SOLVED
 from ruvak.core.judge.finding import Grade
@@ -46,6 +46,25 @@ class NamedPieces(unittest.TestCase):
         self.assertEqual({piece.words.split(",")[0] for piece in run.pieces}, {"Microphone lead", "Lead"})
 
 
+class ByUsb(unittest.TestCase):
+    def test_a_usb_lead_is_offered_beside_a_lead_into_a_computers_headset_socket(self) -> None:
+        # Common practice: a desk with a USB socket is recorded by it.
+        reading = read(empty_rig(), "desk > recording laptop, 3 m")
+        self.assertIsNot(reading.runs[0].grade, Grade.CLEAR)
+        offered = reading.alternatives[0]
+        self.assertEqual((offered.line, offered.is_usual), ("Desk USB > Recording laptop, 3 m", True))
+        self.assertEqual((offered.pieces, offered.finding.grade), (("USB lead, 3 m",), Grade.CLEAR))
+        with mock.patch.object(propose, "solve_runs", wraps=propose.solve_runs) as solved:
+            run = read(empty_rig(), offered.line).runs[0]
+        self.assertEqual(solved.call_count, 1)
+        self.assertEqual([piece.words for piece in run.pieces], ["USB lead, 3 m"])
+
+    def test_none_is_offered_where_it_is_too_long_or_nothing_has_usb(self) -> None:
+        for line in ("desk > recording laptop, 20 m", "small mixer record out > laptop"):
+            offered = [entry.line for entry in read(empty_rig(), line).alternatives]
+            self.assertFalse([entry for entry in offered if "USB" in entry], line)
+
+
 class ChosenPieces(unittest.TestCase):
     def test_what_practice_would_take_is_said_where_the_computed_result_differs(self) -> None:
         # Common practice is a lead from the two outputs; computed, it hums between the two earths.
@@ -73,8 +92,12 @@ class ChosenPieces(unittest.TestCase):
         self.assertEqual([reading.alternatives for reading in read_all(empty_rig(), lines)], [(), ()])
 
     def test_a_line_of_one_run_solves_four_wirings_at_most(self) -> None:
+        """A USB lead that is offered instead is another run, and a fifth."""
         for line in lines_of_the_corpus(60, seed=6):
-            with mock.patch.object(propose, "solve_runs", wraps=propose.solve_runs) as solved:
+            with (
+                mock.patch.object(propose, "solve_runs", wraps=propose.solve_runs) as solved,
+                mock.patch.object(reader, "find_by_usb", return_value=()),
+            ):
                 runs = read(empty_rig(), line).runs
             if len(runs) == 1:
                 with self.subTest(line):
