@@ -14,7 +14,7 @@ from ruvak.core.entry.meaning import Meaning
 from ruvak.core.entry.new_gear import has_many_sockets
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.reading import ProblemCode
-from ruvak.core.entry.sockets import Role, sockets, usable
+from ruvak.core.entry.sockets import Role, Sockets, sockets, usable
 from ruvak.core.entry.wanted import Refused, problem
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.rig.part import Part
@@ -66,6 +66,8 @@ class DeviceEnds:
             start = piece.start + max(piece.text.find(name, start - piece.start), start - piece.start)
             sides.append(self.read_one(Piece(name, start), role))
         devices = tuple(device for side in sides for device in side.devices)
+        if (together := _places_of_one(devices)) is not None:
+            return Side((together,), piece, sides[0].meaning, sides[0].new)
         if len({gear.id for gear, _, _ in devices}) < len(devices):
             raise problem("ambiguous_name", piece, f"“{piece.text}” names one device twice: give each its own name.")
         meaning = replace(sides[0].meaning, gear=tuple(gear for gear, _, _ in devices))
@@ -159,3 +161,14 @@ class DeviceEnds:
                     instead = f"its {kinds[1]} are {have}, …" if have else f"it has no {kinds[1]}."
                     return f"{label} of {gear.name} is {kinds[0]}; {instead}"
         return None
+
+
+def _places_of_one(devices: tuple[tuple[Gear, Part, Sockets], ...]) -> tuple[Gear, Part, Sockets] | None:
+    """The places of one device that a list names several times: "desk 13/14 and desk 15/16" as "desk 13-16". None of
+    several devices, and where one place is named twice or a name has no place."""
+    gear, part, named = devices[0]
+    positions = tuple(position for _, _, places in devices for position in places.positions)
+    whole = all(places.positions and not places.channels for _, _, places in devices)
+    if len(devices) < 2 or {each.id for each, _, _ in devices} != {gear.id} or not whole:
+        return None
+    return (gear, part, replace(named, positions=positions)) if len(set(positions)) == len(positions) else None

@@ -4,7 +4,7 @@ import re
 from collections.abc import Collection
 
 from ruvak.core.entry.grammar import Piece, Sentence
-from ruvak.core.entry.line_ends import End, takes_stereo
+from ruvak.core.entry.line_ends import End, main_sockets, takes_stereo
 from ruvak.core.entry.wanted import Wanted
 from ruvak.core.entry.words import plain
 from ruvak.core.rig.part import Part, is_computer, usb_ends
@@ -38,36 +38,52 @@ def with_free_places(
 def with_other_outputs(line: str, sentence: Sentence, run: Wanted, users: Collection[Endpoint]) -> tuple[str, ...]:
     """The line from other outputs of its source, where it names none or the main ones and these are in use: by USB into
     a computer, then the next free of each kind."""
-    source, typed = run.sources[0], sentence.pieces[0]
+    source = run.sources[0]
+    if run.goal is None or not any(socket in users for socket in source.choices[0]):
+        return ()
+    count = 2 if takes_stereo(run.goal.part) else len(run.goal.choices[0])
+    words = other_outputs(source.gear.id, source.part, users, count)
+    usb = usb_ends(source.part)
+    if is_computer(run.goal.part) and any(Endpoint(source.gear.id, name) not in users for name in usb):
+        words.insert(0, "USB")
+    return from_outputs(line, sentence.pieces[0], source.gear.name, words)
+
+
+def from_outputs(line: str, typed: Piece, device: str, outputs: list[str]) -> tuple[str, ...]:
+    """The line with each of the outputs behind the device's name; none where it names an output other than the main
+    ones."""
     name = _MAIN.sub("", typed.text)
     start, end = typed.start, typed.start + len(typed.text)
-    other = plain(name) != plain(source.gear.name) or line[start:end] != typed.text
-    if other or run.goal is None or not any(socket in users for socket in source.choices[0]):
+    if plain(name) != plain(device) or line[start:end] != typed.text:
         return ()
-    free = [c for c in source.part.connectors if Endpoint(source.gear.id, c.id) not in users]
-    outputs = {name for output in source.part.outputs if output.signal in _LINE for name in output.connectors}
+    return tuple(f"{line[:start]}{name} {output}{line[end:]}" for output in outputs)
+
+
+def other_outputs(gear: str, part: Part, users: Collection[Endpoint], count: int) -> list[str]:
+    """The next free outputs for so many lines, of each kind that a device has besides its main ones: "Aux 3/4", "Record
+    out"."""
+    lines = [output.connectors for output in part.outputs if output.signal in _LINE]
+    outputs = {name for connectors in lines for name in connectors} - set(main_sockets(part))
     kinds: dict[str, list[int | None]] = {}
-    for connector in free:
-        if connector.id in outputs and connector.side == "out":
+    for connector in part.connectors:
+        if connector.id in outputs and connector.side == "out" and Endpoint(gear, connector.id) not in users:
             label = _SIDE_OR_NUMBER.sub("", connector.label.split(",")[0])
             kinds.setdefault(label, []).append(_number(connector.id))
-    count = 2 if takes_stereo(run.goal.part) else len(run.goal.choices[0])
-    words = [
-        _next_of(label, [number for number in numbers if number is not None], count) for label, numbers in kinds.items()
-    ]
-    if is_computer(run.goal.part) and {c.id for c in free} & set(usb_ends(source.part)):
-        words.insert(0, "USB")
-    return tuple(f"{line[:start]}{name} {each}{line[end:]}" for each in words if each)
+    words = (_next_of(label, numbers, count) for label, numbers in kinds.items())
+    return [each for each in words if each]
 
 
-def _next_of(label: str, numbers: list[int], count: int) -> str:
-    """ "Aux 3", "Aux 3/4", "Record out"; empty where no pair is free."""
-    if not numbers:
-        return label
-    if count != 2:
-        return f"{label} {numbers[0]}"
-    first = next((number for number in numbers if number % 2 and number + 1 in numbers), None)
-    return f"{label} {first}/{first + 1}" if first is not None else ""
+def _next_of(label: str, numbers: list[int | None], count: int) -> str:
+    """ "Aux 3", "Aux 3/4", "Record out"; empty where there are not as many in a row. A pair begins with an odd one."""
+    known = [number for number in numbers if number is not None]
+    if not known:
+        return label if count <= max(2, len(numbers)) else ""
+    for first in known:
+        row = range(first, first + count)
+        if set(row) <= set(known) and (count != 2 or first % 2):
+            end = {1: "", 2: f"/{row[-1]}"}.get(count, f"-{row[-1]}")
+            return f"{label} {first}{end}"
+    return ""
 
 
 def free_in_a_row(ends: list[End], users: Collection[Endpoint]) -> list[int]:

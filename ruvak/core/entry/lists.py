@@ -9,6 +9,7 @@ from ruvak.core.entry.words import expand_ranges, plain
 
 _BETWEEN = re.compile(r"\s*,\s*(?:and\s+)?|\s+and\s+|\s*/\s*", re.IGNORECASE)
 _BETWEEN_GOALS = re.compile(rf"{_BETWEEN.pattern}|\s+\+\s+", re.IGNORECASE)
+_BETWEEN_NAMES = re.compile(r"\s*,\s*(?:and\s+)?|\s+and\s+", re.IGNORECASE)
 _NO_NAME = re.compile(
     r"(?:(?:l|r|left|right)(?:\s+(?:in|out|input|output)s?)?|[\d\s\-\N{EN DASH}]*|\d.*|in|out|mono|stereo)",
     re.IGNORECASE,
@@ -46,7 +47,10 @@ def split_list(text: str, role: Role) -> list[str]:
     names = [name.strip() for name in (_BETWEEN_GOALS if role == "goal" else _BETWEEN).split(text)]
     if (both := _IN_AND_OUT.fullmatch(text)) is not None and role == "source":
         return [f"{both[1]} in", f"{both[1]} out"]
-    if any(_NO_NAME.fullmatch(name) for name in names):
+    if any(map(_NO_NAME.fullmatch, names)):
+        # "desk 7/8 and recorder": the stroke stands between places, the other words between names.
+        names = [name.strip() for name in _BETWEEN_NAMES.split(text)]
+    if any(map(_NO_NAME.fullmatch, names)):
         return [text]
     stem = names[0].rpartition(" ")[0]
     return [f"{stem} {name}" if stem and name.lower() in _OTHER_PLACES else name for name in names]

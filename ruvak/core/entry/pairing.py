@@ -29,6 +29,7 @@ from ruvak.core.entry.line_ends import (
 from ruvak.core.entry.lists import numbered, split_list
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.sockets import Role, Sockets, sockets, tokens, usable
+from ruvak.core.entry.unequal_ends import from_as_many, refuse_half_each
 from ruvak.core.entry.wanted import Wanted, problem
 from ruvak.core.entry.words import plain
 from ruvak.core.parts.library import words_for
@@ -78,6 +79,7 @@ class Pairing:
             starts, end = together
             return [Wanted(starts, self.passing.through(passed, 0, 1, 1), end, (), (), None, ())]
         many_from, many_to = len(first.devices), len(goal.devices)
+        refuse_half_each(self.context, first, goal, mono)
         if many_from == 1 and many_to == 1:
             return self._between_two(first, goal, passed, mono)
         places_from = many_from if many_from > 1 else max(1, len(first.devices[0][2].positions))
@@ -102,14 +104,21 @@ class Pairing:
                 Wanted((start,), self.passing.through(passed, i, 2, 2 * len(halves)), end, (), (), None, ())
                 for i, (start, end) in enumerate(halves)
             ]
+        if many_from == many_to == places_to > 1:
+            # "2 mics > desk 1/2 and recorder" are three places for two.
+            places_to += sum(
+                max(0, len(places.positions) - 1)
+                for (_, part, named), (_, _, places) in zip(first.devices, goal.devices, strict=True)
+                if not is_stereo(part, named, mono)
+            )
         if places_from != places_to:
             for side in (first, goal):
                 if side.meaning.several:
                     names = ", ".join(gear.name for gear, _, _ in side.devices)
                     raise problem("ambiguous_name", side.piece, f"“{side.piece.text}” may be {names}: write which.")
             sentence = f"{places_from} on the left and {places_to} on the right: write as many places on both sides."
-            raise problem("counts_differ", goal.piece, sentence)
-        return self._one_each(first, goal, passed, places_from)
+            raise problem("counts_differ", goal.piece, sentence, *from_as_many(self.context, first, places_to))
+        return self._one_each(first, goal, passed, places_from, mono)
 
     @staticmethod
     def _two_each(first: Side, goal: Side, mono: bool) -> list[tuple[End, End]] | None:
@@ -249,13 +258,31 @@ class Pairing:
             return goal
         return self.ends.read_one(Piece(f"{goal.piece.text} 1-2", goal.piece.start), "goal")
 
-    def _one_each(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], count: int) -> list[Wanted]:
+    def _one_each(
+        self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], count: int, mono: bool
+    ) -> list[Wanted]:
         """A run for each of so many places, first to first."""
-        starts, ends = split_up(first, "source", count), split_up(goal, "goal", count)
+        if len(first.devices) == len(goal.devices) > 1 and not passed:
+            starts, ends = self._device_to_device(first, goal, mono)
+        else:
+            starts, ends = split_up(first, "source", count), split_up(goal, "goal", count)
         return [
             Wanted((start,), self.passing.through(passed, i, 1, count), end, (), (), None, ())
             for i, (start, end) in enumerate(zip(starts, ends, strict=True))
         ]
+
+    @staticmethod
+    def _device_to_device(first: Side, goal: Side, mono: bool) -> tuple[list[End], list[End]]:
+        """An end for each of as many devices on both sides: of "keys, vocal > desk 7/8, recorder 1" the keys have both
+        sides."""
+        starts, ends = list[End](), list[End]()
+        for near, far in zip(first.devices, goal.devices, strict=True):
+            places = far[2].positions
+            both = len(places) == 2 if places else takes_stereo(far[1])
+            lines = 2 if both and is_stereo(near[1], near[2], mono) else 1
+            starts.append(end_of(*near, lines, "source", near[0].id in first.new))
+            ends.append(end_of(*far, lines, "goal", far[0].id in goal.new))
+        return starts, ends
 
     def _between_two(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
         (gear, part, named), (other, target, places) = first.devices[0], goal.devices[0]
@@ -265,7 +292,7 @@ class Pairing:
             if outputs:
                 # A receiver for two transmitters: one output into each place.
                 named = replace(named, positions=outputs)
-                return self._one_each(replace(first, devices=((gear, part, named),)), goal, passed, 2)
+                return self._one_each(replace(first, devices=((gear, part, named),)), goal, passed, 2, mono)
         if places.implied and not is_stereo(part, named, mono):
             places = replace(places, positions=places.positions[:1])
         first = replace(first, devices=((gear, part, named),))
@@ -283,7 +310,7 @@ class Pairing:
             if count_from != count_to:
                 sentence = f"{count_from or 1} on the left and {count_to} on the right: write as many on both sides."
                 raise problem("counts_differ", goal.piece, sentence)
-            return self._one_each(first, goal, passed, count_from)
+            return self._one_each(first, goal, passed, count_from, mono)
         lines = count_to or (2 if is_stereo(part, named, mono) and takes_stereo(target) else 1)
         from_lines = 2 if needs_both(part, named) and not passed else lines
         start = end_of(gear, part, named, 1 if mono else from_lines, "source", new)

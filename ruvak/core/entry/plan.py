@@ -24,6 +24,7 @@ from ruvak.core.rig.part import belongs_to_computer, is_computer
 from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, KitItem, Rig
 from ruvak.core.units import METRES_PER_UNIT
 
+_BOX_FOR = re.compile(r"(?P<box>.+?)\s+(?:for|on)\s+(?:the\s+)?(?P<name>.+)", re.IGNORECASE)
 _SOCKET_OF = re.compile(
     r"(?P<socket>(?:[\w./+-]+ ){0,3}(?:outs?|outputs?|ins?|inputs?|sends?|sockets?|jack|port|channels?)(?: [\d/+-]+)?)"
     r" (?:of|on|from) (?:the |my |a )?(?P<device>.+)",
@@ -211,7 +212,12 @@ class Planner:
         return f"“{piece.text}” is neither built in here nor a lead, adapter, box or device that leads on."
 
     def _source(self, piece: Piece, named: list[NamedPiece]) -> Side:
-        """Where the sound starts; in "guitar DI" the last words name the box it goes through."""
+        """Where the sound starts; in "guitar DI" and "DI for guitar" other words name the box it goes through."""
+        if (turned := _BOX_FOR.fullmatch(piece.text)) and plain(piece.text) not in self.context.directory.by_name:
+            boxes = [entry for entry in self.context.directory.kit.find_parts(turned["box"]) if entry.kind == "box"]
+            if boxes:
+                named.append(NamedPiece(tuple(box.id for box in boxes)))
+                piece = Piece(turned["name"], piece.start + turned.start("name"))
         try:
             return self.ends.read_or_desk(piece, "source")
         except Refused:

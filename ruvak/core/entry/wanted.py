@@ -78,7 +78,8 @@ def by_other_outputs(wanted: Wanted) -> Wanted | None:
     return replace(wanted, sources=(replace(start, choices=others),)) if others else None
 
 
-def problem(code: ProblemCode, piece: Piece, sentence: str) -> Refused:
-    """A refusal about one piece of the line."""
+def problem(code: ProblemCode, piece: Piece, sentence: str, *suggestions: str) -> Refused:
+    """A refusal about one piece of the line, with whole lines to type instead."""
     end = piece.start + max(1, len(piece.text))
-    return Refused(ReadProblem(code=code, start=piece.start, end=end, sentence=sentence))
+    found = ReadProblem(code=code, start=piece.start, end=end, sentence=sentence, suggestions=suggestions)
+    return Refused(found)

@@ -35,6 +35,27 @@ class OtherOutputs(unittest.TestCase):
         self.assertEqual(read(rig, "desk matrix 1 > recorder").problems[0].suggestions, ("desk matrix 2 > recorder",))
         self.assertEqual(read(rig, "keys > desk 9/10").problems[0].suggestions, ("move Keys to desk 9/10",))
 
+    def test_as_many_outputs_as_there_are_destinations_are_offered(self) -> None:
+        for line, offered in (
+            ("desk > 4 wedges", ("desk Aux 1-4 > 4 wedges",)),
+            ("desk > 3 in-ear transmitters", ("desk Aux 1-6 > 3 in-ear transmitters",)),
+            ("laptop > recorder 1, recorder 2", ()),
+        ):
+            with self.subTest(line):
+                (problem,) = read(typed_rig(), line).problems
+                self.assertEqual((problem.code, problem.suggestions), ("counts_differ", offered))
+                for each in offered:
+                    self.assertEqual(read(typed_rig(), each).problems, (), each)
+
+    def test_a_recorder_and_a_computer_do_not_get_a_side_each(self) -> None:
+        (problem,) = read(typed_rig(), "desk main > stream pc and recorder").problems
+        self.assertIn("a left and a right", problem.sentence)
+        self.assertEqual(problem.suggestions[0], "desk main > stream pc; desk Aux 1/2 > recorder")
+        for each in problem.suggestions:
+            self.assertEqual(read(typed_rig(), each).problems, (), each)
+        self.assertEqual(read(typed_rig(), "desk aux 1/2 > stream pc and recorder").problems, ())
+        self.assertEqual(read(typed_rig(), "desk main > amp 1, amp 2").problems, ())
+
 
 if __name__ == "__main__":
     unittest.main()
