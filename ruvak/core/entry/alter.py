@@ -40,7 +40,7 @@ _SAID_OF_LENGTH = re.compile(
 def read_change(rig: Rig, line: str, read: Read) -> Reading | None:
     """The reading of a line that changes something; None for every other line. `read`: how a line that makes runs is
     read."""
-    text = line.strip().rstrip(".")
+    text = " ".join(line.split()).rstrip(".")
     try:
         if (between := _between_channels(rig, text)) is not None:
             return _reading(rig, line, *_now(rig, *between))

@@ -47,7 +47,7 @@ def without_piece(rig: Rig, named: Named, what: str, piece: str, read: Read) -> 
     staying = {rig.part_of(item.id).name for item in leaving if rig.part_of(item.id).kind != "box"}
     if staying:
         raise CannotChange(
-            f"{run.name} has to have something for {' and '.join(sorted(staying))}; open it to change it."
+            f"{run.name} cannot do without {' and '.join(sorted(staying))}: open the run to change its pieces."
         )
     boxes = _boxes(rig, run, frozenset(item.id for item in leaving)) or ["lead"]
     change = _plan_again(rig, run, boxes, longest_way_m(rig, run) or None, f"{run.name} goes without {piece}.", read)

@@ -26,6 +26,8 @@ _PLACED = re.compile(
     r"(?P<name>.+?)(?P<place>\s+(?:at|near|by|beside|behind|under|in|from|on|playing|running|for)\s+\D+)", re.IGNORECASE
 )
 """A device and where it stands: "laptop at the lectern" is a laptop."""
+_MOST_WORDS = 24
+"""A name has no more words besides its figures; every beginning of a name is looked up, so a long one takes long."""
 _OF_ANY_DEVICE = frozenset(("powered", "active", "passive", "small", "big", "second", "spare", "new", "old", "digital"))
 """Words that tell no device from others."""
 
@@ -106,6 +108,8 @@ class Directory:
                     gear = self.new.make(name, meaning.new).model_copy(update={"settings": meaning.gear[0].settings})
                     yield replace(meaning, gear=(gear,))
         words = plain(expand_ranges(plain(text))).split()
+        if sum(not word.isdigit() for word in words) > _MOST_WORDS:
+            return
         typed = {word.lower(): word for word in re.split(r"[\s/&+,#]+", text)}
         yield from self._numbered_group(words)
         for count in range(len(words), 0, -1):

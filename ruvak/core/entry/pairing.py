@@ -29,7 +29,7 @@ from ruvak.core.entry.line_ends import (
 from ruvak.core.entry.lists import numbered, split_list
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.sockets import Role, Sockets, sockets, tokens, usable
-from ruvak.core.entry.unequal_ends import from_as_many, refuse_half_each
+from ruvak.core.entry.unfit_ends import from_as_many, refuse_half_each, refuse_without_sound_input
 from ruvak.core.entry.wanted import Wanted, problem
 from ruvak.core.entry.words import plain
 from ruvak.core.parts.library import words_for
@@ -300,6 +300,7 @@ class Pairing:
         count_from, count_to = len(named.positions), len(places.positions)
         new = gear.id in first.new
         if count_to == 0 and not has_one_place(target):
+            refuse_without_sound_input(self.context, first, goal)
             labels = [usable_way.label for usable_way in usable(target, "goal")]
             how = " or ".join(labels) if len(labels) <= FEW else f"write its number, as in “{goal.piece.text} 3”"
             refused = problem("unknown_socket", goal.piece, f"Say which input of {goal.devices[0][0].name}: {how}.")

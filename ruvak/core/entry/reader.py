@@ -14,6 +14,7 @@ from ruvak.core.entry.hosts import plugged_by_usb
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import places_named
 from ruvak.core.entry.names import Directory
+from ruvak.core.entry.new_gear import has_many_sockets
 from ruvak.core.entry.plan import Planner
 from ruvak.core.entry.propose import Proposer
 from ruvak.core.entry.reading import MOST_LETTERS, Reading, ReadProblem, ReadRun
@@ -292,7 +293,8 @@ def _as_a_move(rig: Rig, sentence: Sentence, wanted: Wanted) -> tuple[str, ...]:
     runs = [run for run in rig.runs if source.id in {end.owner for end in run.ends}]
     goals = {end.gear.id for end in wanted.goals}
     free = all(end.free_choices({end for run in rig.runs for end in run.ends}) for end in wanted.goals)
-    if len(runs) != 1 or len(sentence.pieces) > 2 or not free or not goals & {end.owner for end in runs[0].ends}:
+    has_one_run = len(runs) == 1 and len(sentence.pieces) == 2 and not has_many_sockets(wanted.sources[0].part)
+    if not has_one_run or not free or not goals & {end.owner for end in runs[0].ends}:
         return ()
     return (f"move {source.name} to {goal}",)
 

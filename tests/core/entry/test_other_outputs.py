@@ -56,6 +56,17 @@ class OtherOutputs(unittest.TestCase):
         self.assertEqual(read(typed_rig(), "desk aux 1/2 > stream pc and recorder").problems, ())
         self.assertEqual(read(typed_rig(), "desk main > amp 1, amp 2").problems, ())
 
+    def test_a_computer_without_a_sound_input_is_reached_by_usb_or_through_an_interface(self) -> None:
+        rig = typed_rig("laptop > desk 15/16")
+        (problem,) = read(rig, "desk main > laptop").problems
+        self.assertIn("no socket that takes sound in", problem.sentence)
+        self.assertEqual(problem.suggestions, ("desk USB > laptop", "desk main > interface > laptop"))
+        for each in problem.suggestions:
+            self.assertEqual(read(rig, each).problems, (), each)
+        with_usb = typed_rig("laptop > desk 15/16", "desk usb > laptop, 3 m")
+        offered = read(with_usb, "desk main > laptop").problems[0].suggestions
+        self.assertEqual(offered, ("desk main > interface > laptop",))
+
 
 if __name__ == "__main__":
     unittest.main()

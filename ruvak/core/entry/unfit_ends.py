@@ -1,13 +1,14 @@
-"""One source and several destinations that it has not outputs enough for: refused, with lines from outputs it has."""
+"""Ends of a line that do not fit each other, by their number or their sockets: refused, with lines that would do."""
 
 from dataclasses import replace
 
 from ruvak.core.entry.context import LineContext
 from ruvak.core.entry.free_places import from_outputs, other_outputs
-from ruvak.core.entry.line_ends import Side, is_stereo, links_of, takes_stereo
+from ruvak.core.entry.line_ends import Side, families_of, is_stereo, links_of, takes_stereo
 from ruvak.core.entry.lists import split_list
 from ruvak.core.entry.wanted import problem
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, is_computer, usb_ends
+from ruvak.core.rig.ports import family_of
 from ruvak.core.rig.rig import connectors_in_use
 
 
@@ -45,6 +46,23 @@ def refuse_half_each(context: LineContext, first: Side, goal: Side, mono: bool) 
         else f"{each}, and {gear.name} has not {count} outputs: write one destination, and go on from there."
     )
     raise problem("counts_differ", goal.piece, sentence, *lines)
+
+
+def refuse_without_sound_input(context: LineContext, first: Side, goal: Side) -> None:
+    """A computer with a headphone socket alone takes sound by USB: from what has USB itself, or through an interface.
+    Raises Refused."""
+    gear, part, named = first.devices[0]
+    other, target, places = goal.devices[0]
+    takes_sound = any(family_of(entry.signal) == "sound" for entry in target.inputs)
+    if places.positions or takes_sound or not is_computer(target) or "sound" not in families_of(part, named):
+        return
+    used = {end.connector for end in connectors_in_use(context.rig) if end.owner == gear.id}
+    free = any(name not in used for name in usb_ends(part))
+    lines = from_outputs(context.line, first.piece, gear.name, ["USB"]) if free else ()
+    at = goal.piece.start
+    lines = (*lines, f"{context.line[:at]}interface > {context.line[at:]}")
+    sentence = f"{other.name} has no socket that takes sound in: go there by USB, or through an interface."
+    raise problem("unknown_socket", goal.piece, sentence, *lines)
 
 
 def _hears_both(part: Part) -> bool:
