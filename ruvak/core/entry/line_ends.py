@@ -85,12 +85,16 @@ def has_one_socket(part: Part) -> bool:
 
 
 def meet_by_kind(part: Part, named: Sockets, target: Part, places: Sockets) -> tuple[Sockets, Sockets]:
-    """The sockets of both ends where what leaves is no sound, or where no sound can arrive: HDMI goes to HDMI.
+    """The sockets of both ends where what leaves is no sound, or where no sound can arrive: HDMI goes to HDMI; and
+    headphones go into a headphone socket.
 
     As they are where the line names them, or where the usual ones are of one kind.
     """
     if not named.positions and not places.positions and are_joined_by_usb(part, target):
         return Sockets((_usb_of(part),)), Sockets((_usb_of(target),))
+    phones = tuple(name for output in part.outputs if output.signal == "headphone" for name in output.connectors)
+    if phones and not named.positions and {entry.signal for entry in target.inputs} == {"headphone"}:
+        return Sockets((phones,)), places
     kinds = _families(target.inputs, places)
     if named.positions or not part.outputs:
         leaving = next(iter(_families(part.outputs, named)), "sound")

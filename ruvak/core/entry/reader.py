@@ -193,7 +193,11 @@ class _Reader:
                 raise Refused(refused.model_copy(update={"suggestions": offered}))
             first = sentence.number + index if sentence.number is not None else None
             next_number = first or 1 + max((run.number for run in proposer.rig.runs), default=0)
-            name = sentence.label[:120] if sentence.label and len(wanted) == 1 else computer or _name(entry)
+            name = (
+                sentence.label[:120]
+                if sentence.label and len(wanted) == 1
+                else computer or _name(entry, proposer.users)
+            )
             label = RunLabel(_free_id(proposer.rig, name), next_number, name, note)
             made = proposer.build(entry, label)
             if made is None and (others := by_other_outputs(entry)) is not None:
@@ -216,13 +220,14 @@ def _played_by(wanted: tuple[Wanted, ...]) -> str | None:
     return None
 
 
-def _name(wanted: Wanted) -> str:
-    """The source's name; of a desk's many outputs the socket's, since that is what the tape would say."""
+def _name(wanted: Wanted, users: Collection[Endpoint]) -> str:
+    """The source's name; of a desk's many outputs the socket's, the first that is free, since that is what the tape
+    would say."""
     first = wanted.sources[0]
     sockets = {output.connectors for output in first.part.outputs if family_of(output.signal) == "sound"}
     if len(sockets) <= MANY_OUTPUTS:
         return first.gear.name
-    ids = [end.connector for end in first.choices[0]]
+    ids = [end.connector for end in next(iter(first.free_choices(users)), first.choices[0])]
     labels = [connector.label.split(",")[0] for connector in first.part.connectors if connector.id in ids]
     return listed_sockets(labels)[:120]
 
