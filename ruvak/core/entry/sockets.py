@@ -8,7 +8,7 @@ from typing import Literal
 from rapidfuzz import fuzz, process
 
 from ruvak.core.entry.words import expand_ranges
-from ruvak.core.rig.connectors import SHAPES
+from ruvak.core.rig.connectors import carries_many_channels
 from ruvak.core.rig.part import Connector, Part
 from ruvak.core.rig.ports import family_of
 
@@ -117,8 +117,7 @@ def _channels(part: Part, positions: tuple[tuple[str, ...], ...], places: list[s
 
 def has_many_channels(part: Part, socket: str) -> bool:
     """Whether one socket carries more than a stereo signal: a D-type's eight."""
-    form = next(connector.form for connector in part.connectors if connector.id == socket)
-    return SHAPES[form].family == "dsub25"
+    return carries_many_channels(next(connector.form for connector in part.connectors if connector.id == socket))
 
 
 def _is_of_sound(part: Part, connector: Connector) -> bool:

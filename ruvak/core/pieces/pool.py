@@ -7,7 +7,7 @@ from functools import cached_property
 from operator import is_
 
 from ruvak.core.parts.library import library
-from ruvak.core.rig.connectors import SHAPES, Family, Form
+from ruvak.core.rig.connectors import SHAPES, Family, Form, carries_many_channels
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import SignalClass
@@ -244,7 +244,7 @@ def is_multicore(part: Part) -> bool:
     one run's."""
     if len(part.connectors) <= MOST_CONNECTORS:
         return False
-    return all(SHAPES[connector.form].family != "dsub25" for connector in part.connectors)
+    return not any(carries_many_channels(connector.form) for connector in part.connectors)
 
 
 def _either_way(part: Part) -> bool:

@@ -8,7 +8,7 @@ from ruvak.core.errors import BadEdit
 from ruvak.core.parts.library import library
 from ruvak.core.pieces.chains import Chain, Step, fill_chain, kinds, kinds_with
 from ruvak.core.pieces.pool import Pool, Socket, Way
-from ruvak.core.rig.connectors import SHAPES, Form, made_for
+from ruvak.core.rig.connectors import Form, carries_many_channels, made_for
 from ruvak.core.rig.edits import Op, PutThing
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem, Rig
@@ -75,7 +75,7 @@ def routes(
 
 
 def _has_many_channels(pool: Pool, ends: tuple[Endpoint, ...]) -> bool:
-    return len(ends) == 1 and SHAPES[_form(pool, ends[0])].family == "dsub25"
+    return len(ends) == 1 and carries_many_channels(_form(pool, ends[0]))
 
 
 def _of_channels(
@@ -86,7 +86,7 @@ def _of_channels(
     if len(sockets) == count:
         return sockets
     wanted = channels or tuple(range(1, count + 1))
-    is_loom = any(SHAPES[socket.form].family == "dsub25" for socket in others)
+    is_loom = any(carries_many_channels(socket.form) for socket in others)
     fits_in = is_loom and len(wanted) == count and max(wanted) <= len(sockets)
     return tuple(sockets[channel - 1] for channel in wanted) if fits_in else None
 

@@ -4,7 +4,7 @@ from collections.abc import Hashable
 
 from networkx.utils import UnionFind
 
-from ruvak.core.rig.connectors import DSUB25_CHANNELS, SHAPES
+from ruvak.core.rig.connectors import DSUB25_CHANNELS, SHAPES, carries_many_channels
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact
 
@@ -24,7 +24,7 @@ def opens_screen(part: Part) -> bool:
     sides: tuple[set[Hashable], set[Hashable]] = (set(), set())
     screens: tuple[set[Hashable], set[Hashable]] = (set(), set())
     for connector in part.connectors:
-        named = _DTYPE_SCREENS if SHAPES[connector.form].family == "dsub25" else SCREENS
+        named = _DTYPE_SCREENS if carries_many_channels(connector.form) else SCREENS
         for contact in SHAPES[connector.form].contacts:
             group = joined[Contact(connector.id, contact)]
             for index, side in enumerate(("in", "out")):

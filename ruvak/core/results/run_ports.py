@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ruvak.core.circuit.circuit import Circuit, Drive, Receiver, Tolerance, cable_owner
-from ruvak.core.rig.connectors import SHAPES
+from ruvak.core.rig.connectors import SHAPES, carries_many_channels
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
 from ruvak.core.rig.ports import BalancedChannel, BalancedInput, Channel
@@ -153,7 +153,7 @@ class _PluggedOn:
 
     def __init__(self, rig: Rig, traced: Trace, run: Run, ends: dict[Endpoint, Connector]) -> None:
         self._traced = traced
-        self._sockets = {end for end, entry in ends.items() if SHAPES[entry.form].family == "dsub25"}
+        self._sockets = {end for end, entry in ends.items() if carries_many_channels(entry.form)}
         self._in_use: set[str] = set()
         if self._sockets:
             mates = {end for join in run.joins if self._sockets & set(join.ends) for end in join.ends}

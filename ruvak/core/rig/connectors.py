@@ -188,6 +188,11 @@ def touching(
     return pairs
 
 
+def carries_many_channels(form: Form) -> bool:
+    """Whether one connector carries more than a stereo signal: a D-type's eight channels."""
+    return SHAPES[form].family == "dsub25"
+
+
 def half_in_use(form: Form, mate: Form | None) -> tuple[str, ...]:
     """The contacts that count: a combo socket has two connectors in one, and only one of them is ever used."""
     contacts = SHAPES[form].contacts

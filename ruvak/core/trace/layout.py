@@ -4,7 +4,7 @@ from collections import deque
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 
-from ruvak.core.rig.connectors import SHAPES, Form, half_in_use
+from ruvak.core.rig.connectors import SHAPES, Form, carries_many_channels, half_in_use
 from ruvak.core.rig.part import Connector, Part
 from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
 from ruvak.core.rig.rig import Rig, Run
@@ -57,12 +57,12 @@ class Layout:
         """Of one end, in drawing order; shells only where a piece joins one to something, of light its one way, of a
         D-type the channels whose other plugs are in use."""
         mate = self._partner.get(end)
-        family = SHAPES[connector_at(self.rig, end).form].family
-        if family == "optical":
-            return SHAPES[connector_at(self.rig, end).form].contacts[:1]
-        if family == "dsub25":
+        form = connector_at(self.rig, end).form
+        if SHAPES[form].family == "optical":
+            return SHAPES[form].contacts[:1]
+        if carries_many_channels(form):
             used = self._channels_in_use(end) | (self._channels_in_use(mate) if mate else set())
-            return tuple(name for name in SHAPES[connector_at(self.rig, end).form].contacts if name in used)
+            return tuple(name for name in SHAPES[form].contacts if name in used)
         other: Form | None = connector_at(self.rig, mate).form if mate else None
         names = half_in_use(connector_at(self.rig, end).form, other)
         return tuple(name for name in names if name != "shell" or self._shell_matters)
