@@ -9,9 +9,9 @@ import re
 from collections.abc import Callable
 
 from ruvak.core.entry.alter_again import with_length, with_piece
-from ruvak.core.entry.alter_copy import MOST_COPIES, Read, copy_run, copy_several
+from ruvak.core.entry.alter_copy import MOST_COPIES, copy_run, copy_several
 from ruvak.core.entry.alter_moves import Sockets, moved, number_of, sockets_of
-from ruvak.core.entry.alter_named import Change, find_named, find_or_none, place_words
+from ruvak.core.entry.alter_named import Change, Read, find_named, find_or_none, place_words
 from ruvak.core.entry.alter_parts import with_other_part
 from ruvak.core.entry.alter_remove import delete, take_out, unplug
 from ruvak.core.entry.alter_settings import set_number, set_phantom, set_supply
@@ -189,10 +189,9 @@ def _now(rig: Rig, what: str, to: str) -> Change:
     if target is not None:
         if named.sockets is not None:
             start, name = named.sockets, place_words(rig, named.sockets)
-        elif len(named.runs) == 1:
-            start, name = Sockets.of_goals(rig, named.runs[0]), named.runs[0].name
         else:
-            raise CannotChange(f"“{what}” has {len(named.runs)} runs: name the run that moves.")
+            run = named.one_run(what, " that moves")
+            start, name = Sockets.of_goals(rig, run), run.name
         _refuse_taken(rig, start, target)
         return f"{name} moves to {place_words(rig, target)}.", _moves(rig, start, target)
     if named.gear is None:
@@ -237,8 +236,7 @@ def _rename(rig: Rig, what: str, to: str) -> Change:
 
 def _copy(rig: Rig, match: re.Match[str], read: Read) -> Reading:
     named = find_named(rig, match["what"])
-    if len(named.runs) != 1:
-        raise CannotChange(f"“{match['what']}” has {len(named.runs)} runs: name the run to copy.")
+    run = named.one_run(match["what"], " to copy")
     name = match["name"].strip('"') if match["name"] else None
     said = (match["count"] or match["factor"] or ("2" if match["twice"] else "1")).lower()
     count = COUNTS.get(said) or int(said)
@@ -247,8 +245,8 @@ def _copy(rig: Rig, match: re.Match[str], read: Read) -> Reading:
     if count > 1:
         if name or match["to"]:
             raise CannotChange("Several copies take the next names and sockets: leave the name and the place out.")
-        return copy_several(rig, named.runs[0], count, read)
-    return copy_run(rig, named.runs[0], name, match["to"], read)
+        return copy_several(rig, run, count, read)
+    return copy_run(rig, run, name, match["to"], read)
 
 
 def _moves(rig: Rig, start: Sockets, target: Sockets, swap: bool = False) -> tuple[Op, ...]:
@@ -267,9 +265,8 @@ def _moves(rig: Rig, start: Sockets, target: Sockets, swap: bool = False) -> tup
 
 
 def _refuse_taken(rig: Rig, start: Sockets, target: Sockets) -> None:
-    users = [run for run in rig.runs if set(run.ends) & target.used(rig)]
-    moving = {run.id for run in rig.runs if set(run.ends) & start.used(rig)}
-    taken = [run for run in users if run.id not in moving]
+    moving = {run.id for run in start.runs(rig)}
+    taken = [run for run in target.runs(rig) if run.id not in moving]
     if taken:
         here, there = place_words(rig, start), place_words(rig, target)
         raise CannotChange(f"{there} is in use by “{taken[0].name}”.", f"swap {here} and {there}")

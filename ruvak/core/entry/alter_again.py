@@ -1,15 +1,12 @@
 """A run that is there planned anew between the same sockets: "vocal 20 m", "keys through a stereo DI", "bass without
 DI"."""
 
-from collections.abc import Callable
-
-from ruvak.core.entry.alter_named import Change, Named
+from ruvak.core.entry.alter_named import Change, Named, Read
 from ruvak.core.entry.alternatives import name_of_piece
 from ruvak.core.entry.cannot_change import CannotChange
-from ruvak.core.entry.line_ends import main_output
+from ruvak.core.entry.line_ends import are_meant_alone
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.new_gear import has_many_sockets
-from ruvak.core.entry.reading import Reading
 from ruvak.core.entry.words import plain
 from ruvak.core.rig.edits import Edit, Op, PutThing, RemoveThing, apply
 from ruvak.core.rig.points import Endpoint
@@ -17,27 +14,26 @@ from ruvak.core.rig.rig import KitItem, Rig, Run, longest_way_m
 from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
-Read = Callable[[Rig, str], Reading]
 _EITHER = ("Mic", "Line")
 """A channel's two inputs, of which either may be taken."""
 
 
 def with_length(rig: Rig, named: Named, what: str, length_m: float, read: Read) -> Change:
     """The run with its boxes, as long as is said."""
-    run = _one_run(named, what)
+    run = named.one_run(what)
     return _plan_again(rig, run, _boxes(rig, run), length_m, f"{run.name} is {length_m:g} m long.", read)
 
 
 def with_piece(rig: Rig, named: Named, what: str, piece: str, read: Read) -> Change:
     """The run through what is named, besides the boxes it has; as long as it is."""
-    run = _one_run(named, what)
+    run = named.one_run(what)
     length_m = longest_way_m(rig, run) or None
     return _plan_again(rig, run, [*_boxes(rig, run), piece], length_m, f"{run.name} goes through {piece}.", read)
 
 
 def without_piece(rig: Rig, named: Named, what: str, piece: str, read: Read) -> Change:
     """The run without the boxes that are called so; as long as it is."""
-    run = _one_run(named, what)
+    run = named.one_run(what)
     kinds = {part.id for part in Directory(rig).kit.find_parts(piece)}
     on_the_way = [item for item in rig.kit if item.id in run.pieces]
     leaving = [item for item in on_the_way if item.part in kinds or plain(item.tag) == plain(piece)]
@@ -56,12 +52,6 @@ def without_piece(rig: Rig, named: Named, what: str, piece: str, read: Read) -> 
     if kinds & (put | {item.part for item in rig.kit if item.id in pieces}):
         raise CannotChange(f"Without {piece} no plan was made for {run.name}: type the leads it is to have.")
     return change
-
-
-def _one_run(named: Named, what: str) -> Run:
-    if len(named.runs) != 1:
-        raise CannotChange(f"“{what}” has {len(named.runs)} runs: name the run.")
-    return named.runs[0]
 
 
 def _boxes(rig: Rig, run: Run, leaving: frozenset[str] = frozenset()) -> list[str]:
@@ -117,9 +107,7 @@ def _device_words(rig: Rig, owner: str, ends: list[Endpoint], is_source: bool) -
     gear = next(device for device in rig.gear if device.id == owner)
     part = rig.part_of(owner)
     labels = [connector_at(rig, end).label.split(",")[0] for end in ends]
-    usual = is_source and bool(part.outputs) and [end.connector for end in ends] == list(main_output(part).connectors)
-    others = [connector for connector in part.connectors if connector.side != ("in" if is_source else "out")]
-    if not has_many_sockets(part) and (usual or len(others) == 1):
+    if not has_many_sockets(part) and are_meant_alone(part, [end.connector for end in ends], is_source):
         return gear.name
     stems = [label.rstrip("0123456789").strip() for label in labels]
     numbers = [label[len(stem) :].strip() for label, stem in zip(labels, stems, strict=True)]

@@ -6,13 +6,13 @@ free line.
 """
 
 import re
-from collections.abc import Callable
 from dataclasses import dataclass, field
 
+from ruvak.core.entry.alter_named import Read
 from ruvak.core.entry.alternatives import name_of_piece
 from ruvak.core.entry.cannot_change import CannotChange
 from ruvak.core.entry.free_places import free_in_a_row
-from ruvak.core.entry.line_ends import End, main_output
+from ruvak.core.entry.line_ends import End, are_meant_alone
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.new_gear import has_many_sockets
 from ruvak.core.entry.reading import Reading
@@ -23,7 +23,6 @@ from ruvak.core.rig.rig import Gear, KitItem, Rig, Run, connectors_in_use
 from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
-Read = Callable[[Rig, str], Reading]
 MOST_COPIES = 16
 """So many copies one line makes."""
 
@@ -62,17 +61,16 @@ def copy_run(rig: Rig, run: Run, name: str | None, goal: str | None, read: Read)
 
 def copy_several(rig: Rig, run: Run, count: int, read: Read) -> Reading:
     """So many copies by one edit, each beside the one before. Raises CannotChange where one of them has no place."""
-    after, readings = rig, []
+    after, readings, ops = rig, list[Reading](), list[Op]()
     for _ in range(count):
         reading = copy_run(after, run, None, None, read)
-        if reading.edit is None:
-            raise CannotChange(reading.sentence)
-        after = apply(after, reading.edit)
+        if reading.edit is not None:
+            after = apply(after, reading.edit)
+            ops += reading.edit.ops
         readings.append(reading)
-    ops = tuple(op for reading in readings if reading.edit is not None for op in reading.edit.ops)
     runs = tuple(run for reading in readings for run in reading.runs)
     said = (f"Read as {count} lines, from “{readings[0].line}” to “{readings[-1].line}”.",)
-    edit = Edit(label=f"Copy {run.name} {count} times"[:120], ops=ops)
+    edit = Edit(label=f"Copy {run.name} {count} times"[:120], ops=tuple(ops))
     return readings[0].model_copy(
         update={"sentence": f"{count} copies of {run.name}.", "edit": edit, "taken_for": said, "runs": runs}
     )
@@ -96,9 +94,8 @@ def _end_words(copy: _Copy, ends: tuple[Endpoint, ...], is_source: bool) -> str:
     if plain(name) in {plain(device.name) for device in copy.rig.gear}:
         raise CannotChange(f"There is a “{name}” already; choose another name.")
     copy.new_gear.append(gear.model_copy(update={"id": copy.directory.new.make(name, part).id, "name": name}))
-    usual = is_source and bool(part.outputs) and [end.connector for end in ends] == list(main_output(part).connectors)
-    others = [connector for connector in part.connectors if connector.side != ("in" if is_source else "out")]
-    return name if usual or len(others) == 1 else f"{name} {'/'.join(labels)}"
+    alone = are_meant_alone(part, [end.connector for end in ends], is_source)
+    return name if alone else f"{name} {'/'.join(labels)}"
 
 
 def _piece_words(copy: _Copy, item: KitItem) -> str | None:

@@ -40,6 +40,11 @@ class Sockets:
         ids = {connector for place in self.places for connector in place}
         return {end for end in connectors_in_use(rig) if end.owner == self.gear and end.connector in ids}
 
+    def runs(self, rig: Rig) -> tuple[Run, ...]:
+        """Those that are plugged in there."""
+        used = self.used(rig)
+        return tuple(run for run in rig.runs if used & set(run.ends))
+
 
 def sockets_of(rig: Rig, directory: Directory, text: str) -> Sockets | None:
     """What a name with sockets means, where the rig has such a device with such sockets."""

@@ -1,16 +1,20 @@
 """What the words of a changing line mean: sockets of a device, a run, or a device."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from ruvak.core.entry.alter_moves import Sockets, sockets_of
 from ruvak.core.entry.cannot_change import CannotChange
 from ruvak.core.entry.names import Directory
+from ruvak.core.entry.reading import Reading
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.rig.edits import Op
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Gear, Rig, Run, name_of
 from ruvak.core.trace.run_ends import ends_of
 
+Read = Callable[[Rig, str], Reading]
+"""How a line that makes runs is read."""
 Change = tuple[str, tuple[Op, ...]]
 """What is changed, in a sentence, and the operations."""
 
@@ -22,6 +26,16 @@ class Named:
     sockets: Sockets | None
     runs: tuple[Run, ...]
     gear: Gear | None
+
+    def one_run(self, what: str, which: str = "") -> Run:
+        """Its only run. `what`: the words typed for it; `which`: what the run does. Raises CannotChange."""
+        if len(self.runs) != 1:
+            raise CannotChange(f"“{what}” has {len(self.runs)} runs: name the run{which}.")
+        return self.runs[0]
+
+    def all_runs(self, rig: Rig) -> tuple[Run, ...]:
+        """The runs named, or those at the sockets named."""
+        return self.runs if self.sockets is None else self.sockets.runs(rig)
 
     def goals(self, rig: Rig) -> tuple[Endpoint, ...]:
         """The sockets that are named, or those at which the runs that are named end."""

@@ -3,9 +3,7 @@
 import re
 
 from ruvak.core.entry.alter_again import without_piece
-from ruvak.core.entry.alter_copy import Read
-from ruvak.core.entry.alter_moves import Sockets
-from ruvak.core.entry.alter_named import Change, find_named, find_or_none
+from ruvak.core.entry.alter_named import Change, Read, find_named, find_or_none
 from ruvak.core.entry.alter_settings import set_phantom
 from ruvak.core.entry.cannot_change import CannotChange
 from ruvak.core.entry.rewording import PHANTOM
@@ -30,19 +28,13 @@ def unplug(rig: Rig, match: re.Match[str], read: Read) -> Change | None:
     if named is None:
         return take_out(rig, match, read)
     other = find_named(rig, match["what"])
-    at = {run.id for run in (other.runs if other.sockets is None else _runs_at(rig, other.sockets))}
+    at = {run.id for run in other.all_runs(rig)}
     return _delete_runs(tuple(run for run in named.runs if run.id in at), f"{match['piece']} at {match['what']}")
 
 
 def delete(rig: Rig, match: re.Match[str], _: Read) -> Change:
     """ "delete keys", "delete desk 7"."""
-    named = find_named(rig, match["what"])
-    runs = named.runs if named.sockets is None else _runs_at(rig, named.sockets)
-    return _delete_runs(runs, match["what"])
-
-
-def _runs_at(rig: Rig, sockets: Sockets) -> tuple[Run, ...]:
-    return tuple(run for run in rig.runs if set(run.ends) & sockets.used(rig))
+    return _delete_runs(find_named(rig, match["what"]).all_runs(rig), match["what"])
 
 
 def _delete_runs(runs: tuple[Run, ...], where: str) -> Change:

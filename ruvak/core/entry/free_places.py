@@ -43,10 +43,14 @@ def with_other_outputs(line: str, sentence: Sentence, run: Wanted, users: Collec
         return ()
     count = 2 if takes_stereo(run.goal.part) else len(run.goal.choices[0])
     words = other_outputs(source.gear.id, source.part, users, count)
-    usb = usb_ends(source.part)
-    if is_computer(run.goal.part) and any(Endpoint(source.gear.id, name) not in users for name in usb):
+    if is_computer(run.goal.part) and has_free_usb(source.gear.id, source.part, users):
         words.insert(0, "USB")
     return from_outputs(line, sentence.pieces[0], source.gear.name, words)
+
+
+def has_free_usb(gear: str, part: Part, users: Collection[Endpoint]) -> bool:
+    """Whether nothing is plugged into a USB socket of a device that leads to a computer."""
+    return any(Endpoint(gear, name) not in users for name in usb_ends(part))
 
 
 def from_outputs(line: str, typed: Piece, device: str, outputs: list[str]) -> tuple[str, ...]:
@@ -79,10 +83,9 @@ def _next_of(label: str, numbers: list[int | None], count: int) -> str:
     if not known:
         return label if count <= max(2, len(numbers)) else ""
     for first in known:
-        row = range(first, first + count)
+        row = list(range(first, first + count))
         if set(row) <= set(known) and (count != 2 or first % 2):
-            end = {1: "", 2: f"/{row[-1]}"}.get(count, f"-{row[-1]}")
-            return f"{label} {first}{end}"
+            return f"{label} {_in_words(row)}"
     return ""
 
 
@@ -126,5 +129,9 @@ def _put_in(line: str, piece: Piece, numbers: list[int]) -> str | None:
     if not typed or line[piece.start : piece.start + len(piece.text)] != piece.text:
         return None
     start, end = piece.start + typed[-1].start(), piece.start + typed[-1].end()
-    new = f"{numbers[0]}-{numbers[-1]}" if len(numbers) > 2 else "/".join(map(str, numbers))
-    return f"{line[:start]}{new}{line[end:]}"
+    return f"{line[:start]}{_in_words(numbers)}{line[end:]}"
+
+
+def _in_words(row: list[int]) -> str:
+    """ "3", "3/4", "3-6"."""
+    return f"{row[0]}-{row[-1]}" if len(row) > 2 else "/".join(map(str, row))

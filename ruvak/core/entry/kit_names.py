@@ -55,6 +55,10 @@ class KitNames:
             return tuple(exact)
         return tuple(result.values())
 
+    def find_boxes(self, text: str) -> tuple[Part, ...]:
+        """The boxes among the parts of that name."""
+        return tuple(part for part in self.find_parts(text) if part.kind == "box")
+
     def _parts_named(self, text: str) -> dict[str, Part]:
         result: dict[str, Part] = {}
         for part in (*library().values(), *self.rig.parts):

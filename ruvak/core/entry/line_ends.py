@@ -103,15 +103,20 @@ def meet_by_kind(part: Part, named: Sockets, target: Part, places: Sockets) -> t
         others = [family_of(output.signal) for output in part.outputs]
         leaving = usual if usual in kinds else next((other for other in others if other in kinds), usual)
         if leaving != usual:
-            ids = [name for output in part.outputs if family_of(output.signal) == leaving for name in output.connectors]
-            asked = {_lead_of(target, name) for position in places.positions for name in position}
-            named = Sockets((tuple([name for name in ids if _lead_of(part, name) in asked] or ids),))
+            named = _sockets_that_carry(leaving, part, part.outputs, target, places)
     if leaving != "sound" and leaving in kinds and not places.positions:
-        ids = [name for entry in target.inputs if family_of(entry.signal) == leaving for name in entry.connectors]
-        leads = {_lead_of(part, name) for position in named.positions for name in position}
-        alike = [name for name in ids if _lead_of(target, name) in leads]
-        places = Sockets((tuple(alike or ids),))
+        places = _sockets_that_carry(leaving, target, target.inputs, part, named)
     return named, places
+
+
+def _sockets_that_carry(
+    family: str, part: Part, ports: tuple[Output | Input, ...], other: Part, facing: Sockets
+) -> Sockets:
+    """A device's sockets for one kind of signal, as one place; those alone that take the lead of the other device's
+    sockets, where any does."""
+    ids = [name for port in ports if family_of(port.signal) == family for name in port.connectors]
+    leads = {_lead_of(other, name) for position in facing.positions for name in position}
+    return Sockets((tuple([name for name in ids if _lead_of(part, name) in leads] or ids),))
 
 
 def _lead_of(part: Part, socket: str) -> Family:
@@ -258,6 +263,13 @@ def _socket_of_many(side: Side, role: Role) -> End | None:
         return None
     choices = ((Endpoint(gear.id, next(iter(ids))),),)
     return End(gear, part, choices, gear.id in side.new, named.channels)
+
+
+def are_meant_alone(part: Part, connectors: list[str], is_source: bool) -> bool:
+    """Whether a device's name alone means these sockets at one end of a line: its usual output, or all that it has."""
+    usual = is_source and bool(part.outputs) and connectors == list(main_output(part).connectors)
+    others = [connector for connector in part.connectors if connector.side != ("in" if is_source else "out")]
+    return usual or len(others) == 1
 
 
 def main_output(part: Part) -> Output:

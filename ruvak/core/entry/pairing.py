@@ -164,10 +164,14 @@ class Pairing:
     def _fed(self, gear: Gear, part: Part, outputs: list[Output]) -> list[Output]:
         """Of an amplifier's channels, which each have an input of their own, those whose input is plugged in."""
         inputs = [entry.connectors[0] for entry in part.inputs if family_of(entry.signal) == "sound"]
-        used = {end.connector for end in connectors_in_use(self.context.rig) if end.owner == gear.id}
+        used = self._in_use(gear)
         if len(inputs) != len(outputs) or not used & set(inputs):
             return outputs
         return [output for name, output in zip(inputs, outputs, strict=True) if name in used]
+
+    def _in_use(self, gear: Gear) -> set[str]:
+        """A device's sockets in which something is plugged."""
+        return {end.connector for end in connectors_in_use(self.context.rig) if end.owner == gear.id}
 
     @staticmethod
     def _lead_on(first: Side, goal: Side, mono: bool) -> bool:
@@ -336,7 +340,7 @@ class Pairing:
     def _with_free_places(self, goal: Side, count: int) -> tuple[str, ...]:
         """The line with the first channels that nothing uses, written behind the destination; none where all are."""
         gear, part, _ = goal.devices[0]
-        used = {end.connector for end in connectors_in_use(self.context.rig) if end.owner == gear.id}
+        used = self._in_use(gear)
         taken = {word for c in part.connectors if c.id in used for word in tokens(c) if word.isdigit()}
         have = {word for c in usable(part, "goal") for word in tokens(c) if word.isdigit()}
         free = sorted(int(word) for word in have - taken)

@@ -213,22 +213,17 @@ class Planner:
 
     def _source(self, piece: Piece, named: list[NamedPiece]) -> Side:
         """Where the sound starts; in "guitar DI" and "DI for guitar" other words name the box it goes through."""
-        if (turned := _BOX_FOR.fullmatch(piece.text)) and plain(piece.text) not in self.context.directory.by_name:
-            boxes = [entry for entry in self.context.directory.kit.find_parts(turned["box"]) if entry.kind == "box"]
-            if boxes:
-                named.append(NamedPiece(tuple(box.id for box in boxes)))
-                piece = Piece(turned["name"], piece.start + turned.start("name"))
+        kit = self.context.directory.kit
+        turned = None if plain(piece.text) in self.context.directory.by_name else _BOX_FOR.fullmatch(piece.text)
+        if turned is not None and (boxes := kit.find_boxes(turned["box"])):
+            named.append(NamedPiece(tuple(box.id for box in boxes)))
+            piece = Piece(turned["name"], piece.start + turned.start("name"))
         try:
             return self.ends.read_or_desk(piece, "source")
         except Refused:
             words = piece.text.split()
             for first in range(max(1, len(words) - 2), len(words)):
-                boxes = [
-                    entry
-                    for entry in self.context.directory.kit.find_parts(" ".join(words[first:]))
-                    if entry.kind == "box"
-                ]
-                if boxes:
+                if boxes := kit.find_boxes(" ".join(words[first:])):
                     side = self.ends.read(Piece(" ".join(words[:first]), piece.start), "source")
                     named.append(NamedPiece(tuple(box.id for box in boxes)))
                     return side

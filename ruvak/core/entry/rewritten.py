@@ -101,7 +101,7 @@ def _with_box(directory: Directory, name: str) -> str | None:
     words = name.split()
     for first in range(max(1, len(words) - _MOST_BOX_WORDS), len(words)):
         box = " ".join(words[first:])
-        if any(part.kind == "box" for part in directory.kit.find_parts(box)):
+        if directory.kit.find_boxes(box):
             return f"{' '.join(words[:first])} > {box}"
     return None
 

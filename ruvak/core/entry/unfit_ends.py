@@ -3,11 +3,11 @@
 from dataclasses import replace
 
 from ruvak.core.entry.context import LineContext
-from ruvak.core.entry.free_places import from_outputs, other_outputs
+from ruvak.core.entry.free_places import from_outputs, has_free_usb, other_outputs
 from ruvak.core.entry.line_ends import Side, families_of, is_stereo, links_of, takes_stereo
 from ruvak.core.entry.lists import split_list
 from ruvak.core.entry.wanted import problem
-from ruvak.core.rig.part import Part, is_computer, usb_ends
+from ruvak.core.rig.part import Part, is_computer
 from ruvak.core.rig.ports import family_of
 from ruvak.core.rig.rig import connectors_in_use
 
@@ -56,8 +56,7 @@ def refuse_without_sound_input(context: LineContext, first: Side, goal: Side) ->
     takes_sound = any(family_of(entry.signal) == "sound" for entry in target.inputs)
     if places.positions or takes_sound or not is_computer(target) or "sound" not in families_of(part, named):
         return
-    used = {end.connector for end in connectors_in_use(context.rig) if end.owner == gear.id}
-    free = any(name not in used for name in usb_ends(part))
+    free = has_free_usb(gear.id, part, set(connectors_in_use(context.rig)))
     lines = from_outputs(context.line, first.piece, gear.name, ["USB"]) if free else ()
     at = goal.piece.start
     lines = (*lines, f"{context.line[:at]}interface > {context.line[at:]}")
