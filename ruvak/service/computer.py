@@ -14,7 +14,7 @@ from ruvak.core.errors import BadEdit
 from ruvak.core.kit.lines import KitReading, read_kit
 from ruvak.core.pieces.choices import choices
 from ruvak.core.pieces.plug import plug_pieces
-from ruvak.core.pieces.routes import put_ops
+from ruvak.core.pieces.route import put_ops
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.earth import Preset

@@ -19,9 +19,8 @@ from ruvak.core.entry.cannot_change import CannotChange
 from ruvak.core.entry.lists import COUNTS
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.reading import Reading, ReadProblem
-from ruvak.core.entry.rewording import PHANTOM
 from ruvak.core.entry.run_reading import read_changed
-from ruvak.core.entry.words import find_length, plain
+from ruvak.core.entry.words import PHANTOM, find_length, is_phantom, plain
 from ruvak.core.rig.edits import Edit, Op, SetField, apply
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Gear, Rig, name_of
@@ -113,7 +112,7 @@ def _put_in(rig: Rig, match: re.Match[str], read: Read) -> Change | None:
     named, piece = find_or_none(rig, match["what"]), match["piece"]
     if named is None or not (named.runs or named.sockets):
         return None
-    if plain(piece) in PHANTOM:
+    if is_phantom(piece):
         return set_phantom(rig, named, match["what"], on=True)
     directory = Directory(rig)
     if named.gear is not None and not directory.kit.find_parts(piece):
@@ -280,11 +279,10 @@ def _a(part: Part) -> str:
 
 Act = Callable[[Rig, re.Match[str], Read], Change | Reading | None]
 _BECOMES = r"(?:(?:now |should )?go(?:es)? (?:in)?to|(?:is|are) now|now|moves? to|becomes?|change[sd]? to)"
-_P = r"(?:phantom|\+?48 ?v)"
 _PATTERNS: tuple[tuple[str, Act], ...] = (
-    (rf"(?:(?:switch|turn)\s+)?{_P}\s+(?P<how>on|off|for|to|at)(?:\s+(?:for|on|at|to))?\s+(?P<what>.+)", _switch),
-    (rf"(?:switch|turn)\s+(?P<how>on|off)\s+{_P}\s+(?:for|on|at|to)\s+(?P<what>.+)", _switch),
-    (rf"(?P<what>.+?)(?:\s+with)?\s+{_P}(?P<how>\s+on|\s+off|)", _switch),
+    (rf"(?:(?:switch|turn)\s+)?{PHANTOM}\s+(?P<how>on|off|for|to|at)(?:\s+(?:for|on|at|to))?\s+(?P<what>.+)", _switch),
+    (rf"(?:switch|turn)\s+(?P<how>on|off)\s+{PHANTOM}\s+(?:for|on|at|to)\s+(?P<what>.+)", _switch),
+    (rf"(?P<what>.+?)(?:\s+with)?\s+{PHANTOM}(?P<how>\s+on|\s+off|)", _switch),
     (r"(?:re)?number\s+(?P<what>.+?)\s+(?:to\s+|as\s+|is\s+)?(?P<to>\d+)", _renumber),
     (r"(?P<what>.+?)\s+(?:is|becomes)(?:\s+now)?\s+number\s+(?P<to>\d+)", _renumber),
     (r"(?:swap|exchange|switch)\s+(?P<what>.+?)\s+(?:and|with|for|&)\s+(?P<to>.+)", _of_two(_swap)),

@@ -11,7 +11,7 @@ from ruvak.core.entry.propose import Proposer
 from ruvak.core.entry.sockets import Sockets, sockets, tokens
 from ruvak.core.entry.wanted import Wanted
 from ruvak.core.parts.library import embed
-from ruvak.core.pieces.routes import put_ops
+from ruvak.core.pieces.route import put_ops
 from ruvak.core.rig.edits import Edit, Op, PutThing, RemoveThing, apply, changes
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint

@@ -6,8 +6,7 @@ from ruvak.core.entry.alter_again import without_piece
 from ruvak.core.entry.alter_named import Change, Read, find_named, find_or_none
 from ruvak.core.entry.alter_settings import set_phantom
 from ruvak.core.entry.cannot_change import CannotChange
-from ruvak.core.entry.rewording import PHANTOM
-from ruvak.core.entry.words import plain
+from ruvak.core.entry.words import is_phantom
 from ruvak.core.rig.edits import RemoveThing
 from ruvak.core.rig.rig import Rig, Run
 
@@ -17,7 +16,7 @@ def take_out(rig: Rig, match: re.Match[str], read: Read) -> Change | None:
     named, piece = find_or_none(rig, match["what"]), match["piece"]
     if named is None or not named.runs:
         return None
-    if plain(piece) in PHANTOM:
+    if is_phantom(piece):
         return set_phantom(rig, named, match["what"], on=False)
     return without_piece(rig, named, match["what"], piece, read)
 

@@ -51,7 +51,21 @@ def find_better(rig: Rig, reading: Reading, read: Callable[[str], Reading]) -> t
         return ()
     pieces = tuple(piece.words for run in other.runs for piece in run.pieces)
     finding = min((run.finding for run in other.runs), key=lambda each: SEVERITY[each.grade])
+    if _worst(other) is not Grade.CLEAR:
+        return _by_its_pieces(rig, reading, other)
     return (Alternative(line=line, pieces=pieces, finding=finding, is_usual=False),)
+
+
+def _by_its_pieces(rig: Rig, reading: Reading, other: Reading) -> tuple[Alternative, ...]:
+    """Another reading as the line that names its pieces: read by itself, with more wirings solved, the line without any
+    may be planned otherwise still."""
+    if len(other.runs) != 1 or other.edit is None:
+        return ()
+    after = apply(rig, other.edit)
+    kit = {item.id: item for item in after.kit}
+    items = tuple(kit[piece.item] for piece in other.runs[0].pieces)
+    offered = _offer(Directory(rig), reading.line, OtherWiring(items, other.runs[0].finding, False, False))
+    return (offered,) if offered is not None else ()
 
 
 def find_by_usb(rig: Rig, reading: Reading, read: Callable[[str], Reading]) -> tuple[Alternative, ...]:

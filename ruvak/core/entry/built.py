@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from ruvak.core.entry.solve_runs import SubRigResult, solve_runs
 from ruvak.core.entry.wanted import Wanted
 from ruvak.core.judge.finding import Finding
-from ruvak.core.pieces.routes import Route
+from ruvak.core.pieces.route import Route
 from ruvak.core.rig.edits import Op
 from ruvak.core.rig.rig import KitItem, Rig, Run
 

@@ -54,8 +54,12 @@ def split_sentence(sentence: Sentence, at: int, device: PassedDevice, length_is_
     `length_is_first`, as of a device that only leads on, of the first: from the desk to the stage.
     """
     first = replace(sentence, pieces=[*sentence.pieces[:at], Piece(device.goal, device.piece.start)], arrows=at)
-    rest = " > ".join(piece.text for piece in sentence.pieces[at + 1 :])
+    rest = " > ".join(_with_length(piece) for piece in sentence.pieces[at + 1 :])
     metres = sentence.length.metres if sentence.length is not None else sentence.bare_m
     if metres is not None and not length_is_first:
         return replace(first, length=None, bare_m=None), f"{rest}, {metres:g} m"
     return first, rest
+
+
+def _with_length(piece: Piece) -> str:
+    return f"{piece.length_m:g} m {piece.text}" if piece.length_m is not None else piece.text

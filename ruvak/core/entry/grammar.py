@@ -1,10 +1,11 @@
 """A typed line taken apart: pieces between arrows, the length, the options. Nothing is looked up here."""
 
 import re
+from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from itertools import zip_longest
 
-from ruvak.core.entry.words import Length, bare_length, find_length
+from ruvak.core.entry.words import PHANTOM, Length, bare_length, find_length
 
 _ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
 _BACK = re.compile(r"\s*(?:<=|<-|<|\N{LEFTWARDS ARROW})\s*")
@@ -16,7 +17,8 @@ _ENDS_A_RUN = re.compile(r"\d\s*(?:m|ft|[lr])?\s*$", re.IGNORECASE)
 """A place or a length."""
 _PLACES = re.compile(r"\d+(?:\s*[/&+\N{EN DASH}-]\s*\d+)?")
 """One more place behind a comma, or two: "desk 13/14, 15/16"."""
-_WITH = re.compile(r"\s+(?:via|with|through|using)\s+", re.IGNORECASE)
+_NOT = r"(?:(?:no|without)\s+)?"
+_PHANTOM_BEHIND = re.compile(rf"(?P<name>.*?\S)\s+(?P<phantom>{_NOT}{PHANTOM})(?: on)?\s*", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
@@ -46,7 +48,7 @@ def split_statements(line: str) -> list[str]:
     """Several runs on one line, parted by semicolons, or by commas where a place or a length ends one and another name
     with an arrow behind it begins the next: "click > desk 15, keys > desk 16"."""
     result: list[str] = []
-    for part in re.split(r";(?=[^;]*(?:[<>]|->))", line):
+    for part in _split_at_strokes(re.split(r";(?=[^;]*(?:[<>]|->))", line)):
         start, arrows, end = 0, 0, ""
         marks = list(re.finditer(r"[,>]", part))
         for mark, following in zip_longest(marks, marks[1:]):
@@ -60,6 +62,19 @@ def split_statements(line: str) -> list[str]:
             end = part[mark.end() : following.start()] if following is not None else ""
         result.append(part[start:])
     return [statement for statement in result if statement.strip()]
+
+
+def _split_at_strokes(parts: list[str]) -> Iterator[str]:
+    """ "mic 1 > desk 1 / mic 2 > desk 2" are two runs: a stroke between spaces, with an arrow on both sides of it."""
+    for part in parts:
+        kept, *others = re.split(r"\s+/\s+", part)
+        for other in others:
+            if ">" in kept and ">" in other:
+                yield kept
+                kept = other
+            else:
+                kept = f"{kept} / {other}"
+        yield kept
 
 
 def _is_list(name: str, other: str) -> bool:
@@ -168,6 +183,11 @@ def _take_tail(sentence: Sentence, metres_per_unit: float) -> None:
             sentence.bare_m = bare
         else:
             sentence.extras.append(_trim(part, start))
+    behind = _PHANTOM_BEHIND.fullmatch(kept)
+    if behind is not None:
+        # "desk 3 phantom" as "desk 3, phantom".
+        sentence.extras.append(Piece(behind["phantom"], last.start + behind.start("phantom")))
+        kept = behind["name"]
     sentence.pieces[place] = Piece(kept.strip(" \t,"), last.start)
 
 

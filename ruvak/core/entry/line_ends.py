@@ -29,6 +29,8 @@ class End:
     is_new: bool = False
     channels: tuple[int, ...] = ()
     """Of one socket with several channels those that are used, where the line names them."""
+    is_named: bool = False
+    """Whether the line names the sockets."""
 
     def free_choices(self, users: Collection[Endpoint]) -> tuple[tuple[Endpoint, ...], ...]:
         """Those of which nothing is in use. A channel's microphone and line sockets are one channel: where either is in
@@ -71,10 +73,11 @@ def has_one_place(part: Part) -> bool:
     pictures = [receiver for receiver in part.inputs if receiver.signal != "computer-data"] or part.inputs
     sound = [receiver for receiver in pictures if family_of(receiver.signal) == "sound"] or pictures
     if len(part.mixes) == 1 and all(len(receiver.connectors) == 1 for receiver in sound):
-        # A disc mixer's players: whichever pair is free.
+        # A disc mixer's players: whichever pair is free; its microphone is asked for by name.
         mix = part.mixes[0]
         pairs = bool(mix.right) and len(mix.left) == len(mix.right) <= MOST_PAIRS
-        if pairs and {*mix.left, *mix.right} == {receiver.id for receiver in sound}:
+        players = {receiver.id for receiver in sound if receiver.signal != "microphone"}
+        if pairs and {*mix.left, *mix.right} == players:
             return True
     return len(sound) == 1 or (bool(part.mixes) and len(sound) <= 4)
 
@@ -91,7 +94,7 @@ def meet_by_kind(part: Part, named: Sockets, target: Part, places: Sockets) -> t
     As they are where the line names them, or where the usual ones are of one kind.
     """
     if not named.positions and not places.positions and are_joined_by_usb(part, target):
-        return Sockets((_usb_of(part),)), Sockets((_usb_of(target),))
+        return Sockets((usb_sockets_of(part),)), Sockets((usb_sockets_of(target),))
     phones = tuple(name for output in part.outputs if output.signal == "headphone" for name in output.connectors)
     if phones and not named.positions and {entry.signal for entry in target.inputs} == {"headphone"}:
         return Sockets((phones,)), places
@@ -102,8 +105,10 @@ def meet_by_kind(part: Part, named: Sockets, target: Part, places: Sockets) -> t
         usual = family_of(main_output(part).signal)
         others = [family_of(output.signal) for output in part.outputs]
         leaving = usual if usual in kinds else next((other for other in others if other in kinds), usual)
-        if leaving != usual:
-            named = _sockets_that_carry(leaving, part, part.outputs, target, places)
+        if leaving != usual or (leaving != "sound" and leaving in kinds):
+            ids = [name for port in target.inputs if family_of(port.signal) == leaving for name in port.connectors]
+            facing = places if places.positions else Sockets((tuple(ids),))
+            named = _sockets_that_carry(leaving, part, part.outputs, target, facing)
     if leaving != "sound" and leaving in kinds and not places.positions:
         places = _sockets_that_carry(leaving, target, target.inputs, part, named)
     return named, places
@@ -134,7 +139,7 @@ def are_joined_by_usb(part: Part, target: Part) -> bool:
     return belongs_to_computer(part) or (belongs_to_computer(target) and not captures)
 
 
-def _usb_of(part: Part) -> tuple[str, ...]:
+def usb_sockets_of(part: Part) -> tuple[str, ...]:
     """Its USB sockets, or its plug."""
     ends = usb_ends(part)
     return ends or tuple(connector.id for connector in part.connectors if connector.form is Form.USB_SOCKET)
@@ -147,6 +152,11 @@ def families_of(part: Part, sending: Sockets | None = None) -> set[str]:
     if sending.positions:
         return set(_families((*part.outputs, *part.inputs), sending))
     return {family_of(main_output(part).signal)} if part.outputs else set(_families(part.inputs, Sockets(())))
+
+
+def families_at(part: Part, places: Sockets) -> set[str]:
+    """Kinds of signal that its inputs take at these places, or at any where none is named."""
+    return set(_families(part.inputs, places))
 
 
 def _families(ports: tuple[Output | Input, ...], named: Sockets) -> dict[str, None]:
@@ -285,7 +295,7 @@ def end_of(gear: Gear, part: Part, named: Sockets, lines: int, role: Role, new: 
             tuple(Endpoint(gear.id, position[min(i, len(position) - 1)]) for position in named.positions)
             for i in range(alternatives)
         ]
-        return End(gear, part, tuple(dict.fromkeys(choices)), new)
+        return End(gear, part, tuple(dict.fromkeys(choices)), new, is_named=True)
     names = _default(part, role, lines)
     return End(gear, part, tuple(tuple(Endpoint(gear.id, name) for name in choice) for choice in names), new)
 

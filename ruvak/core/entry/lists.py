@@ -11,7 +11,8 @@ _BETWEEN = re.compile(r"\s*,\s*(?:and\s+)?|\s+and\s+|\s*/\s*", re.IGNORECASE)
 _BETWEEN_GOALS = re.compile(rf"{_BETWEEN.pattern}|\s+\+\s+", re.IGNORECASE)
 _BETWEEN_NAMES = re.compile(r"\s*,\s*(?:and\s+)?|\s+and\s+", re.IGNORECASE)
 _NO_NAME = re.compile(
-    r"(?:(?:l|r|left|right)(?:\s+(?:in|out|input|output)s?)?|[\d\s\-\N{EN DASH}]*|\d.*|in|out|mono|stereo)",
+    r"(?:(?:l|r|left|right)(?:\s+(?:in|out|input|output|line|xlr|jack|rca|trs|ts)s?)*|[\d\s\-\N{EN DASH}]*|\d.*"
+    r"|in|out|mono|stereo)",
     re.IGNORECASE,
 )
 """Sides, places and words for sockets: "keys left/right" is one device."""

@@ -23,6 +23,13 @@ KINDS_ALONE = frozenset(
 """Words that say what kind of source it is and are no part of its name: "Choir left condenser" is Choir left."""
 
 
+USES = frozenset((
+    "playback", "slides", "presentation", "click", "click track", "backing track", "tracks", "music", "walk in music",
+    "interval music", "video call",
+))  # fmt: skip
+"""Words for what somebody plays, which are names of a device only where no other word says which."""
+
+
 class NewGear:
     """What one rig's lines may add."""
 
@@ -80,6 +87,9 @@ class NewGear:
         for part, title in self.kinds_at_the_end(named, plural):
             # An interface's number is its input's, like a desk's.
             counts_sockets = has_many_sockets(part) or (belongs_to_computer(part) and len(part.connectors) > 1)
+            if len(figures) > 2 and any(_has_places(other, figures) for other in self.by_name.get(title, ())):
+                # "Recorder 1-8" are eight places of the recorder that has them.
+                continue
             if len(figures) <= MOST_NEW and not (figures and counts_sockets):
                 labels = [title] if not figures else [f"{title} {number}" for number in figures]
                 yield Meaning(tuple(self.make(label, part) for label in labels), (), new=part)
@@ -89,11 +99,20 @@ class NewGear:
         for first in range(len(named)):
             kinds = (" ".join(named[first:]), " ".join(named[first:]).removesuffix("s"))
             for kind in dict.fromkeys(kinds if plural else kinds[:1]):
-                if (parts := self.by_name.get(kind)) is not None:
+                if (parts := self._by_what_it_is(named[:first], kind)) is not None:
                     alone = first > 0 and kind in KINDS_ALONE
                     title = " ".join(named[:first] if alone else (*named[:first], kind))
                     return [(part, title) for part in parts]
         return []
+
+    def _by_what_it_is(self, before: list[str], kind: str) -> tuple[Part, ...] | None:
+        """The parts of a name; where it only says what is played, those that the words before it name: "tablet
+        playback" is a tablet."""
+        parts = self.by_name.get(kind)
+        if parts is None or kind not in USES:
+            return parts
+        ends = (" ".join(before[start:]) for start in range(len(before)))
+        return next((self.by_name[name] for name in ends if name in self.by_name and name not in USES), parts)
 
     def make(self, name: str, part: Part) -> Gear:
         """A device that the rig does not have yet, under a free id."""
@@ -137,6 +156,12 @@ def _capitals() -> dict[str, str]:
     """Words that the library writes in capitals throughout: FOH, PA, USB."""
     words = [word for part in library().values() for entry in part.called for word in entry.split()]
     return {word.lower(): word for word in words if len(word) > 1 and word.isalpha() and word.isupper()}
+
+
+def _has_places(part: Part, figures: list[str]) -> bool:
+    """Whether it has so many inputs as these numbers count, from 1."""
+    have = {word for connector in part.connectors if connector.side != "out" for word in tokens(connector)}
+    return has_many_sockets(part) and figures[0] == "1" and have >= set(figures)
 
 
 def has_sides(part: Part) -> bool:

@@ -1,6 +1,5 @@
 """From the two ends of a line to its runs: which socket of the one goes to which of the other."""
 
-import re
 from dataclasses import replace
 
 from ruvak.core.entry.context import LineContext
@@ -10,9 +9,7 @@ from ruvak.core.entry.line_ends import (
     End,
     Side,
     all_by_one_socket,
-    are_joined_by_usb,
     end_of,
-    families_of,
     has_one_place,
     has_one_socket,
     is_stereo,
@@ -22,13 +19,15 @@ from ruvak.core.entry.line_ends import (
     meet_by_kind,
     needs_both,
     one_each,
+    speaks,
     split_up,
     takes_stereo,
     two_outputs,
 )
-from ruvak.core.entry.lists import numbered, split_list
+from ruvak.core.entry.other_kinds import at_its_microphone_input, of_kind, taking_the_signal, with_usb_sockets
+from ruvak.core.entry.pairs import is_insert, is_one_place, sends_and_returns, with_both_inputs, without_sides
 from ruvak.core.entry.passing import Passing
-from ruvak.core.entry.sockets import Role, Sockets, sockets, tokens, usable
+from ruvak.core.entry.sockets import Role, tokens, usable
 from ruvak.core.entry.unfit_ends import from_as_many, refuse_half_each, refuse_without_sound_input
 from ruvak.core.entry.wanted import Wanted, problem
 from ruvak.core.entry.words import plain
@@ -53,19 +52,27 @@ class Pairing:
         self.context, self.ends, self.passing = context, ends, passing
 
     def runs(
-        self, sources: list[Side], passed: list[tuple[KitItem, Piece]], goal: Side | None, mono: bool
+        self,
+        sources: list[Side],
+        passed: list[tuple[KitItem, Piece]],
+        goal: Side | None,
+        mono: bool,
+        joined: bool = False,
     ) -> list[Wanted]:
-        """The runs between the ends. `passed`: what is built in and stands between them."""
+        """The runs between the ends. `passed`: what is built in and stands between them; `joined`: whether the line
+        names pieces, by which two sources may meet at one input."""
         first = sources[0]
         if goal is not None and {g.id for g, _, _ in first.devices} & {g.id for g, _, _ in goal.devices}:
             raise problem("no_destination", goal.piece, "Source and destination are the same; write where it goes.")
         if goal is not None:
-            goal = self._of_kind(first, goal)
+            goal = of_kind(self.context.directory, first, goal)
         if len(sources) > 1:
             ends = tuple(end_of(*side.devices[0], 1, "source", bool(side.new)) for side in sources)
             if goal is None:
                 raise problem("no_destination", first.piece, "Two sources need one destination to meet at.")
             return [self._one(ends, passed, goal, 0, 1)]
+        if joined and goal is not None and (both := self._two_that_meet(first, goal)) is not None:
+            return [self._one(both, passed, goal, 0, 1)]
         starts = one_each(first, "source", mono)
         if goal is None:
             return [self._one((end,), passed, None, i, len(starts)) for i, end in enumerate(starts)]
@@ -73,8 +80,9 @@ class Pairing:
 
     def _pair(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
         """As many runs as there are pairs of devices; one where both ends are one device."""
+        goal = with_both_inputs(first, taking_the_signal(self.context.directory, first, goal))
         first, goal = self._one_for_each_place(first, goal), self._one_for_each_side(first, goal, mono)
-        goal = self._of_kind(first, goal)
+        goal = of_kind(self.context.directory, first, goal)
         if (together := all_by_one_socket(first, goal, mono)) is not None:
             starts, end = together
             return [Wanted(starts, self.passing.through(passed, 0, 1, 1), end, (), (), None, ())]
@@ -201,32 +209,6 @@ class Pairing:
         through = self.passing.through(passed, 0, 1, 1)
         return Wanted((start,), through, nearest, (), (), None, (), goals_beside=tuple(others))
 
-    def _of_kind(self, first: Side, goal: Side) -> Side:
-        """A new destination that takes what the source sends: behind a power amplifier "speaker" is one without."""
-        part, named = first.devices[0][1:]
-        kinds = families_of(part, named)
-        if not named.positions and are_joined_by_usb(part, goal.devices[0][1]):
-            return goal
-        known = any(gear.id not in goal.new for gear, _, _ in goal.devices)
-        if known or all(kinds & families_of(other) for _, other, _ in goal.devices):
-            return goal
-        names = split_list(goal.piece.text, "goal")
-        each = [self._device_of_kind(kinds, name) for name in (names if len(names) > 1 else [goal.piece.text])]
-        devices = tuple(device for some in each for device in some)
-        if not all(each) or len(devices) != len(goal.devices):
-            return goal
-        return replace(goal, devices=devices, new=frozenset(gear.id for gear, _, _ in devices))
-
-    def _device_of_kind(self, kinds: set[str], name: str) -> tuple[tuple[Gear, Part, Sockets], ...]:
-        """What a name would add that takes such signals; empty where nothing of that name does."""
-        for meaning in self.context.directory.meanings(numbered(name)):
-            other = meaning.new
-            if other is not None and kinds & families_of(other):
-                places = sockets(other, meaning.rest, "goal")
-                if places.unknown is None:
-                    return tuple((gear, other, places) for gear in meaning.gear)
-        return ()
-
     def _one_for_each_place(self, first: Side, goal: Side) -> Side:
         """Microphones that are not there yet, into several places of one device: one for each. "Room mics" are two
         where two places are named, and so is "audience mic L/R"."""
@@ -237,13 +219,29 @@ class Pairing:
         words = first.piece.text.split()
         if words[-1].lower().endswith("s") and plain(words[-1]) not in {plain(word) for word in words_for(part)}:
             return self.ends.read_one(Piece(f"{first.piece.text} 1-{len(places)}", first.piece.start), "source")
-        if len(places) == 2 and (stem := _without_sides(first.piece.text)) is not None:
-            sides = [
-                self.ends.read_one(Piece(f"{stem} {side}", first.piece.start), "source") for side in ("left", "right")
-            ]
-            devices = tuple(device for side in sides for device in side.devices)
-            return Side(devices, first.piece, first.meaning, frozenset(gear.id for gear, _, _ in devices))
+        if len(places) == 2 and (stem := without_sides(first.piece.text)) is not None:
+            return self._left_and_right(first, stem)
         return first
+
+    def _two_that_meet(self, first: Side, goal: Side) -> tuple[End, ...] | None:
+        """Two microphones, or a pair of them, on the way to one place: "two mics > Y lead > desk 4"."""
+        if len(goal.devices) > 1 or len(goal.devices[0][2].positions) > 1 or not is_one_place(goal):
+            return None
+        devices = first.devices
+        if len(devices) == 1 and (stem := without_sides(first.piece.text)) is not None and not devices[0][2].positions:
+            devices = self._left_and_right(first, stem).devices
+        signals = {main_output(part).signal for _, part, _ in devices if part.outputs}
+        if len(devices) != 2 or signals != {"microphone"}:
+            return None
+        return tuple(
+            end_of(*device, 1, "source", device[0].id in first.new or len(first.devices) == 1) for device in devices
+        )
+
+    def _left_and_right(self, first: Side, stem: str) -> Side:
+        """Two microphones of one name."""
+        sides = [self.ends.read_one(Piece(f"{stem} {side}", first.piece.start), "source") for side in ("left", "right")]
+        devices = tuple(device for side in sides for device in side.devices)
+        return Side(devices, first.piece, first.meaning, frozenset(gear.id for gear, _, _ in devices))
 
     def _one_for_each_side(self, first: Side, goal: Side, mono: bool) -> Side:
         """A stereo source into "speakers" that are not there yet: one for each side."""
@@ -289,6 +287,7 @@ class Pairing:
         return starts, ends
 
     def _between_two(self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], mono: bool) -> list[Wanted]:
+        first, goal = self._of_kinds_that_meet(first, goal)
         (gear, part, named), (other, target, places) = first.devices[0], goal.devices[0]
         named, places = meet_by_kind(part, named, target, places)
         if len(places.positions) == 2 and not places.implied and not named.positions and not mono:
@@ -337,6 +336,13 @@ class Pairing:
             ]
         return [Wanted((start,), through, end, (), (), None, ())]
 
+    def _of_kinds_that_meet(self, first: Side, goal: Side) -> tuple[Side, Side]:
+        """Both ends, new ones of a kind that suits the other; an insert at the goal is where a processor's loop begins:
+        "compressor > desk insert 3" is the run that "desk insert 3 > compressor" is."""
+        if is_insert(goal) and speaks(first.devices[0][1], "goal"):
+            first, goal = goal, first
+        return with_usb_sockets(self.context.directory, first, at_its_microphone_input(first, goal))
+
     def _with_free_places(self, goal: Side, count: int) -> tuple[str, ...]:
         """The line with the first channels that nothing uses, written behind the destination; none where all are."""
         gear, part, _ = goal.devices[0]
@@ -356,7 +362,7 @@ class Pairing:
         gear, part, _ = goal.devices[0]
         connectors = {connector.id: connector for connector in start.part.connectors}
         socket = connectors[start.choices[0][0].connector]
-        if socket.side != "both" or not socket.id.startswith("insert") or not part.outputs:
+        if not sends_and_returns(socket) or not part.outputs:
             return None
         return End(gear, part, ((Endpoint(gear.id, part.outputs[0].connectors[0]),),))
 
@@ -366,16 +372,6 @@ class Pairing:
         end = end_of(*goal.devices[0], 1, "goal", bool(goal.new)) if goal else None
         wide = len(ends[0].choices[0])
         return Wanted(ends, self.passing.through(passed, index, wide, many * wide), end, (), (), None, ())
-
-
-def _without_sides(text: str) -> str | None:
-    """The singular name of two microphones typed as a pair: "audience mics L/R", "overhead pair", "grand piano"."""
-    if pair := re.fullmatch(
-        r"(.+?)s?\s+pair|(stereo pair|main pair|(?:grand|upright|baby grand) piano)", text.strip(), re.I
-    ):
-        return pair[1] or pair[2]
-    both = re.fullmatch(r"(.+?)s?[\s,]+(?:l|left)\s*(?:/|&|\+|and|\s)\s*(?:r|right)", text.strip(), re.IGNORECASE)
-    return both[1] if both else None
 
 
 def _ids(parts: tuple[Part, ...]) -> tuple[str, ...]:

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from ruvak.core.entry.context import LineContext
 from ruvak.core.entry.described import is_feature
-from ruvak.core.entry.device_chain import split_sentence
+from ruvak.core.entry.device_chain import PassedDevice, split_sentence
 from ruvak.core.entry.device_ends import DeviceEnds
 from ruvak.core.entry.grammar import Piece, Sentence, parse
 from ruvak.core.entry.hosts import is_made_up, plugged_by_usb
@@ -16,7 +16,7 @@ from ruvak.core.entry.line_ends import (
 )
 from ruvak.core.entry.pairing import Pairing
 from ruvak.core.entry.passing import Passing
-from ruvak.core.entry.rewording import MONO, PHANTOM, Rewording, bare_word, option_of
+from ruvak.core.entry.rewording import Rewording, bare_word, option_of
 from ruvak.core.entry.wanted import Refused, Wanted, problem
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.pieces.named import NamedPiece
@@ -57,9 +57,12 @@ class Planner:
         sentence.pieces[-1] = self._with_more_goals(sentence, self._with_features(sentence))
         onward: tuple[str, str] | None = None
         self.rewording.start_behind_the_air(sentence)
+        self.rewording.end_before_the_air(sentence)
+        self.rewording.name_first_power_amplifier(sentence)
         self.rewording.name_power_amplifiers(sentence)
         for at, piece in enumerate(sentence.pieces[1:-1], 1):
             if (device := self.rewording.device(piece)) is not None:
+                device = self._by_usb(sentence.pieces[at - 1], device)
                 sentence, rest = split_sentence(sentence, at, device, device.links or self._is_into_computer(sentence))
                 onward = device.source, rest
                 break
@@ -96,7 +99,11 @@ class Planner:
         if built_in:
             passed.append((built_in, last))
         runs = self.pairing.runs(
-            sources, passed, goal, "mono" in options or any(s.mono for _, _, s in sources[0].devices)
+            sources,
+            passed,
+            goal,
+            "mono" in options or any(s.mono for _, _, s in sources[0].devices),
+            joined=bool(named),
         )
         made = tuple(
             replace(
@@ -115,6 +122,15 @@ class Planner:
         source, rest = onward
         names = dict.fromkeys(gear.gear.name for run in made for gear in run.goals)
         return sentence, made, f"{source or '/'.join(names)} > {rest}"
+
+    def _by_usb(self, before: Piece, device: PassedDevice) -> PassedDevice:
+        """Behind its computer a box's places are those that it goes on from: "laptop > interface 1/2 > desk 3/4"."""
+        box, computer = (self.context.directory.first_meant(text) for text in (device.piece.text, before.text))
+        if box is None or computer is None or not box[0].rest:
+            return device
+        if not (belongs_to_computer(box[1]) and is_computer(computer[1])):
+            return device
+        return replace(device, goal=box[0].gear[0].name, source=device.piece.text)
 
     def _is_into_computer(self, sentence: Sentence) -> bool:
         """Whether the line ends at a computer behind its box, to which a USB lead goes: the length is of what comes
@@ -139,7 +155,8 @@ class Planner:
         """The last piece with what is said of the device there: "switcher with 3.5 mm inputs"."""
         last = sentence.pieces[-1]
         for extra in list(sentence.extras):
-            if (
+            named = plain(f"{last.text} with {extra.text}") in self.context.directory.new.by_name
+            if not named and (
                 option_of(extra) is not None
                 or self.rewording.thing(bare_word(extra)) is not None
                 or not is_feature(extra.text)
@@ -153,7 +170,7 @@ class Planner:
         """In "desk aux 1-2 > wedge left, wedge right" what stands behind the comma is one more destination."""
         for extra in list(sentence.extras):
             word = plain(extra.text)
-            if word in PHANTOM | MONO or word.startswith("with ") or self.rewording.thing(word) is not None:
+            if option_of(extra) is not None or word.startswith("with ") or self.rewording.thing(word) is not None:
                 break
             try:
                 self.ends.read_one(extra, "goal")

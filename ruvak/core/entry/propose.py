@@ -5,14 +5,16 @@ from dataclasses import replace
 
 from ruvak.core.entry.built import Built, OtherWiring, RunLabel
 from ruvak.core.entry.hosts import hosts_for, lead_in_place_of_bond, plugged_by_usb
+from ruvak.core.entry.input_switches import set_level_switches
 from ruvak.core.entry.phantom import switch_phantom, wants_phantom
+from ruvak.core.entry.rewording import NO_PHANTOM
 from ruvak.core.entry.search import MOST_SOLVED, Tried, search
 from ruvak.core.entry.solve_runs import SubRigResult, solve_runs
 from ruvak.core.entry.wanted import Wanted
 from ruvak.core.entry.wirings import Kinds, Wiring, Wirings, kinds_of
 from ruvak.core.parts.library import embed, library
 from ruvak.core.pieces.pool import Pool, Ways, data_of, pool_for
-from ruvak.core.pieces.routes import Route, put_ops
+from ruvak.core.pieces.route import Route, put_ops
 from ruvak.core.rig.edits import Edit, Op, PutThing, replay
 from ruvak.core.rig.rig import Gear, Rig, Run
 
@@ -103,8 +105,13 @@ class Proposer:
         route = _with_shared(wanted, wiring.route)
         pieces = tuple(dict.fromkeys(item.id for item in route.items))
         run = Run(id=label.id, number=label.number, name=label.name, pieces=pieces, joins=route.joins, note=note)
-        phantom = "phantom" in wanted.options or wants_phantom(base, wiring.sources)
-        switches = tuple(switch_phantom(base, wiring.goals, on=True)) if phantom else ()
+        wants = NO_PHANTOM not in wanted.options and wants_phantom(base, wiring.sources)
+        phantom = "phantom" in wanted.options or wants
+        on_the_way = (base.parts_by_id.get(part) or library()[part] for part in wiring.parts)
+        switches = (
+            *(switch_phantom(base, wiring.goals, on=True) if phantom else ()),
+            *set_level_switches(base, wiring.sources, wiring.goals, on_the_way),
+        )
         ops: tuple[Op, ...] = (
             *self._gear_ops(base, new),
             *(PutThing(kind="bonds", thing=bond) for bond in base.bonds if bond not in self.rig.bonds),
@@ -116,7 +123,7 @@ class Proposer:
         )
         rig = _with(base, wiring.route, run)
         if switches:
-            rig = replay(rig, Edit(label="phantom", ops=switches))
+            rig = replay(rig, Edit(label="switches", ops=switches))
         return Built(wanted, run, wiring.route, ops, rig)
 
     def _enlarged(self, wanted: Wanted) -> Iterator[Op]:

@@ -19,7 +19,7 @@ from ruvak.core.entry.plan import Planner
 from ruvak.core.entry.propose import Proposer
 from ruvak.core.entry.reading import MOST_LETTERS, Reading, ReadProblem, ReadRun
 from ruvak.core.entry.rewritten import join_sides, one_line_each, with_sides_joined
-from ruvak.core.entry.rows import InputRow, line_of, note_of
+from ruvak.core.entry.rows import InputRow, line_of, line_of_typed_row, note_of
 from ruvak.core.entry.run_reading import listed_sockets, read_run
 from ruvak.core.entry.search import MOST_SOLVED
 from ruvak.core.entry.sharing import with_shared_pieces
@@ -36,6 +36,7 @@ MOST_LINES = 200
 MOST_BESIDE = 2
 """How many wirings are solved beside one whose pieces are named."""
 MANY_OUTPUTS = 3
+_BRACKETS = re.compile(r"\([^()]*\)")
 
 
 def read(rig: Rig, line: str) -> Reading:
@@ -104,14 +105,38 @@ class _Reader:
             proposals = self._plan(corrections, line, note)
         except Refused as refused:
             self.rig = before
+            if (reading := self._without_brackets(line, note)) is not None:
+                return reading
             result = refused.problem
-            lines = result.suggestions or suggest_lines(self.rig, line, result, self._problem_of)
+            lines = (
+                result.suggestions
+                or self._as_a_row(line, result)
+                or suggest_lines(self.rig, line, result, self._problem_of)
+            )
             return _refused(line, result.model_copy(update={"suggestions": lines}))
         runs = tuple(read_run(self.rig, proposal) for proposal in proposals)
         label = _label(runs)
         edit = Edit(label=label, ops=tuple(op for proposal in proposals for op in proposal.ops))
         taken_for = tuple(dict.fromkeys(corrections))
         return Reading(line=line, sentence=_sentence(runs), taken_for=taken_for, runs=runs, problems=(), edit=edit)
+
+    def _without_brackets(self, line: str, note: str) -> Reading | None:
+        """The reading of a line without what stands in brackets, where that makes the difference: "(mic level)"."""
+        remarks = _BRACKETS.findall(line)
+        if not remarks:
+            return None
+        before = self.rig
+        reading = self.read(_BRACKETS.sub(" ", line), note)
+        if reading.problems:
+            self.rig = before
+            return None
+        left_out = tuple(f"“{remark}” was left out." for remark in remarks)
+        return reading.model_copy(update={"line": line, "taken_for": (*reading.taken_for, *left_out)})
+
+    def _as_a_row(self, line: str, problem: ReadProblem) -> tuple[str, ...]:
+        """Of a line without an arrow: the line that it is as a row of an input list."""
+        row = line_of_typed_row(self.rig, line) if problem.code == "no_arrow" else None
+        return (row,) if row is not None and self._problem_of(row) is None else ()
 
     def _problem_of(self, line: str) -> ReadProblem | None:
         """Why it makes no run, or None; nothing is kept of it."""

@@ -87,6 +87,8 @@ class ReadRun(Record):
     """Options that were named."""
     phantom_on: bool
     """Switched on with it, because somebody said so or the microphone cannot do without."""
+    switched: tuple[str, ...]
+    """Level switches that are set with it, in words."""
     grade: Grade
     """Its worst grade."""
     finding: Finding

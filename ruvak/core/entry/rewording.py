@@ -9,13 +9,14 @@ from ruvak.core.entry.grammar import Piece, Sentence
 from ruvak.core.entry.line_ends import speaks
 from ruvak.core.entry.lists import split_list
 from ruvak.core.entry.passing import Passing
-from ruvak.core.entry.words import plain
+from ruvak.core.entry.words import expand_ranges, is_phantom, plain
 from ruvak.core.pieces.named import NamedPiece
 from ruvak.core.rig.part import Part
 
-PHANTOM = {"phantom", "48v", "+48v", "48 v", "+48 v", "p48", "+48"}
-MONO = {"mono"}
+MONO, NO_PHANTOM = {"mono"}, "no phantom"
 _AMPLIFIER = re.compile(r"(?:.+ )?amps?(?: \d+)?")
+_PLACES = r"(?: (?:ch|channel|out|output|left|right|l|r|\d+))*"
+_AMPLIFIER_AND_PLACE = re.compile(rf"(?P<name>(?:.+ )?amps?)(?P<place>{_PLACES})")
 _INTO_AN_INSTRUMENT_AMPLIFIER = {"instrument", "microphone"}
 
 
@@ -44,6 +45,13 @@ class Rewording:
         microphone, which is called after both."""
         while len(sentence.pieces) > 2:
             first, second = sentence.pieces[:2]
+            if len(sentence.pieces) > 3 and self._is_transmitter(second) and self._only_sends(sentence.pieces[2]):
+                self.context.corrections.append(
+                    f"“{second.text}” is heard by its receiver: no lead goes between the two."
+                )
+                sentence.pieces[1:2] = []
+                sentence.arrows -= 1
+                continue
             if not self._only_sends(second):
                 return
             both = Piece(f"{first.text} {second.text}", first.start)
@@ -68,11 +76,42 @@ class Rewording:
         for at, piece in enumerate(sentence.pieces[1:], 1):
             names = {plain(name) for name in split_list(piece.text, "goal")}
             if all(map(self._is_any_amplifier, names)):
-                before = self.context.directory.first_meant(sentence.pieces[at - 1].text)
+                devices = (each for each in reversed(sentence.pieces[:at]) if self.thing(plain(each.text)) is None)
+                driver = next(devices, None)
+                before = self.context.directory.first_meant(driver.text) if driver is not None else None
                 signals = {output.signal for output in before[1].outputs} if before is not None else set()
                 if signals and not signals & _INTO_AN_INSTRUMENT_AMPLIFIER:
                     text = re.sub(r"\bamps?\b", "power amplifier", piece.text, flags=re.IGNORECASE)
                     sentence.pieces[at] = replace(piece, text=text)
+
+    def name_first_power_amplifier(self, sentence: Sentence) -> None:
+        """An "amp" that goes to a loudspeaker is none for an instrument: "monitor amp ch 1 > wedge"."""
+        first, last = sentence.pieces[0], sentence.pieces[-1]
+        match = _AMPLIFIER_AND_PLACE.fullmatch(plain(expand_ranges(plain(first.text))))
+        goal = self.context.directory.first_meant(last.text) if match is not None and last.text else None
+        if match is None or goal is None or not self._is_any_amplifier(match["name"]):
+            return
+        name = re.sub(rf"{_PLACES}$", "", plain(expand_ranges(plain(last.text)))).removesuffix("s")
+        kinds = (goal[1], *self.context.directory.kinds_called(name))
+        if any(entry.signal == "loudspeaker" for part in kinds for entry in part.inputs):
+            name = re.sub(r"\bamps?$", "power amplifier", match["name"])
+            sentence.pieces[0] = replace(first, text=f"{name} {match['place']}".strip())
+
+    def end_before_the_air(self, sentence: Sentence) -> None:
+        """What stands behind a transmitter hears it by radio: "desk aux 7/8 > transmitter > ears pack"."""
+        while len(sentence.pieces) > 2:
+            transmitter, last = sentence.pieces[-2:]
+            if not self._is_transmitter(transmitter):
+                return
+            sentence.pieces.pop()
+            sentence.arrows -= 1
+            said = f"“{last.text}” hears it by radio: the run ends at “{transmitter.text}”."
+            self.context.corrections.append(said)
+
+    def _is_transmitter(self, piece: Piece) -> bool:
+        """Whether it takes sound and sends it on by radio alone."""
+        meant = self.context.directory.first_meant(piece.text) if piece.text else None
+        return meant is not None and not speaks(meant[1], "source") and "transmitter" in meant[1].name.lower()
 
     def _is_any_amplifier(self, name: str) -> bool:
         """Whether a name says no more than that: "amp 2", "lobby amp", and not "headphone amp" or the rig's own."""
@@ -101,7 +140,9 @@ class Rewording:
 def option_of(extra: Piece) -> str | None:
     """What stands behind a comma, where it is an option."""
     word = bare_word(extra)
-    return "phantom" if word in PHANTOM else "mono" if word in MONO else None
+    if is_phantom(re.sub(r"^(?:no|without|not)\s+", "", word)):
+        return "phantom" if is_phantom(word) else NO_PHANTOM
+    return "mono" if word in MONO else None
 
 
 def bare_word(extra: Piece) -> str:

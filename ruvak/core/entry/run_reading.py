@@ -1,10 +1,11 @@
 """One run of a reading: from where to where, by which pieces, and what is said of it."""
 
 from ruvak.core.entry.built import Proposal
+from ruvak.core.entry.input_switches import words_of_switches
 from ruvak.core.entry.reading import ReadPiece, ReadRun
 from ruvak.core.entry.solve_runs import SubRigResult, solve_runs
 from ruvak.core.judge.finding import Grade
-from ruvak.core.rig.edits import is_setting
+from ruvak.core.rig.edits import SetField, is_setting
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, Rig, Run
@@ -26,7 +27,8 @@ def read_run(rig: Rig, proposal: Proposal) -> ReadRun:
             "length_m": wanted.length_m,
             "reach_assumed": wanted.length_m is None,
             "options": wanted.options,
-            "phantom_on": any(is_setting(op) for op in proposal.ops),
+            "phantom_on": any(is_setting(op) and op.value is True for op in proposal.ops if isinstance(op, SetField)),
+            "switched": words_of_switches(rig, proposal.ops),
         }
     )
 
@@ -65,6 +67,7 @@ def _reading(rig: Rig, run: Run, items: tuple[KitItem, ...], solved: SubRigResul
         reach_assumed=False,
         options=(),
         phantom_on=False,
+        switched=(),
         grade=Grade(worst.grade),
         finding=worst,
         drawing=draw(solved.rig, solved.traced, run),

@@ -40,7 +40,7 @@ def search(wirings: Wirings, solve: Callable[[Wiring], SubRigResult], most: int 
     is planned: what would do better is for the remedies to say.
     """
     simplest = wirings.simplest()
-    if wirings.wanted.named:
+    if wirings.wanted.named or wirings.wanted.comes_back:
         result = _Search(wirings, solve, SIMPLEST_SOLVED)
         result.go_on(simplest, 1)
         result.go_on(filter(result.needs_its_boxes, simplest), SIMPLEST_SOLVED - 1)
@@ -80,11 +80,14 @@ class _Search:
 
     def find_cures(self) -> Iterator[Wiring]:
         """Candidates with what is made against what the best of the newest leaves wrong."""
+        # Where the cures looked for before led to nothing, what else is wrong is looked at too.
+        in_vain = self._cured == len(self.tried)
         newest = self.tried[self._cured :] or self.tried
         self._cured = len(self.tried)
         if not newest:
             return
-        self._wrong += _to_cure_first(min(newest, key=lambda tried: tried.rank).solved.findings)
+        findings = min(newest, key=lambda tried: tried.rank).solved.findings
+        self._wrong += list(filter(_is_curable, findings)) if in_vain else _to_cure_first(findings)
         parts = self._wirings.pool.parts
         needed = ids_of(cures(finding.code.cure for finding in self._wrong), parts.values())
         needed = tuple(_pads_that_do(self._wirings.pool, ids, self._wrong) for ids in needed)
@@ -93,8 +96,9 @@ class _Search:
         if needed:
             yield from self._wirings.with_cures(needed, wide)
         if len(needed) > 1:
-            # Nothing has all of it: what is made against the first of them.
-            yield from self._wirings.with_cures(needed[:1], wide)
+            # Nothing has all of it: what is made against each by itself.
+            for each in needed:
+                yield from self._wirings.with_cures((each,), wide)
 
     def has_boxes(self, wiring: Wiring) -> bool:
         """Whether anything on the way is more than contacts and wire."""
@@ -135,12 +139,13 @@ def _rate(wiring: Wiring, solved: SubRigResult) -> Tried:
 def _to_cure_first(findings: tuple[Finding, ...]) -> list[Finding]:
     """What has a cure; a pad only where nothing else is wrong, since another wiring may be less loud, and where it is
     more than somebody would turn down."""
-    curable = [
-        finding
-        for finding in findings
-        if finding.code.cure is not None and not (finding.code.is_too_loud and _over_db(finding) < TURNED_DOWN_DB)
-    ]
+    curable = list(filter(_is_curable, findings))
     return [finding for finding in curable if not finding.code.is_too_loud] or curable
+
+
+def _is_curable(finding: Finding) -> bool:
+    turned_down = finding.code.is_too_loud and _over_db(finding) < TURNED_DOWN_DB
+    return finding.code.cure is not None and not turned_down
 
 
 def _over_db(finding: Finding) -> float:

@@ -6,6 +6,7 @@ from functools import lru_cache
 from typing import Literal
 
 from rapidfuzz import fuzz, process
+from rapidfuzz.distance import OSA
 
 from ruvak.core.entry.words import expand_ranges
 from ruvak.core.rig.connectors import carries_many_channels
@@ -25,10 +26,11 @@ _NOISE = frozenset((
 """Words that say nothing where no label has them."""
 _SYNONYMS = {
     "headphone": "headphones", "phones": "headphones", "cans": "headphones", "auxes": "aux", "mains": "main",
-    "inserts": "insert", "rec": "record", "recording": "record", "tape": "record", "recorder": "record", "loop":
-    "through", "thru": "through", "spk": "speaker", "spkr": "speaker", "bus": "aux", "mix": "aux", "group": "aux",
-    "foldback": "aux", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic", "microphone": "mic",
-    "lines": "line", "input": "in", "inputs": "in", "master": "main", "masters": "main",
+    "inserts": "insert", "rec": "record", "recording": "record", "tape": "record", "recorder": "record",
+    "loop": "through", "thru": "through", "spk": "speaker", "spkr": "speaker", "bus": "aux", "mix": "aux",
+    "group": "aux", "foldback": "aux", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic",
+    "microphone": "mic", "lines": "line", "spdif": "coaxial", "coax": "coaxial", "dig": "digital",
+    "lightpipe": "optical", "input": "in", "inputs": "in", "master": "main", "masters": "main",
 }  # fmt: skip
 _SOUND = frozenset(("audio", "sound"))
 """Words that ask for a socket of sound."""
@@ -94,6 +96,8 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
         kinds = kinds | asked
     if unknown is not None or not fitting:
         return Sockets((), unknown or " ".join(sorted(kinds)), mono)
+    if sides and not kinds and not places and role == "source":
+        fitting = _of_the_main_output(part, fitting)
     if sides and not any({"left", "right"} & tokens(way) for way in fitting):
         sides = []
     result = _places(fitting, places, sides)
@@ -105,7 +109,18 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     if not result and kinds:
         result = _only_kinds(fitting)
         return Sockets(result, None, mono, implied=len(result) == 2)
+    if len(result) == 1 and not sides and len(pair := _only_kinds([w for w in fitting if w.id in result[0]])) == 2:
+        # "return 1", which has a left and a right.
+        return Sockets(pair, None, mono, implied=True)
     return Sockets(result, None, mono, _channels(part, result, places))
+
+
+def _of_the_main_output(part: Part, fitting: list[Connector]) -> list[Connector]:
+    """Of sockets with sides, where the line names sides alone, those of the usual output: a mixer's "L/R" are no record
+    outputs."""
+    usual = next((output for output in part.outputs if output.id == "main"), None)
+    own = [socket for socket in fitting if usual is not None and socket.id in usual.connectors]
+    return own if any(SIDES & tokens(socket) for socket in own) else fitting
 
 
 def _channels(part: Part, positions: tuple[tuple[str, ...], ...], places: list[str]) -> tuple[int, ...]:
@@ -166,7 +181,7 @@ def _sort_words(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list
             continue
         else:
             near = process.extractOne(meant, known, scorer=fuzz.ratio, score_cutoff=_NEAR)
-            if near is None:
+            if near is None or (len(meant) < 5 and OSA.distance(meant, near[0]) > 1):
                 return kinds, places, sides, word
             kinds.add(near[0])
     return kinds, places, sides, None
@@ -174,6 +189,14 @@ def _sort_words(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list
 
 def _places(fitting: list[Connector], places: list[str], sides: list[str]) -> tuple[tuple[str, ...], ...] | str:
     """One position a number or side; the word itself where no socket has it."""
+    both = [
+        tuple(way.id for way in fitting if {place, side} <= tokens(way))
+        for place in places
+        for side in dict.fromkeys(sides)
+    ]
+    if both and all(both):
+        # "return 1 L/R".
+        return tuple(both)
     result: list[tuple[str, ...]] = []
     for word in [*places, *sides]:
         having = tuple(way.id for way in fitting if word in tokens(way))

@@ -8,7 +8,8 @@ from itertools import islice
 from ruvak.core.entry.wanted import Through
 from ruvak.core.pieces.named import NamedPiece, named_routes
 from ruvak.core.pieces.pool import Pool
-from ruvak.core.pieces.routes import Route, routes
+from ruvak.core.pieces.route import Route
+from ruvak.core.pieces.routes import routes
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.trace.layout import inside_links

@@ -13,6 +13,8 @@ from ruvak.core.rig.rig import Rig
 
 MOST = 3
 LOOKED_AT = 6
+SLIP = 80.0
+"""A name as like to a known one as this is mistyped: that one is offered first."""
 NEAR = 70.0
 """Likeness below this, out of 100, is none."""
 UNKNOWN_NAMES = ("unknown_source", "unknown_destination", "unknown_way")
@@ -27,6 +29,22 @@ def suggest_lines(
     """
     if problem.code not in UNKNOWN_NAMES:
         return ()
+    name, places = _split(line[problem.start : problem.end])
+    if problem.code == "unknown_source" and problem_of(mic := _as_microphone(line, problem, name, places)) is None:
+        near = _near_lines(rig, line, problem, problem_of)
+        is_slip = process.extractOne(plain(name), _devices(rig), scorer=fuzz.ratio, score_cutoff=SLIP) is not None
+        return (*near[: MOST - 1], mic) if is_slip else (mic, *near[: MOST - 1])
+    return _near_lines(rig, line, problem, problem_of)
+
+
+def _as_microphone(line: str, problem: ReadProblem, name: str, places: str) -> str:
+    """What nobody knows may be what a microphone stands before: "tabla mic"."""
+    return f"{line[: problem.start]}{name} mic{places}{line[problem.end :]}"
+
+
+def _near_lines(
+    rig: Rig, line: str, problem: ReadProblem, problem_of: Callable[[str], ReadProblem | None]
+) -> tuple[str, ...]:
     typed = line[problem.start : problem.end]
     name, places = _split(typed)
     words = _pieces() if problem.code == "unknown_way" else _devices(rig)

@@ -59,6 +59,11 @@ class Wanted:
         return next((end.channels for end in (*self.sources, *self.goals) if end.channels), ())
 
     @property
+    def comes_back(self) -> bool:
+        """Whether it goes to a processor and back by one insert socket, to which one lead alone goes."""
+        return len(self.sources) == 2 and self.goal is not None and self.sources[1].gear.id == self.goal.gear.id
+
+    @property
     def names_pieces(self) -> bool:
         """Whether the line says what to use, so that practice has no say."""
         return bool(self.named or self.parts or self.items)
@@ -68,7 +73,7 @@ def by_other_outputs(wanted: Wanted) -> Wanted | None:
     """The same from the other sound outputs of its source, where the usual one was only taken for lack of another."""
     (start, *more) = wanted.sources
     usual = {end.connector for choice in start.choices for end in choice}
-    if more or not start.part.outputs or usual != set(main_output(start.part).connectors):
+    if more or start.is_named or not start.part.outputs or usual != set(main_output(start.part).connectors):
         return None
     others = tuple(
         tuple(Endpoint(start.gear.id, name) for name in output.connectors)

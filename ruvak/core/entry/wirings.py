@@ -9,13 +9,15 @@ from itertools import chain, islice, zip_longest
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.stretches import through_routes
 from ruvak.core.entry.wanted import Wanted
-from ruvak.core.pieces.named import named_forks, named_routes
+from ruvak.core.pieces.cures import is_pad
+from ruvak.core.pieces.named import NamedPiece, named_forks, named_routes
 from ruvak.core.pieces.pool import Pool
 from ruvak.core.pieces.practice import feeds_line_by_di, misuses_di, practice_cost
-from ruvak.core.pieces.routes import Route, routes, simplicity
-from ruvak.core.rig.connectors import SHAPES, fits
+from ruvak.core.pieces.route import Route, simplicity
+from ruvak.core.pieces.routes import routes
+from ruvak.core.rig.connectors import SHAPES, Form, fits
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import Join, Rig
+from ruvak.core.rig.rig import Join, Rig, is_two_way
 from ruvak.core.trace.trace import connector_at
 
 ASSUMED_REACH_M = 3.0
@@ -118,7 +120,8 @@ class Wirings:
         by_sockets: list[Iterator[Wiring]] = []
         for sources, goals in self._sockets():
             plain = not (self.wanted.through or self.wanted.parts or self.wanted.items)
-            if self.wanted.length_m is None and plain and _straight(self.pool.rig, sources, goals):
+            straight = plain and not self._by_headset(sources, goals) and _straight(self.pool.rig, sources, goals)
+            if self.wanted.length_m is None and straight:
                 yield self._wiring(sources, goals, Route((), (Join(a=sources[0], b=goals[0]),)))
                 return
             by_sockets.append(islice(self._simplest_first(sources, goals), most))
@@ -161,6 +164,8 @@ class Wirings:
                 result = named_forks(pool, wanted.named, sources[0], goals, need_m)
             else:
                 result = chain((first,), result)
+        elif not (wanted.names_pieces or wanted.through) and self._by_headset(sources, goals):
+            result = chain(self._by_splitter(sources[0], goals[0], need_m), routes(pool, sources, goals, need_m))
         elif wanted.through:
             result = through_routes(pool, wanted.through, sources, goals, need_m, wanted.named)
         else:
@@ -168,6 +173,24 @@ class Wirings:
         for route in islice(result, LOOKED_AT_FOR_NAMED):
             if self._has_what_is_named(route) and not self._misuses_di(route, goals):
                 yield self._wiring(sources, goals, route)
+
+    def _by_headset(self, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> bool:
+        """Whether a socket listens only by a headset's microphone contact, which a plug of three contacts joins to the
+        ground."""
+        forms = [self.pool.form_at(end) for end in (*sources, *goals)]
+        return len(forms) == 2 and forms[1] is Form.TRRS35_SOCKET and forms[0] is not Form.TRRS35_PLUG
+
+    def _by_splitter(self, source: Endpoint, goal: Endpoint, need_m: float) -> Iterator[Route]:
+        """By the microphone side of a headset splitter, and with a pad in front of it, since the input is for
+        millivolts."""
+        parts = self.pool.parts.values()
+        splitters = NamedPiece(tuple(part.id for part in parts if part.kind == "adapter" and is_two_way(part)))
+        pads = NamedPiece(
+            tuple(part.id for part in parts if is_pad(part) and SHAPES[part.connectors[0].form].family == "3.5 mm")
+        )
+        for named in ((splitters,), (pads, splitters)):
+            if all(piece.parts for piece in named):
+                yield from named_routes(self.pool, named, source, goal, need_m)
 
     def _misuses_di(self, route: Route, goals: tuple[Endpoint, ...]) -> bool:
         """Of a line that names its pieces only what it does not say: a DI into a line input where it may be another."""

@@ -52,10 +52,23 @@ def bare_length(text: str, metres_per_unit: float) -> float | None:
 _SAID_OTHERWISE = (
     (re.compile(r"\bfold back\b"), "foldback"),
     (re.compile(r"\b(?:monitor|mon|foldback) (?:sends?|mix(?:es)?)\b"), "aux"),
+    (re.compile(r"\b(?:fx|effects?) sends?\b"), "aux"),
+    (re.compile(r"\b(?:fx|effects?) returns?\b"), "return"),
     (re.compile(r"\b(?:2|two)[ -]track out(?:put)?s?\b"), "record out"),
     (re.compile(r"\b2[ -]track\b"), "two track"),
+    (re.compile(r"\bstagebox"), "stage box"),
+    (re.compile(r"\brx\b"), "receiver"),
+    (re.compile(r"\btx\b"), "transmitter"),
 )
-"""Words of two for what has a name of its own."""
+"""Words of two for what has a name of its own, and short ones."""
+PHANTOM = r"(?:phantom(?: power)?|\+ ?48 ?v?|48 ?v|p48)"
+"""What people write for phantom power, as an expression."""
+_IS_PHANTOM = re.compile(PHANTOM, re.IGNORECASE)
+
+
+def is_phantom(text: str) -> bool:
+    """Whether words say phantom power and nothing else."""
+    return _IS_PHANTOM.fullmatch(text.strip()) is not None
 
 
 @lru_cache(maxsize=8192)

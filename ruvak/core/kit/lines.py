@@ -10,7 +10,7 @@ from rapidfuzz.distance import OSA
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.words import find_length, plain
 from ruvak.core.parts.library import library
-from ruvak.core.pieces.routes import put_ops
+from ruvak.core.pieces.route import put_ops
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, KitItem, Rig

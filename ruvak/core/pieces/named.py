@@ -11,7 +11,7 @@ from itertools import pairwise, permutations
 
 from ruvak.core.pieces.chains import Step, fill_chain, kinds
 from ruvak.core.pieces.pool import Pool, Socket, Way
-from ruvak.core.pieces.routes import Route
+from ruvak.core.pieces.route import Route
 from ruvak.core.rig.connectors import Form, fits, made_for
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint

@@ -5,12 +5,13 @@ from collections.abc import Iterator
 from ruvak.core.pieces.alike import contacts_joined
 from ruvak.core.pieces.cures import is_pad
 from ruvak.core.pieces.pool import Pool
-from ruvak.core.pieces.routes import Route
-from ruvak.core.rig.connectors import SHAPES, Form, half_in_use
+from ruvak.core.pieces.route import Route
+from ruvak.core.rig.connectors import SHAPES, Form, fits, half_in_use, touching
 from ruvak.core.rig.element import Element
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.rig.ports import SignalClass, UnbalancedOutput
+from ruvak.core.rig.rig import is_two_way
 
 DEVIATION, PREFERENCE = 3.0, 0.5
 """Of a wiring against common practice: as much as so many pieces that would have to be got; and of one that is done,
@@ -25,14 +26,15 @@ def practice_cost(
     pool: Pool, route: Route, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], chosen: bool = False
 ) -> float:
     """What counts against a wiring, all of it common practice: an adapter that swaps two contacts; a pad; an
-    extension behind anything but a device's own lead; a microphone into a line input; and of an unbalanced source
-    what follows.
+    extension behind anything but a device's own lead; a microphone into a line input; a three-contact plug in a headset
+    socket that is to listen; and of an unbalanced source what follows.
 
     Deviations, each for every line of it: it reaches a microphone input without a DI or isolator; leads that carry
     it unbalanced are longer than the venue's limit; an instrument goes into another box than a DI; a passive pickup
     goes into a line input. Preferences: a DI with a stage of its own for a passive pickup, one with a transformer for
     all else, of 10 megohm for a piezo; a DI before an isolator on the way to a microphone input; an instrument lead,
-    not a balanced one, from a two-contact socket; a box for piezos not behind a coil. Where the pieces were `chosen` by
+    not a balanced one, from a two-contact socket; a box for piezos not behind a coil; an instrument amplifier at a
+    DI's link and not at its microphone output. Where the pieces were `chosen` by
     somebody only the preferences count, how far it goes unbalanced, and which of a channel's two inputs it goes to.
     From a balanced output a lead with a two-contact plug is unusual.
     """
@@ -41,6 +43,7 @@ def practice_cost(
         part.kind == "adapter" and part.id not in pool.asked and pool.holds(_is_crossed, part.id) for part in parts
     )
     extra = DEVIATION * (crossed if chosen else crossed + _pads_and_extensions(pool, route, sources))
+    extra += DEVIATION * sum(_is_shorted(pool, route, goal) for goal in goals)
     outputs = [output for source in sources for output in _unbalanced_outputs(pool, source)]
     goal_signals = _input_signals(pool, route, goals)
     if not outputs:
@@ -62,6 +65,7 @@ def practice_cost(
     coils = any(element.type == "inductor" for source in sources for element in _own(pool, source))
     unusual = _balanced_leads_from_two_contacts(pool, route, sources)
     unusual += line and bool(boxes) and not dis and goal_signals == {"microphone"}
+    unusual += goal_signals == {"instrument"} and _leaves_di_by_xlr(pool, route)
     for_piezos = any(pool.holds(_is_for_piezos, part.id) for part in parts)
     unusual += passive and (2 * for_piezos if coils else not for_piezos)
     unusual += sum(any(element.type == "buffer" for element in part.elements) is not passive for part in dis)
@@ -103,7 +107,9 @@ def _pads_and_extensions(pool: Pool, route: Route, sources: tuple[Endpoint, ...]
 
 
 def _is_crossed(part: Part) -> bool:
-    """Whether it leads a contact to another one of the same kind of connector."""
+    """Whether it leads a contact to another one of the same kind of connector; a headset splitter parts two signals."""
+    if is_two_way(part):
+        return False
     families = {SHAPES[connector.form].family for connector in part.connectors}
     return len(families) == 1 and bool(contacts_joined(part)) and not part.elements
 
@@ -160,6 +166,17 @@ def _feeds_di_by_xlr(pool: Pool, route: Route) -> bool:
     return any(join.a.owner in xlr and join.b.owner in dis for join in route.joins)
 
 
+def _leaves_di_by_xlr(pool: Pool, route: Route) -> bool:
+    outputs = {
+        Endpoint(item.id, connector.id)
+        for item in route.items
+        if pool.holds(is_di, item.part)
+        for connector in pool.parts[item.part].connectors
+        if connector.form is Form.XLR3_MALE
+    }
+    return any(join.a in outputs for join in route.joins)
+
+
 def _takes_xlr(part: Part) -> bool:
     return any(connector.form is Form.XLR3_FEMALE for connector in part.connectors if connector.side == "in")
 
@@ -168,7 +185,10 @@ def is_di(part: Part) -> bool:
     """Whether it takes an instrument's plug and gives a balanced output at microphone level."""
     ways_in = [connector.form for connector in part.connectors if connector.side == "in"]
     ways_out = [connector.form for connector in part.connectors if connector.side == "out"]
-    return carries_over(part) and set(ways_in) == {Form.TS635_SOCKET} and set(ways_out) == {Form.XLR3_MALE}
+    if not carries_over(part) or set(ways_in) != {Form.TS635_SOCKET}:
+        return False
+    # A link leads on what comes in.
+    return Form.XLR3_MALE in ways_out and set(ways_out) <= {Form.XLR3_MALE, Form.TS635_SOCKET}
 
 
 def carries_over(part: Part) -> bool:
@@ -204,6 +224,24 @@ def _input_signals(pool: Pool, route: Route, goals: tuple[Endpoint, ...]) -> set
 def _contacts_met(pool: Pool, route: Route, goal: Endpoint) -> tuple[str, ...]:
     """The contacts of an input's socket that the plug put into it meets."""
     return half_in_use(pool.form_at(goal), _plug_in(pool, route, goal))
+
+
+def _is_shorted(pool: Pool, route: Route, goal: Endpoint) -> bool:
+    """Whether the plug's sleeve joins the hot contact of all inputs there to their reference, as a three-contact plug's
+    does with a headset's microphone."""
+    plug, socket = _plug_in(pool, route, goal), pool.form_at(goal)
+    here = [entry for entry in pool.rig.part_of(goal.owner).inputs if goal.connector in entry.connectors]
+    if plug is None or not here or not fits(plug, socket):
+        return False
+    met = {others: own for own, others in touching(plug, socket)}
+    return all(
+        entry.type == "unbalanced"
+        and isinstance(entry.hot, Contact)
+        and isinstance(entry.common, Contact)
+        and entry.hot.contact in met
+        and met[entry.hot.contact] == met.get(entry.common.contact)
+        for entry in here
+    )
 
 
 def _plug_in(pool: Pool, route: Route, socket: Endpoint) -> Form | None:

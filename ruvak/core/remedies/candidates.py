@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ruvak.core.judge.finding import Finding, Grade
 from ruvak.core.pieces.cures import cures
-from ruvak.core.pieces.routes import simplicity
+from ruvak.core.pieces.route import simplicity
 from ruvak.core.pieces.screens import opens_screen
 from ruvak.core.remedies.lifts import may_open_screen
 from ruvak.core.remedies.pairs import beside, same_way

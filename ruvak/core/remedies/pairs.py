@@ -3,7 +3,7 @@
 from collections import Counter
 from collections.abc import Iterator
 
-from ruvak.core.pieces.routes import Route
+from ruvak.core.pieces.route import Route
 from ruvak.core.remedies.paths import paths
 from ruvak.core.rig.rig import Rig, Run
 

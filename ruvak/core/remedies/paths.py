@@ -7,7 +7,8 @@ from itertools import islice, takewhile
 from ruvak.core.pieces.cures import Made, ids_of, is_pad
 from ruvak.core.pieces.pool import Pool, pool_for
 from ruvak.core.pieces.practice import misuses_di
-from ruvak.core.pieces.routes import Route, put_ops, routes, simplicity
+from ruvak.core.pieces.route import Route, put_ops, simplicity
+from ruvak.core.pieces.routes import routes
 from ruvak.core.rig.edits import Edit, Op, SetField
 from ruvak.core.rig.part import Connector
 from ruvak.core.rig.points import Endpoint

@@ -6,7 +6,7 @@ from ruvak.core.judge.sentences import number, write_signed
 from ruvak.core.parts.library import library
 from ruvak.core.pieces.cures import is_isolator, is_resistive_sum
 from ruvak.core.pieces.practice import is_di
-from ruvak.core.pieces.routes import Route
+from ruvak.core.pieces.route import Route
 from ruvak.core.pieces.screens import opens_screen
 from ruvak.core.remedies.figures import HUM_TOLD_DB
 from ruvak.core.remedies.remedy import Effect

@@ -161,8 +161,23 @@ class Suggestions(unittest.TestCase):
         self.assertEqual(found.suggestions[0], "laptop > mixr 3")
 
     def test_nothing_is_near_to_what_is_like_nothing(self) -> None:
-        (found,) = read(empty_rig(), "xqzzv > desk 3").problems
+        (found,) = read(empty_rig(), "mic > xqzzv").problems
         self.assertEqual(found.suggestions, ())
+
+    def test_what_nobody_knows_may_have_a_microphone_before_it(self) -> None:
+        (found,) = read(empty_rig(), "zither > desk 3").problems
+        self.assertEqual(found.suggestions[0], "zither mic > desk 3")
+
+    def test_a_row_of_an_input_list_is_offered_as_a_line(self) -> None:
+        for row, line in (
+            ("ch 9 acoustic guitar DI 20m", "acoustic guitar > DI > desk 9, 20 m"),
+            ("10: cajon, dynamic mic, 10 m", "cajon dynamic mic > desk 10, 10 m"),
+            ("7 keys L/R DI", "keys L/R > DI > desk 7/8"),
+            ("5. overhead, condenser, phantom", "overhead condenser > desk 5, phantom"),
+        ):
+            (found,) = read(empty_rig(), row).problems
+            self.assertEqual(found.suggestions, (line,))
+            self.assertEqual(read(empty_rig(), line).problems, ())
 
 
 if __name__ == "__main__":

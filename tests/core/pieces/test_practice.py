@@ -4,7 +4,7 @@ import unittest
 
 from ruvak.core.pieces.pool import pool_for
 from ruvak.core.pieces.practice import DEVIATION, PREFERENCE, misuses_di, practice_cost
-from ruvak.core.pieces.routes import Route
+from ruvak.core.pieces.route import Route
 from tests.support.typed import typed_rig
 
 

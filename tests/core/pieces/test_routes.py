@@ -6,7 +6,8 @@ from itertools import islice
 
 from ruvak.core.pieces.chains import fill_chain, kinds, misfit
 from ruvak.core.pieces.pool import Pool, pool_for
-from ruvak.core.pieces.routes import Route, routes, simplicity
+from ruvak.core.pieces.route import Route, simplicity
+from ruvak.core.pieces.routes import routes
 from ruvak.core.rig.connectors import Form, made_for
 from ruvak.core.rig.points import Endpoint, parse_endpoint
 from ruvak.core.trace.trace import connector_at

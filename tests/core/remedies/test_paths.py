@@ -4,7 +4,7 @@ import unittest
 
 from ruvak.core.entry.reader import read
 from ruvak.core.pieces.cures import is_light_load, is_resistive_sum
-from ruvak.core.pieces.routes import Route
+from ruvak.core.pieces.route import Route
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.rig.connectors import made_for
 from ruvak.core.rig.edits import apply

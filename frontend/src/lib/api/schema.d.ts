@@ -4815,6 +4815,11 @@ export interface components {
              * @description Switched on with it, because somebody said so or the microphone cannot do without.
              */
             phantom_on: boolean;
+            /**
+             * Switched
+             * @description Level switches that are set with it, in words.
+             */
+            switched: string[];
             /** @description Its worst grade. */
             grade: components["schemas"]["Grade"];
             /** @description Its worst finding. */

@@ -16,9 +16,10 @@
 	{#if drawn}<Strip run={asRun} unit="m" />{/if}
 	<FindingLine finding={run.finding} />
 	{#if drawn}<NeededPieces runs={[run]} />{/if}
-	{#if run.phantom_on || (run.reach_assumed && run.pieces.length > 0)}
+	{#if run.phantom_on || run.switched.length > 0 || (run.reach_assumed && run.pieces.length > 0)}
 		<p class="quiet notes">
 			{#if run.phantom_on}Phantom is switched on with it.{/if}
+			{#if run.switched.length > 0}Set with it: {run.switched.join('; ')}.{/if}
 			{#if run.reach_assumed && run.pieces.length > 0}No length was given: a short one is planned.{/if}
 		</p>
 	{/if}
