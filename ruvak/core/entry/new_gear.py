@@ -5,9 +5,10 @@ from collections.abc import Iterable, Iterator
 from functools import cached_property, lru_cache
 
 from ruvak.core.entry.meaning import Meaning
-from ruvak.core.entry.sockets import SIDES, has_many_channels, is_labelled, is_printed, tokens
+from ruvak.core.entry.sockets import SIDES, is_labelled, is_printed, tokens
 from ruvak.core.entry.words import plain
 from ruvak.core.parts.library import library, words_for
+from ruvak.core.rig.connectors import carries_many_channels
 from ruvak.core.rig.part import Part, belongs_to_computer
 from ruvak.core.rig.rig import Gear, Rig
 
@@ -118,7 +119,7 @@ class NewGear:
         """A device that the rig does not have yet, under a free id."""
         taken = set(self.rig.owners_by_id)
         stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:56] or "gear"
-        ids = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
+        ids = (f"{stem}-{number}" if number > 1 else stem for number in range(1, 1000))
         return Gear(id=next(id_ for id_ in ids if id_ not in taken), name=name[:MOST_LETTERS_OF_A_NAME], part=part.id)
 
     @staticmethod
@@ -171,7 +172,7 @@ def has_sides(part: Part) -> bool:
 
 def has_many_sockets(part: Part) -> bool:
     """Whether a number behind its name is a socket's and no device's: a desk, a stage box, what has a D-type socket."""
-    if any(has_many_channels(part, connector.id) for connector in part.connectors):
+    if any(carries_many_channels(connector.form) for connector in part.connectors):
         return True
-    sockets = [connector for connector in part.connectors if not connector.form.startswith("usb")]
-    return max(sum(connector.side != side for connector in sockets) for side in ("in", "out")) > MANY_SOCKETS
+    sides = [connector.side for connector in part.connectors if not connector.form.startswith("usb")]
+    return len(sides) - min(sides.count("in"), sides.count("out")) > MANY_SOCKETS

@@ -25,7 +25,7 @@ ASSUMED_REACH_M = 3.0
 LISTED, LISTED_OF_NAMED = 12, 3
 """How many of the simplest wirings of each choice of sockets are candidates; where the line names its pieces fewer, so
 that little is added to them."""
-LOOKED_AT, LOOKED_AT_FOR_PAIRS, LOOKED_AT_TO_CURE, LOOKED_AT_FOR_NAMED = 120, 72, 96, 400
+LOOKED_AT, LOOKED_AT_FOR_PAIRS, LOOKED_AT_TO_CURE, LOOKED_AT_FOR_NAMED = 120, 72, 48, 400
 """How many wirings are put together for that; how many of a pair or a fork, whose two lines are alike; how many with a
 cure; how many when one must contain what is named."""
 MADE_FOR_BOTH = 8

@@ -10,7 +10,7 @@ from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import SHAPES, Family, Form, carries_many_channels
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.ports import SignalClass
+from ruvak.core.rig.ports import Input, Output, SignalClass
 from ruvak.core.rig.rig import Join, KitItem, Rig
 from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import connector_at
@@ -78,6 +78,8 @@ class Pool:
     _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
     _free_ids: dict[str, list[str]] = field(init=False, default_factory=dict, compare=False)
     _forms: dict[Endpoint, Form] = field(init=False, default_factory=dict, compare=False)
+    _inputs: dict[Endpoint, tuple[Input, ...]] = field(init=False, default_factory=dict, compare=False)
+    _outputs: dict[Endpoint, tuple[Output, ...]] = field(init=False, default_factory=dict, compare=False)
     _joins: dict[tuple[Endpoint, Endpoint], Join] = field(init=False, default_factory=dict, compare=False)
     _known_of_part: dict[tuple[str, str], bool] = field(init=False, default_factory=dict, compare=False)
 
@@ -129,6 +131,22 @@ class Pool:
         if form is None:
             form = self._forms[end] = connector_at(self.rig, end).form
         return form
+
+    def inputs_at(self, end: Endpoint) -> tuple[Input, ...]:
+        """The inputs at a device's socket."""
+        inputs = self._inputs.get(end)
+        if inputs is None:
+            every = self.rig.part_of(end.owner).inputs
+            inputs = self._inputs[end] = tuple(entry for entry in every if end.connector in entry.connectors)
+        return inputs
+
+    def outputs_at(self, end: Endpoint) -> tuple[Output, ...]:
+        """The outputs at a device's socket."""
+        outputs = self._outputs.get(end)
+        if outputs is None:
+            every = self.rig.part_of(end.owner).outputs
+            outputs = self._outputs[end] = tuple(entry for entry in every if end.connector in entry.connectors)
+        return outputs
 
     def join(self, a: Endpoint, b: Endpoint) -> Join:
         """A join of the two, made once and without validation: thousands of wirings are put together, and both ends are

@@ -197,15 +197,12 @@ def carries_over(part: Part) -> bool:
 
 
 def _is_microphone(pool: Pool, source: Endpoint) -> bool:
-    return any(
-        source.connector in output.connectors and output.signal == "microphone"
-        for output in pool.rig.part_of(source.owner).outputs
-    )
+    return any(output.signal == "microphone" for output in pool.outputs_at(source))
 
 
 def _unbalanced_outputs(pool: Pool, source: Endpoint) -> Iterator[UnbalancedOutput]:
-    for output in pool.rig.part_of(source.owner).outputs:
-        if source.connector in output.connectors and output.type == "unbalanced" and output.signal in _SOURCES:
+    for output in pool.outputs_at(source):
+        if output.type == "unbalanced" and output.signal in _SOURCES:
             yield output
 
 
@@ -214,9 +211,8 @@ def _input_signals(pool: Pool, route: Route, goals: tuple[Endpoint, ...]) -> set
     return {
         entry.signal
         for goal in goals
-        for entry in pool.rig.part_of(goal.owner).inputs
-        if goal.connector in entry.connectors
-        and entry.signal is not None
+        for entry in pool.inputs_at(goal)
+        if entry.signal is not None
         and (not isinstance(entry.hot, Contact) or entry.hot.contact in _contacts_met(pool, route, goal))
     }
 
@@ -229,8 +225,10 @@ def _contacts_met(pool: Pool, route: Route, goal: Endpoint) -> tuple[str, ...]:
 def _is_shorted(pool: Pool, route: Route, goal: Endpoint) -> bool:
     """Whether the plug's sleeve joins the hot contact of all inputs there to their reference, as a three-contact plug's
     does with a headset's microphone."""
-    plug, socket = _plug_in(pool, route, goal), pool.form_at(goal)
-    here = [entry for entry in pool.rig.part_of(goal.owner).inputs if goal.connector in entry.connectors]
+    socket = pool.form_at(goal)
+    if socket is not Form.TRRS35_SOCKET:
+        return False
+    plug, here = _plug_in(pool, route, goal), pool.inputs_at(goal)
     if plug is None or not here or not fits(plug, socket):
         return False
     met = {others: own for own, others in touching(plug, socket)}
