@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { OFFLINE, Trouble, type Schemas } from '../api/client';
 import * as queries from '../api/queries';
-import { isTable, LineEntry, PAUSE_MS } from './entry.svelte';
+import { ASK_AGAIN_MS, isTable, LineEntry, PAUSE_MS } from './entry.svelte';
 
 vi.mock('../api/queries', { spy: true });
 
@@ -65,6 +65,25 @@ describe('a line being typed', () => {
 		expect(entry.trouble).toBe('No.');
 		entry.clear();
 		expect([entry.trouble, entry.readings, entry.settled]).toEqual([null, null, true]);
+	});
+
+	it('asks again by itself where the server was busy', async () => {
+		vi.mocked(queries.readLines).mockRejectedValueOnce(new Trouble(503, { ...OFFLINE, message: 'Busy.' }));
+		vi.mocked(queries.readLines).mockResolvedValueOnce(readings('x'));
+		entry.write('keys > desk 7');
+		await vi.advanceTimersByTimeAsync(PAUSE_MS);
+		expect([entry.trouble, entry.settled]).toEqual(['Busy.', false]);
+		await vi.advanceTimersByTimeAsync(ASK_AGAIN_MS);
+		expect([entry.trouble, entry.settled, entry.readings?.readings[0]?.sentence]).toEqual([null, true, 'x']);
+	});
+
+	it('does not ask again for a text that is gone', async () => {
+		vi.mocked(queries.readLines).mockRejectedValueOnce(new Trouble(503, { ...OFFLINE, message: 'Busy.' }));
+		entry.write('keys > desk 7');
+		await vi.advanceTimersByTimeAsync(PAUSE_MS);
+		entry.clear();
+		await vi.advanceTimersByTimeAsync(ASK_AGAIN_MS);
+		expect(queries.readLines).toHaveBeenCalledOnce();
 	});
 
 	it('tells a table from lines', async () => {
