@@ -6,6 +6,7 @@
 	import { ohm } from '../../domain/format';
 	import { BALANCE_WORDS } from '../../domain/heard';
 	import { getDesk } from '../../state/desk.svelte';
+	import NextFrame from '../controls/NextFrame.svelte';
 	import Budget from './Budget.svelte';
 	import Curve from './Curve.svelte';
 	import DataTable from './DataTable.svelte';
@@ -32,7 +33,10 @@
 </script>
 
 {#snippet curve()}
-	{#if input?.response}<Curve response={input.response} after={then?.response ?? null} />{/if}
+	{#if input?.response}
+		{@const response = input.response}
+		<NextFrame><Curve {response} after={then?.response ?? null} /></NextFrame>
+	{/if}
 {/snippet}
 
 {#if run.result.data}

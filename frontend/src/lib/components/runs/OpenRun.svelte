@@ -62,9 +62,13 @@
 		</div>
 		<NextFrame>
 			<InPlace {rig} {run} />
-			{#key run.run}<Pieces {rig} {run} />{/key}
-			{#if named}<RunFacts {rig} run={named} />{/if}
-			<div class="details"><Details {rig} {run} after={preview?.after ?? null} /></div>
+			<NextFrame>
+				{#key run.run}<Pieces {rig} {run} />{/key}
+				{#if named}<RunFacts {rig} run={named} />{/if}
+				<NextFrame>
+					<div class="details"><Details {rig} {run} after={preview?.after ?? null} /></div>
+				</NextFrame>
+			</NextFrame>
 		</NextFrame>
 	</div>
 	<Bench {state} {run} />

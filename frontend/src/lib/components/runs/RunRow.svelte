@@ -7,6 +7,7 @@
 	import { levelsOf } from '../../domain/ladder';
 	import { socketWords } from '../../domain/sockets';
 	import { getDesk } from '../../state/desk.svelte';
+	import NextFrame from '../controls/NextFrame.svelte';
 	import GradeMark from '../marks/GradeMark.svelte';
 	import Tape from '../marks/Tape.svelte';
 	import LevelBar from './LevelBar.svelte';
@@ -62,16 +63,23 @@
 			}}><Tape {name} /></button
 		>
 		<span class="way">
-			{#if details.data}<Wires drawing={details.data.drawing} unit={state.rig.length_unit ?? 'm'} />{/if}
+			{#if details.data}
+				{@const drawing = details.data.drawing}
+				<NextFrame><Wires {drawing} unit={state.rig.length_unit ?? 'm'} /></NextFrame>
+			{/if}
 		</span>
 		<span class="socket">{details.data ? socketWords(details.data.drawing, !grouped) : ''}</span>
 		<span class="levels">
-			{#if levels}<LevelBar
-					{levels}
-					humDbu={humOf(input)}
-					amplified={input?.loudspeaker != null}
-					unpowered={details.data !== undefined && isUnpowered(details.data)}
-				/>{/if}
+			{#if levels}
+				<NextFrame>
+					<LevelBar
+						{levels}
+						humDbu={humOf(input)}
+						amplified={input?.loudspeaker != null}
+						unpowered={details.data !== undefined && isUnpowered(details.data)}
+					/>
+				</NextFrame>
+			{/if}
 		</span>
 		<span class="verdict-of"><GradeMark grade={run.grade} size={14} /></span>
 		<span class="sentence" title={run.sentence}>{open ? '' : run.sentence}</span>
