@@ -36,7 +36,8 @@ QUICK = {
             "tests.core.results.test_norton",
         ),
         *("tests.core.results.test_ground_loops", "tests.outside.test_corners", "tests.outside.test_mechanisms"),
-        "tests.outside.test_meters",
+        *("tests.outside.test_meters", "tests.core.results.test_sources_and_options"),
+        *("tests.core.results.test_destinations", "tests.core.trace.test_switching"),
     ),
 }
 """A room's own tests are run first, since they catch most of its faults in a few seconds."""

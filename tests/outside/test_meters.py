@@ -91,7 +91,8 @@ class Cases(unittest.TestCase):
             self.assertAlmostEqual(self.reading(touch_a)[0], abs(source / load), delta=1e-4)
 
     def test_touch_current_is_the_stated_one_as_the_body_network_lets_it_through(self) -> None:
-        for touch_a in (20e-6, 100e-6, 250e-6):
+        # 20 mA is no device's: the feed is so large there that the body's own resistance counts.
+        for touch_a in (20e-6, 100e-6, 250e-6, 20e-3):
             feed_f = touch_a / (OMEGA * 115.0)
             got = by_hand(
                 f"""
@@ -106,7 +107,8 @@ class Cases(unittest.TestCase):
             )
             amperes = self.reading(touch_a)[1]
             self.assertAlmostEqual(amperes / (abs(got["v(skin)"]) / 500.0), 1.0, delta=1e-6)
-            self.assertAlmostEqual(amperes, touch_a, delta=0.01 * touch_a)
+            if touch_a < 1e-3:
+                self.assertAlmostEqual(amperes, touch_a, delta=0.01 * touch_a)
 
     def test_an_earthed_case_is_not_among_them(self) -> None:
         keys = ts_source("source", 1000, {"earthing": {"type": "class-2", "touch_a": 1e-4}})

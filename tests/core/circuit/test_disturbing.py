@@ -32,6 +32,18 @@ def rig(source: dict[str, Any] | None = None, **more: Any) -> Rig:
     return earthed(parts, JOINS, {"lead": lead}, at, more.pop("earth", outlets(here=0.0, there=0.0)), **more)
 
 
+class Somewhere(ElementTest):
+    def test_an_outlet_nobody_named_has_every_stretch_up_to_where_it_joins(self) -> None:
+        segments = {
+            kind: {"ohm": ohm, "length_m": 0.0}
+            for kind, ohm in (("outlet", 0.11), ("strip", 0.22), ("circuit", 0.44), ("board", 0.88), ("building", 1.76))
+        }
+        for joins, ohm in (("strip", 0.11), ("circuit", 0.33), ("board", 0.77), ("building", 1.65)):
+            document = quiet(unknown_outlet=joins, segments={**quiet()["segments"], **segments})
+            found = Elements(rig(at={"desk": "there"}, disturbances=document))
+            self.assertTrue(any(abs(branch.ohm - ohm) < 1e-9 for branch in found.branches), joins)
+
+
 class Touch(ElementTest):
     def test_a_two_pin_case_is_driven_from_half_the_mains_voltage(self) -> None:
         """From the full voltage it would show twice the volts a meter reads there."""

@@ -72,6 +72,14 @@ class OnThePlan(unittest.TestCase):
         # What stands along the lead stands in its core and its screen alike: the input sees the screen's drop.
         self.assertAlmostEqual(hum_v(planned()) / expected, 1.0, delta=1e-4)
 
+    def test_the_sections_of_a_long_lead_catch_together_what_the_lead_does(self) -> None:
+        rig = planned()
+        long = rig.kit[0].model_copy(update={"length_m": 250.0})
+        ring = area(PLACES["keys"], BEND, PLACES["desk"], PLACES["there"], (0.0, 0.0), PLACES["here"])
+        # The screen's 12.5 ohm of 12.7 in the loop.
+        expected = 2 * math.pi * 50 * FIELD_T * ring * 12.5 / 12.7
+        self.assertAlmostEqual(hum_v(rig.with_fields(kit=(long,))) / expected, 1.0, delta=1e-3)
+
     def test_a_board_off_the_way_gives_the_building_an_area_of_its_own(self) -> None:
         board: Spot = (0.0, 6.0)
         rig = planned()
