@@ -4,6 +4,7 @@ from sqlalchemy import ColumnElement, ScalarSelect, func, select
 from sqlalchemy.orm import Session, aliased, sessionmaker
 
 from ruvak.core.analyse import prepare
+from ruvak.core.rig.ids import free_id
 from ruvak.core.rig.rig import Rig
 from ruvak.service.kept import KeptRigs
 from ruvak.service.problems import NotFound
@@ -114,9 +115,7 @@ class Rigs:
 
     def _create(self, session: Session, rig: Rig, person: Person) -> RigState:
         taken = set(session.scalars(select(HolderRow.id)))
-        if rig.id in taken:
-            free = next(f"{rig.id[:58]}-{n}" for n in range(2, 10_000) if f"{rig.id[:58]}-{n}" not in taken)
-            rig = rig.with_fields(id=free)
+        rig = rig.with_fields(id=free_id(rig.id, taken))
         return self._state(session, create_rig(session, rig), person)
 
     def _state(self, session: Session, saved: SavedRig, person: Person) -> RigState:

@@ -46,6 +46,7 @@ THOROUGH = (
     *("tests.outside.test_known_wirings", "tests.outside.test_phantom", "tests.outside.test_noise"),
     *("tests.outside.test_passive", "tests.outside.test_pin1_and_cores", "tests.outside.test_lines"),
     *("tests.outside.test_loudspeakers", "tests.outside.test_cancellation", "tests.outside.test_earth_by_hand"),
+    "tests.outside.test_programme_by_hand",
     *("tests.core.judge.test_rules", "tests.outside.test_library_rigs", "tests.core.test_analysis_cache"),
     *("tests.core.test_demo", "tests.core.test_directions", "tests.core.test_wild", "tests.core.test_any_wiring"),
 )

@@ -55,10 +55,10 @@ def read_change(rig: Rig, line: str, read: Read) -> Reading | None:
         if (change := _length(rig, text, read)) is not None:
             return _reading(rig, line, *change)
     except CannotChange as reason:
-        found = ReadProblem(
+        problem = ReadProblem(
             code="unknown_change", start=0, end=len(line), sentence=str(reason), suggestions=reason.suggestions
         )
-        return Reading(line=line, sentence=str(reason), taken_for=(), runs=(), problems=(found,), edit=None)
+        return Reading(line=line, sentence=str(reason), taken_for=(), runs=(), problems=(problem,), edit=None)
     return None
 
 

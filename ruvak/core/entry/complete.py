@@ -59,7 +59,7 @@ def _names(rig: Rig, typed: str, role: Role, taken: set[Endpoint]) -> list[str]:
     if role == "goal":
         tags = [item.tag for item in rig.kit if item.installed]
         result += [(True, tag) for tag in tags if wanted and plain(tag).startswith(wanted)]
-    return [name for _, name in sorted(result, key=lambda one: one[0])]
+    return [name for _, name in sorted(result, key=lambda ranked: ranked[0])]
 
 
 def _sockets(rig: Rig, typed: str, role: Role, taken: set[Endpoint]) -> list[str]:

@@ -1,6 +1,5 @@
 """Devices that a typed name would add: what people call the library's parts, and what such a device is called then."""
 
-import re
 from collections.abc import Iterable, Iterator
 from functools import cached_property, lru_cache
 
@@ -9,6 +8,7 @@ from ruvak.core.entry.sockets import SIDES, is_labelled, is_printed, tokens
 from ruvak.core.entry.words import plain
 from ruvak.core.parts.library import library, words_for
 from ruvak.core.rig.connectors import carries_many_channels
+from ruvak.core.rig.ids import free_id, id_of
 from ruvak.core.rig.part import Part, belongs_to_computer
 from ruvak.core.rig.rig import Gear, Rig
 
@@ -117,10 +117,8 @@ class NewGear:
 
     def make(self, name: str, part: Part) -> Gear:
         """A device that the rig does not have yet, under a free id."""
-        taken = set(self.rig.owners_by_id)
-        stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:56] or "gear"
-        ids = (f"{stem}-{number}" if number > 1 else stem for number in range(1, 1000))
-        return Gear(id=next(id_ for id_ in ids if id_ not in taken), name=name[:MOST_LETTERS_OF_A_NAME], part=part.id)
+        id_ = free_id(id_of(name, "gear"), self.rig.owners_by_id)
+        return Gear(id=id_, name=name[:MOST_LETTERS_OF_A_NAME], part=part.id)
 
     @staticmethod
     def spell(gear: Gear, typed: dict[str, str]) -> Gear:

@@ -213,8 +213,8 @@ class Pairing:
         """Microphones that are not there yet, into several places of one device: one for each. "Room mics" are two
         where two places are named, and so is "audience mic L/R"."""
         (gear, part, named), places = first.devices[0], goal.devices[0][2].positions
-        one = len(first.devices) == len(goal.devices) == 1 and gear.id in first.new and not named.positions
-        if not one or len(places) < 2 or not part.outputs or len(main_output(part).channels) > 1:
+        single = len(first.devices) == len(goal.devices) == 1 and gear.id in first.new and not named.positions
+        if not single or len(places) < 2 or not part.outputs or len(main_output(part).channels) > 1:
             return first
         words = first.piece.text.split()
         if words[-1].lower().endswith("s") and plain(words[-1]) not in {plain(word) for word in words_for(part)}:

@@ -9,9 +9,10 @@ from ruvak.core.entry.wanted import Through, problem
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.parts.library import embed
 from ruvak.core.pieces.pool import is_multicore
+from ruvak.core.rig.ids import free_id, id_of
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import KitItem, Rig, connectors_in_use
+from ruvak.core.rig.rig import KitItem, connectors_in_use
 
 PASSING = ("return", "returns", "send", "sends")
 _SIZE = re.compile(r"(?P<ways>\d+)[\s-]*(?:way|channel|ch|line|send|core|pair)s?\s+(?P<name>\D.*)", re.I)
@@ -36,7 +37,7 @@ class Passing:
             if (part := self.part_of(piece, need_m)) is not None:
                 title = " ".join(_words_before_places(piece))
                 brought = KitItem(
-                    id=_free_id(self.context.rig, title),
+                    id=free_id(id_of(plain(title), "multicore"), self.context.rig.owners_by_id),
                     tag=title[:1].upper() + title[1:],
                     part=part.id,
                     length_m=_length_of(part, need_m),
@@ -150,9 +151,3 @@ def _words_before_places(piece: Piece) -> list[str]:
 def _length_of(part: Part, need_m: float) -> float:
     """The shortest usual length that reaches, or the longest there is."""
     return min((each for each in part.stock_lengths_m if each >= need_m), default=part.stock_lengths_m[-1])
-
-
-def _free_id(rig: Rig, title: str) -> str:
-    stem = re.sub(r"[^a-z0-9]+", "-", plain(title)).strip("-")[:56] or "multicore"
-    names = (stem, *(f"{stem}-{number}" for number in range(2, 1000)))
-    return next(name for name in names if name not in rig.owners_by_id)

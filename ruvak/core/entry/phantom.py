@@ -5,7 +5,7 @@ from collections.abc import Iterable, Iterator
 from ruvak.core.rig.controls import phantom_settings
 from ruvak.core.rig.edits import SetField, set_setting
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import Gear, Rig
+from ruvak.core.rig.rig import Gear, Rig, setting_of
 
 
 def wants_phantom(rig: Rig, sources: Iterable[Endpoint]) -> bool:
@@ -26,5 +26,5 @@ def switch_phantom(rig: Rig, goals: Iterable[Endpoint], on: bool) -> Iterator[Se
         part = rig.part_of(gear.id)
         everywhere = [name for connector in part.connectors for name in phantom_settings(part, (connector.id,))]
         for name in phantom_settings(part, (goal.connector,)):
-            if (gear.settings.get(name) is True) != on and (on or everywhere.count(name) == 1):
+            if (setting_of(gear, part, name) is True) != on and (on or everywhere.count(name) == 1):
                 yield set_setting(gear.id, name, on)

@@ -3,7 +3,7 @@
 import re
 from collections.abc import Collection, Mapping
 from dataclasses import replace
-from itertools import chain, islice
+from itertools import islice
 
 from ruvak.core.entry.alter import read_change
 from ruvak.core.entry.alternatives import MOST, find_better, find_by_usb, list_others
@@ -27,6 +27,7 @@ from ruvak.core.entry.suggest import suggest_lines
 from ruvak.core.entry.wanted import Refused, Wanted, by_other_outputs
 from ruvak.core.entry.words import plain
 from ruvak.core.rig.edits import Edit, apply
+from ruvak.core.rig.ids import free_id, id_of
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import family_of
 from ruvak.core.rig.rig import Rig
@@ -223,7 +224,7 @@ class _Reader:
                 if sentence.label and len(wanted) == 1
                 else computer or _name(entry, proposer.users)
             )
-            label = RunLabel(_free_id(proposer.rig, name), next_number, name, note)
+            label = RunLabel(_id_of_run(proposer.rig, name), next_number, name, note)
             made = proposer.build(entry, label)
             if made is None and (others := by_other_outputs(entry)) is not None:
                 # What is named on the way may fit a headphone socket and not the usual one.
@@ -257,8 +258,8 @@ def _name(wanted: Wanted, users: Collection[Endpoint]) -> str:
     return listed_sockets(labels)[:120]
 
 
-def _refused(line: str, found: ReadProblem) -> Reading:
-    return Reading(line=line, sentence=found.sentence, taken_for=(), runs=(), problems=(found,), edit=None)
+def _refused(line: str, problem: ReadProblem) -> Reading:
+    return Reading(line=line, sentence=problem.sentence, taken_for=(), runs=(), problems=(problem,), edit=None)
 
 
 def _problem(code: str, line: str, sentence: str) -> ReadProblem:
@@ -338,17 +339,15 @@ def _next_of_its_kind(rig: Rig, line: str, wanted: Wanted) -> tuple[str, ...]:
     return (f"{Directory(rig).next_name(first.gear.name)}{line[typed.end() :]}",) if typed else ()
 
 
-def _free_id(rig: Rig, name: str) -> str:
-    taken = {run.id for run in rig.runs}
-    stem = re.sub(r"[^a-z0-9]+", "-", plain(name)).strip("-")[:56] or "run"
-    return next(entry for entry in chain((stem,), (f"{stem}-{n}" for n in range(2, 5000))) if entry not in taken)
+def _id_of_run(rig: Rig, name: str) -> str:
+    return free_id(id_of(plain(name), "run"), {run.id for run in rig.runs})
 
 
 def _sentence(runs: tuple[ReadRun, ...]) -> str:
     if len(runs) == 1:
-        one = runs[0]
-        pieces = ", ".join(piece.words for piece in one.pieces) or "plugged straight in"
-        return f"{one.from_words} to {one.to_words}: {pieces}{'; phantom switched on' if one.phantom_on else ''}."
+        run = runs[0]
+        pieces = ", ".join(piece.words for piece in run.pieces) or "plugged straight in"
+        return f"{run.from_words} to {run.to_words}: {pieces}{'; phantom switched on' if run.phantom_on else ''}."
     return f"{len(runs)} runs, {runs[0].from_words} to {runs[0].to_words} first."
 
 

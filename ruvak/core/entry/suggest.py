@@ -63,8 +63,8 @@ def _near_lines(
 
 def _split(typed: str) -> tuple[str, str]:
     """The name, and the numbers and sides behind it."""
-    found = re.search(r"(\s+(?:\d|[lr]\b|left\b|right\b).*)$", typed, re.IGNORECASE)
-    return (typed[: found.start()], found[1]) if found else (typed, "")
+    places = re.search(r"(\s+(?:\d|[lr]\b|left\b|right\b).*)$", typed, re.IGNORECASE)
+    return (typed[: places.start()], places[1]) if places else (typed, "")
 
 
 def _devices(rig: Rig) -> list[str]:

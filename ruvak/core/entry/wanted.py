@@ -86,5 +86,5 @@ def by_other_outputs(wanted: Wanted) -> Wanted | None:
 def problem(code: ProblemCode, piece: Piece, sentence: str, *suggestions: str) -> Refused:
     """A refusal about one piece of the line, with whole lines to type instead."""
     end = piece.start + max(1, len(piece.text))
-    found = ReadProblem(code=code, start=piece.start, end=end, sentence=sentence, suggestions=suggestions)
-    return Refused(found)
+    refusal = ReadProblem(code=code, start=piece.start, end=end, sentence=sentence, suggestions=suggestions)
+    return Refused(refusal)

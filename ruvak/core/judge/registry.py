@@ -126,14 +126,14 @@ def _clear(rig: Rig, result: RunResult) -> Finding:
     if result.data is not None:
         return _clear_data(rig, result, result.data)
     levels = [(receiver, level) for receiver in result.inputs if (level := active(receiver)) is not None]
-    one, tightest = min(levels, key=lambda pair: pair[1].headroom_db)
+    heard, tightest = min(levels, key=lambda pair: pair[1].headroom_db)
     params: dict[str, float | str] = {
-        "place": input_words(rig, one),
+        "place": input_words(rig, heard),
         "arriving_dbu": tightest.arriving_dbu,
         "headroom_db": tightest.headroom_db,
-        "room": _room(one, tightest),
+        "room": _room(heard, tightest),
     }
-    return finding(FindingCode.CLEAR, Grade.CLEAR, result, one.gear, one.input, params)
+    return finding(FindingCode.CLEAR, Grade.CLEAR, result, heard.gear, heard.input, params)
 
 
 def _clear_data(rig: Rig, result: RunResult, line: DataLine) -> Finding:

@@ -190,10 +190,10 @@ def _steps_through(part: Part) -> Iterator[Step]:
     sockets = {connector.id: Socket(connector.id, connector.form) for connector in part.connectors}
     side = {connector.id: connector.side for connector in part.connectors}
     entries = tuple(sockets[name] for name in sockets if side[name] != "out")
-    for one, other in permutations(sockets, 2):
-        if side[one] == side[other] != "both":
+    for near, far in permutations(sockets, 2):
+        if side[near] == side[far] != "both":
             continue
         # The way is as the part is meant; a step whose entry is none of its entries is a piece turned round.
-        as_meant = side[one] != "out" and side[other] != "in"
-        way = Way(part.id, (sockets[one],) if as_meant else entries[:1], (sockets[other],), bool(part.cables))
-        yield Step(way, sockets[one], sockets[other])
+        as_meant = side[near] != "out" and side[far] != "in"
+        way = Way(part.id, (sockets[near],) if as_meant else entries[:1], (sockets[far],), bool(part.cables))
+        yield Step(way, sockets[near], sockets[far])

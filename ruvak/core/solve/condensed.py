@@ -305,9 +305,9 @@ def _find_or_solve(group: Group, frequencies_hz: Floats, block_cache: BlockCache
     if missing:
         solved = _solve_blocks(of_kinds(group, missing), frequencies_hz)
         for slot, kind in enumerate(missing):
-            one = solved.of_kind(slot)
-            result[kind] = one
-            block_cache.keep(names[kind], one)
+            block = solved.of_kind(slot)
+            result[kind] = block
+            block_cache.keep(names[kind], block)
     return BlockSolution.side_by_side([entry for entry in result if entry is not None])
 
 

@@ -194,11 +194,11 @@ def _of_bundles(network: Network) -> Iterator[_Stamps]:
     branch = network.node_count + np.arange(count)
     a = np.fromiter((node for bundle in network.bundles for node in bundle.a), np.int64, count)
     b = np.fromiter((node for bundle in network.bundles for node in bundle.b), np.int64, count)
-    one = np.ones(count, dtype=np.complex128)
+    ones = np.ones(count, dtype=np.complex128)
     yield (
         np.concatenate([a, branch, b, branch]),
         np.concatenate([branch, a, branch, b]),
-        np.concatenate([one, one, -one, -one]),
+        np.concatenate([ones, ones, -ones, -ones]),
     )
     yield branch, branch, -np.array(network.branch_ohms, dtype=np.complex128)
     widths = np.array([len(bundle.a) for bundle in network.bundles], dtype=np.int64)

@@ -56,7 +56,7 @@ class Plan:
             return own
         if gear_id in self._neighbours:
             reached = nx.single_source_shortest_path_length(self._neighbours, gear_id)
-            for other in sorted(reached, key=lambda one: (reached[one], one)):
+            for other in sorted(reached, key=lambda gear: (reached[gear], gear)):
                 if (place := self._own(self._gear[other])) is not None:
                     return place
         return self.bar

@@ -34,17 +34,17 @@ def _copper(rig: Rig, result: RunResult, lines: list[tuple[InputResult, Loudspea
     losing = [(entry, line) for entry, line in lines if line.loss_db > WATCH_DB]
     if not losing:
         return
-    (one, line), others = losing[0], losing[1:]
+    (heard, line), others = losing[0], losing[1:]
     grade = Grade.FIX if line.loss_db > FIX_DB else Grade.WATCH
     shown = [f"{name_of(rig, two.gear)} {number(other.loss_db)} dB" for two, other in others]
     params: dict[str, float | str] = {
-        "place": name_of(rig, one.gear),
+        "place": name_of(rig, heard.gear),
         "loss_db": line.loss_db,
         "left_percent": 100.0 * 10.0 ** (-line.loss_db / 10.0),
         "others": f"; on the way it costs {' and '.join(shown)}" if shown else "",
         "how": _how(rig, result, line),
     }
-    yield finding(FindingCode.LINE_LOSS, grade, result, one.gear, one.input, params)
+    yield finding(FindingCode.LINE_LOSS, grade, result, heard.gear, heard.input, params)
 
 
 def _how(rig: Rig, result: RunResult, line: LoudspeakerLine) -> str:
