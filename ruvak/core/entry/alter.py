@@ -8,14 +8,15 @@ A device or run is named as it is on screen. A run that moves keeps its pieces w
 import re
 from collections.abc import Callable
 
-from ruvak.core.entry.alter_again import with_length, with_piece
+from ruvak.core.entry.alter_again import with_lengths, with_piece
 from ruvak.core.entry.alter_copy import MOST_COPIES, copy_run, copy_several
 from ruvak.core.entry.alter_moves import Sockets, moved, number_of, sockets_of
-from ruvak.core.entry.alter_named import Change, Read, find_named, find_or_none, place_words
+from ruvak.core.entry.alter_named import Change, Named, Read, find_named, find_or_none, place_words
 from ruvak.core.entry.alter_parts import with_other_part
 from ruvak.core.entry.alter_remove import delete, take_out, unplug
 from ruvak.core.entry.alter_settings import set_number, set_phantom, set_supply
 from ruvak.core.entry.cannot_change import CannotChange
+from ruvak.core.entry.described import supply_of
 from ruvak.core.entry.lists import COUNTS
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.reading import Reading, ReadProblem
@@ -24,22 +25,27 @@ from ruvak.core.entry.words import PHANTOM, find_length, is_phantom, plain
 from ruvak.core.rig.edits import Edit, Op, SetField, apply
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Gear, Rig, name_of
+from ruvak.core.trace.run_ends import ends_of
+from ruvak.core.trace.trace import connector_at
 
 _ARROW = re.compile(r"[<>\N{RIGHTWARDS ARROW}\N{LEFTWARDS ARROW}]")
 _FROM_TO = re.compile(
     r"(?:move\s+)?(?P<what>[^<>]+?)\s*(?:->|>|\N{RIGHTWARDS ARROW}|\bto\b)\s*(?P<to>[^<>]+)", re.IGNORECASE
 )
 _CHANNEL = re.compile(r"(?:ch|chan|channels?|inputs?)\.?\s*(?P<numbers>\d[\d\s/&+-]*)", re.IGNORECASE)
+_OUTPUT = re.compile(r"(?:aux|matrix|main|group|mix|bus)(?: (?:\d+|left|right|l|r))?")
 _UNFINISHED = re.compile(r"(?P<what>.+?)\s+(?:is now|moves? to|becomes?)(?:\s+an?)?", re.IGNORECASE)
 _SAID_OF_LENGTH = re.compile(
-    r"^(?:make|set)\s+(?:the\s+)?|(?:[\s,]+(?:is|are|now|leads?|cables?|length|run|to|of|=))*[\s,]*$", re.IGNORECASE
+    r"^(?:make|set|shorten|lengthen|extend)\s+(?:the\s+)?"
+    r"|(?:[\s,]+(?:is|are|now|gets?|needs?|takes?|leads?|cables?|length|run|to|of|=))*[\s,]*$",
+    re.IGNORECASE,
 )
 
 
 def read_change(rig: Rig, line: str, read: Read) -> Reading | None:
     """The reading of a line that changes something; None for every other line. `read`: how a line that makes runs is
     read."""
-    text = " ".join(line.split()).rstrip(".")
+    text = re.sub(r"(?<=\w)\s+now$", "", " ".join(line.split()).rstrip("."), flags=re.IGNORECASE)
     try:
         if (between := _between_channels(rig, text)) is not None:
             return _reading(rig, line, *_now(rig, *between))
@@ -84,12 +90,15 @@ def _channel_words(rig: Rig, text: str) -> str:
 
 def _length(rig: Rig, text: str, read: Read) -> Change | None:
     """ "vocal 20 m", "make the keys 15 m": None where the words before the length are no run's."""
+    text = re.sub(r"\s+each$", "", text, flags=re.IGNORECASE)
     length = find_length(text)
     if length is None or length.end != len(text):
         return None
     what = _SAID_OF_LENGTH.sub("", text[: length.start])
     named = find_or_none(rig, what)
-    return with_length(rig, named, what, length.metres, read) if named is not None and named.runs else None
+    if named is None or not named.runs:
+        return None
+    return with_lengths(rig, named, what, length.metres, read)
 
 
 def _switch(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
@@ -105,6 +114,14 @@ def _renumber(rig: Rig, match: re.Match[str], _: Read) -> Change:
 def _supply(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
     named = find_or_none(rig, match["what"])
     return set_supply(rig, named.gear, plain(match["to"])) if named is not None and named.gear is not None else None
+
+
+def _use(rig: Rig, match: re.Match[str], read: Read) -> Change | None:
+    """ "use an active DI on bass": in place of another DI."""
+    named = find_or_none(rig, match["what"])
+    if named is None or not named.runs or not Directory(rig).kit.find_parts(match["piece"]):
+        return None
+    return with_piece(rig, named, match["what"], match["piece"], read, in_place=True)
 
 
 def _put_in(rig: Rig, match: re.Match[str], read: Read) -> Change | None:
@@ -130,6 +147,20 @@ def _call(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
         if find_or_none(rig, " ".join(words[:count])) is not None:
             return _rename(rig, " ".join(words[:count]), " ".join(words[count:]))
     return None
+
+
+def _is_at(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
+    """ "vocal is on desk 9": None where the words are no socket."""
+    is_place = sockets_of(rig, Directory(rig), match["to"]) is not None
+    return _now(rig, match["what"], match["to"]) if is_place and find_or_none(rig, match["what"]) else None
+
+
+def _is_kind(rig: Rig, match: re.Match[str], _: Read) -> Change | None:
+    """ "vocal mic is ribbon": None where no device is called so."""
+    what = re.sub(r"\s+(?:mics?|microphones?)$", "", match["what"], flags=re.IGNORECASE)
+    known = find_or_none(rig, what)
+    kinds = Directory(rig).kinds_called(match["to"])
+    return _now(rig, what, match["to"]) if known is not None and known.gear is not None and kinds else None
 
 
 def _of_two(act: Callable[[Rig, str, str], Change]) -> "Act":
@@ -180,8 +211,12 @@ def _swap(rig: Rig, what: str, to: str) -> Change:
 
 def _now(rig: Rig, what: str, to: str) -> Change:
     named = find_named(rig, what)
+    if supply_of(plain(to).removeprefix("on ")) is None:
+        to = re.sub(r"^(?:on|in|at|into|to)\s+(?=\S)", "", to, flags=re.IGNORECASE)
     if named.gear is not None and (supplied := set_supply(rig, named.gear, plain(to))) is not None:
         return supplied
+    if named.gear is not None and (moved_source := _at_another_output(rig, named, what, to)) is not None:
+        return _now(rig, *moved_source)
     target = sockets_of(rig, Directory(rig), to)
     if target is None and named.sockets is not None and number_of(to):
         target = sockets_of(rig, Directory(rig), f"{name_of(rig, named.sockets.gear)} {to}")
@@ -205,6 +240,16 @@ def _now(rig: Rig, what: str, to: str) -> Change:
         if ops is not None:
             return f"{named.gear.name} is now {_a(part)}; its runs stay.", ops
     raise CannotChange(f"As {_a(parts[0])} {named.gear.name} would fit none of the runs it has.")
+
+
+def _at_another_output(rig: Rig, named: Named, what: str, to: str) -> tuple[str, str] | None:
+    """ "wedge is now on aux 2" as "desk aux 1 is now desk aux 2": where the words are an output of what feeds it."""
+    if not _OUTPUT.fullmatch(plain(to)):
+        return None
+    source = next(iter(ends_of(rig, named.one_run(what, " that moves"), "out")))
+    label = connector_at(rig, source).label.split(",")[0]
+    device = name_of(rig, source.owner)
+    return f"{device} {label}", f"{device} {to}"
 
 
 def _ask_where(rig: Rig, what: str) -> str:
@@ -288,18 +333,24 @@ _PATTERNS: tuple[tuple[str, Act], ...] = (
     (r"(?:swap|exchange|switch)\s+(?P<what>.+?)\s+(?:and|with|for|&)\s+(?P<to>.+)", _of_two(_swap)),
     (r"rename\s+(?P<what>.+?)\s+(?:to|as)\s+(?P<to>.+)", _of_two(_rename)),
     (r"(?P<what>.+?)\s+(?:is|are)(?:\s+now)?\s+(?:called|named)\s+(?P<to>.+)", _of_two(_rename)),
+    (r"(?P<what>.+?)(?:'s)?\s+name\s+is\s+(?P<to>.+)", _of_two(_rename)),
+    (r"rename\s+(?P<all>.+)", _call),
     (r"call\s+(?P<all>.+)", _call),
     (r"replace\s+(?P<what>.+?)\s+(?:with|by)\s+(?P<to>.+)", _of_two(_now)),
     (
         r"(?:add|put|insert)\s+(?:an?\s+|the\s+)?(?P<piece>.+?)\s+(?:to|on|into|in|for|before|behind|after)\s+(?P<what>.+)",
         _put_in,
     ),
+    (r"use\s+(?:an?\s+|the\s+)?(?P<piece>.+?)\s+(?:on|for|at|with)\s+(?P<what>.+)", _use),
+    (r"(?P<what>.+?)\s+uses?\s+(?:an?\s+|the\s+)?(?P<piece>.+)", _use),
     (r"(?P<what>.+?)\s+(?:goes\s+)?without\s+(?:an?\s+|the\s+|any\s+)?(?P<piece>.+)", take_out),
     (r"no\s+(?P<piece>.+?)\s+(?:on|for|at|in)\s+(?P<what>.+)", take_out),
     (rf"(?P<what>.+?)\s+{_BECOMES}\s+(?P<to>.+)", _of_two(_now)),
     (r"(?:move|change|put)\s+(?P<what>.+?)\s+(?:to|into|in|on|onto)\s+(?P<to>.+)", _of_two(_now)),
     (r"(?P<what>.+?)\s+(?:is\s+|are\s+)?(?:now\s+)?(?P<to>on\s+.+)", _supply),
+    (r"(?P<what>.+?)\s+(?:is|are|goes|go)\s+(?:on|in|at|into)\s+(?P<to>.+)", _is_at),
     (r"(?P<what>.+?)\s+(?:is|are)\s+an?\s+(?P<to>.+)", _of_two(_now)),
+    (r"(?P<what>.+?)\s+(?:is|are)\s+(?P<to>.+)", _is_kind),
     (r"(?P<what>.+?)\s+(?:goes\s+)?(?:through|via|with)\s+(?:an?\s+|the\s+)?(?P<piece>.+)", _put_in),
     (
         rf"(?:copy|duplicate)\s+(?P<what>.+?)(?:\s+(?P<count>\d{{1,3}}|{'|'.join(COUNTS)})(?:\s+(?:more\s+)?times|\s*x)"

@@ -24,11 +24,29 @@ def with_length(rig: Rig, named: Named, what: str, length_m: float, read: Read) 
     return _plan_again(rig, run, _boxes(rig, run), length_m, f"{run.name} is {length_m:g} m long.", read)
 
 
-def with_piece(rig: Rig, named: Named, what: str, piece: str, read: Read) -> Change:
-    """The run through what is named, besides the boxes it has; as long as it is."""
+def with_lengths(rig: Rig, named: Named, what: str, length_m: float, read: Read) -> Change:
+    """Each of the runs as long as is said."""
+    if len(named.runs) < 2 or named.gear is not None:
+        return with_length(rig, named, what, length_m, read)
+    after, ops = rig, list[Op]()
+    for run in named.runs:
+        _, own = with_length(after, Named(None, (run,), None), run.name, length_m, read)
+        after = apply(after, Edit(label="length", ops=own))
+        ops += own
+    names = " and ".join(run.name for run in named.runs)
+    return f"{names} are {length_m:g} m long.", tuple(ops)
+
+
+def with_piece(rig: Rig, named: Named, what: str, piece: str, read: Read, in_place: bool = False) -> Change:
+    """The run through what is named, besides the boxes it has; as long as it is. `in_place`: instead of a box of the
+    same kind, as its last word says it."""
     run = named.one_run(what)
     length_m = longest_way_m(rig, run) or None
-    return _plan_again(rig, run, [*_boxes(rig, run), piece], length_m, f"{run.name} goes through {piece}.", read)
+    kind = {part.id for part in Directory(rig).kit.find_parts(plain(piece).split()[-1])} if in_place else set[str]()
+    leaving = frozenset(item.id for item in rig.kit if item.id in run.pieces and item.part in kind)
+    return _plan_again(
+        rig, run, [*_boxes(rig, run, leaving), piece], length_m, f"{run.name} goes through {piece}.", read
+    )
 
 
 def without_piece(rig: Rig, named: Named, what: str, piece: str, read: Read) -> Change:

@@ -1,5 +1,6 @@
 """What the words of a changing line mean: sockets of a device, a run, or a device."""
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -54,11 +55,29 @@ def find_named(rig: Rig, text: str) -> Named:
         sockets = sockets_of(rig, directory, text)
         if sockets is not None:
             return Named(sockets, (), None)
+        if (together := _runs_together(rig, directory, text)) is not None:
+            return together
         near = directory.near_names(text, [run.name for run in rig.runs])
         raise CannotChange(f"There is no device, run or socket called “{text}” in this rig.", *near)
     if gear is not None and not runs:
         runs = tuple(run for run in rig.runs if gear.id in {end.owner for end in run.ends})
     return Named(None, runs, gear)
+
+
+def _runs_together(rig: Rig, directory: Directory, text: str) -> Named | None:
+    """Several runs at once: "choir 1 and choir 2", "all choir mics" where Choir 1 and Choir 2 are there."""
+    names = re.split(r"\s*,\s*(?:and\s+)?|\s+and\s+|\s+&\s+", text.strip())
+    if len(names) > 1:
+        each = [find_or_none(rig, name) for name in names]
+        runs = tuple(run for named in each if named is not None for run in named.all_runs(rig))
+        return Named(None, tuple(dict.fromkeys(runs)), None) if all(named and named.runs for named in each) else None
+    bare = re.sub(r"^(?:all|both|every|each)\s+(?:of\s+)?", "", plain(text))
+    words = [word for word in bare.split() if word not in ("mic", "mics", "microphone", "microphones")]
+    for base in (" ".join(words), " ".join(words).removesuffix("s")):
+        if base in directory.groups:
+            own = {gear.id for gear in directory.groups[base].values()}
+            return Named(None, tuple(run for run in rig.runs if own & {end.owner for end in run.ends}), None)
+    return None
 
 
 def find_or_none(rig: Rig, what: str) -> Named | None:

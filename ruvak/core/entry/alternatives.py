@@ -130,7 +130,8 @@ def _with_pieces(line: str, metres_per_unit: float, pieces: tuple[str, ...]) -> 
     kept = [extra.text for extra in sentence.extras if option_of(extra) is not None]
     if not pieces and len(sentence.pieces) <= 2 and len(kept) == len(sentence.extras):
         return None
-    result = " > ".join((sentence.pieces[0].text, *pieces, sentence.pieces[-1].text))
+    first, last = (" ".join(piece.text.split()) for piece in (sentence.pieces[0], sentence.pieces[-1]))
+    result = " > ".join((first, *pieces, last))
     if sentence.length is not None:
         result += f", {line[sentence.length.start : sentence.length.end].strip()}"
     elif sentence.bare_m is not None:

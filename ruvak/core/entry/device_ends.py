@@ -1,17 +1,16 @@
 """One end of a line as devices and sockets: the first meaning whose sockets exist, or why there is none."""
 
+import re
 from collections.abc import Mapping
 from dataclasses import replace
 
 from ruvak.core.entry.context import LineContext
 from ruvak.core.entry.grammar import Piece
-from ruvak.core.entry.line_ends import (
-    Side,
-    speaks,
-)
+from ruvak.core.entry.line_ends import Side, main_output, speaks
 from ruvak.core.entry.lists import numbered, split_list
 from ruvak.core.entry.meaning import Meaning
-from ruvak.core.entry.new_gear import has_many_sockets
+from ruvak.core.entry.new_gear import has_many_sockets, has_sides
+from ruvak.core.entry.pairs import without_sides
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.reading import ProblemCode
 from ruvak.core.entry.sockets import Role, Sockets, sockets, usable
@@ -20,6 +19,11 @@ from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Gear
 
+_TWO_SIDES = re.compile(
+    r"(?i:(?P<stem>.+?)[\s,]+(?:l|left)\s*(?:/|&|\+|and)\s*(?:r|right)(?:\s+(?P<kind>mics?|microphones?|speakers?|tops?|wedges?))?)"
+)
+_DESK_OUTPUTS = frozenset(("aux", "auxes", "matrix", "main", "mains"))
+"""Of these what nothing else has."""
 DESK_WORDS: Mapping[Role, frozenset[str]] = {
     "source": frozenset(("main", "mains", "aux", "auxes", "matrix", "l", "lr", "foh", "phones", "monitor", "out")),
     "goal": frozenset(("ch", "chan", "channel", "channels", "input", "inputs", "mic", "line")),
@@ -40,6 +44,10 @@ class DeviceEnds:
             return self.read(piece, role)
         except Refused:
             words = plain(expand_ranges(plain(piece.text))).split()
+            at = next((at for at, word in enumerate(words) if word in _DESK_OUTPUTS), 0)
+            if role == "source" and at > 0 and any(map(str.isdigit, words[at:])):
+                # "Livestream mix aux 11/12": what it is for, and where it leaves the desk.
+                piece, words = Piece(" ".join(words[at:]), piece.start), words[at:]
             numbered_goal = role == "goal" and any(map(str.isdigit, words))
             if not words or (role == "goal" and not numbered_goal):
                 raise
@@ -57,6 +65,8 @@ class DeviceEnds:
 
     def read(self, piece: Piece, role: Role) -> Side:
         """One end of the line: several devices where it lists them, else what the words mean together."""
+        if (both := self._two_sides(piece, role)) is not None:
+            return both
         names = split_list(piece.text, role)
         if len(names) < 2 or plain(expand_ranges(piece.text)) in self.context.directory.by_name:
             return self.read_one(piece, role)
@@ -64,7 +74,7 @@ class DeviceEnds:
         for name in names:
             # "Snare bottom" of "snare top/bottom" stands nowhere as it is.
             start = piece.start + max(piece.text.find(name, start - piece.start), start - piece.start)
-            sides.append(self.read_one(Piece(name, start), role))
+            sides += [self.read_one(Piece(each, start), role) for each in self._of_a_pair(name, role)]
         devices = tuple(device for side in sides for device in side.devices)
         if (together := _places_of_one(devices)) is not None:
             return Side((together,), piece, sides[0].meaning, sides[0].new)
@@ -72,6 +82,32 @@ class DeviceEnds:
             raise problem("ambiguous_name", piece, f"“{piece.text}” names one device twice: give each its own name.")
         meaning = replace(sides[0].meaning, gear=tuple(gear for gear, _, _ in devices))
         return Side(devices, piece, meaning, frozenset(name for side in sides for name in side.new))
+
+    def _of_a_pair(self, name: str, role: Role) -> tuple[str, ...]:
+        """Of "kick, snare, OHs L/R" the last is two microphones, where none of that name is there yet."""
+        stem = without_sides(name) if role == "source" else None
+        meaning = next(self.context.directory.meanings(stem), None) if stem is not None else None
+        if stem is None or meaning is None or meaning.new is None or not meaning.new.outputs:
+            return (name,)
+        one_channel = len(main_output(meaning.new).channels) == 1
+        return (f"{stem} left", f"{stem} right") if one_channel else (name,)
+
+    def _two_sides(self, piece: Piece, role: Role) -> Side | None:
+        """Two devices that are not there yet, typed as the sides of one name: "tops L/R", "organ left+right mics". None
+        of what has sockets for both sides itself."""
+        match = _TWO_SIDES.fullmatch(piece.text.strip())
+        if match is None or plain(expand_ranges(piece.text)) in self.context.directory.by_name:
+            return None
+        if role == "source" and not match["kind"]:
+            return None
+        stem = f"{match['stem']} {match['kind'] or ''}".strip().removesuffix("s")
+        meaning = next(self.context.directory.meanings(stem), None)
+        if meaning is None or meaning.new is None or has_sides(meaning.new) or has_many_sockets(meaning.new):
+            return None
+        both = [self.read_one(Piece(f"{stem} {side}", piece.start), role) for side in ("left", "right")]
+        devices = tuple(device for side in both for device in side.devices)
+        meaning = replace(both[0].meaning, gear=tuple(gear for gear, _, _ in devices))
+        return Side(devices, piece, meaning, frozenset(gear.id for gear, _, _ in devices))
 
     def read_one(self, piece: Piece, role: Role) -> Side:
         """The first meaning whose sockets exist."""

@@ -11,12 +11,16 @@ _ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
 _BACK = re.compile(r"\s*(?:<=|<-|<|\N{LEFTWARDS ARROW})\s*")
 _LABEL_IN_FRONT = re.compile(r"^\s*([^\W\d][^:<>,]*):\s+(?=.*(?:[<>]|\s(?:to|into|from)\s))")
 _WORDS_FOR_BACK = re.compile(r"\s+(?:fed\s+)?(?:from|by)\s+", re.IGNORECASE)
-_WORDS_FOR_ARROW = re.compile(r"\s+(?:to|into|in to)\s+", re.IGNORECASE)
+_WORDS_FOR_ARROW = re.compile(r"\s+(?:(?:and\s+)?then\s+)?(?:to|into|in to)\s+", re.IGNORECASE)
 _NUMBER_IN_FRONT = re.compile(r"^\s*(\d{1,4})\s*[:.)]\s+")
 _ENDS_A_RUN = re.compile(r"\d\s*(?:m|ft|[lr])?\s*$", re.IGNORECASE)
 """A place or a length."""
 _PLACES = re.compile(r"\d+(?:\s*[/&+\N{EN DASH}-]\s*\d+)?")
 """One more place behind a comma, or two: "desk 13/14, 15/16"."""
+_SEVERAL = re.compile(
+    r"\d\s*[,/&+\N{EN DASH}-]\s*\d|[lL]\s*[/&+]\s*[rR]|,|\band\b|\w\s+[+&]\s+\w",
+)
+"""Several places, sides or names."""
 _NOT = r"(?:(?:no|without)\s+)?"
 _PHANTOM_BEHIND = re.compile(rf"(?P<name>.*?\S)\s+(?P<phantom>{_NOT}{PHANTOM})(?: on)?\s*", re.IGNORECASE)
 
@@ -93,6 +97,8 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     text, length, between = _take_lengths(text)
     # "choir mics (4)" are so many.
     text = re.sub(r"\((\d{1,2})\)", r"x\1 ", text)
+    # "desk 3 (48V)" as "desk 3, 48V".
+    text = re.sub(rf"\((\s*{PHANTOM}\s*)\)", r",\1 ", text, flags=re.IGNORECASE)
     text = re.sub(r"[()]", " ", text)
     text = re.sub(r"[.;\s]+$", "", text)
     backwards = not _ARROW.search(text) and _BACK.search(text) is not None
@@ -166,7 +172,7 @@ def _take_tail(sentence: Sentence, metres_per_unit: float) -> None:
     when a socket number stands before the comma and the next is one more place, and are a length when alone."""
     last = max(sentence.pieces, key=lambda piece: piece.start)
     place = sentence.pieces.index(last)
-    head, *rest = re.split(r"(,|\s+(?:via|with|through|using)\s+)", last.text, flags=re.IGNORECASE)
+    head, *rest = re.split(r"(,|\s+(?:(?:via|with|through|using)\s+|w/\s*))", last.text, flags=re.IGNORECASE)
     kept, at = head, last.start + len(head)
     for mark, part in zip(rest[::2], rest[1::2], strict=True):
         start = at + len(mark)
@@ -198,4 +204,4 @@ def _is_place(kept: str, part: str) -> bool:
 def _several_sources(sentence: Sentence, place: int) -> bool:
     """Whether the other end names several places as well, so that "5, 6" means two sockets."""
     others = [piece.text for index, piece in enumerate(sentence.pieces) if index != place]
-    return any(re.search(r"\d\s*[,/&+\N{EN DASH}-]\s*\d|[lL]\s*[/&+]\s*[rR]|,|\band\b", text) for text in others)
+    return any(_SEVERAL.search(text) for text in others)

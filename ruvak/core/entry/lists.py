@@ -43,6 +43,11 @@ def places_named(lines: Iterable[str]) -> dict[str, frozenset[str]]:
     return {name: frozenset(figures) for name, figures in result.items() if name and figures}
 
 
+def is_no_name(text: str) -> bool:
+    """Whether words are a side, a place or a word for a socket, and no device's name."""
+    return _NO_NAME.fullmatch(text.strip()) is not None
+
+
 def split_list(text: str, role: Role) -> list[str]:
     """The names in "kick, snare and hat"; of two sources with a plus sign between them one run is made, not two."""
     names = [name.strip() for name in (_BETWEEN_GOALS if role == "goal" else _BETWEEN).split(text)]

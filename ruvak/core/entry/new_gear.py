@@ -68,7 +68,8 @@ class NewGear:
         yield from self._new_by_number(words, plural=True)
 
     def _new_with_socket(self, words: list[str]) -> Iterator[Meaning]:
-        """A whole name and a word that is printed by one of its sockets: "powered mixer speaker 1", "camera 2 HDMI"."""
+        """A whole name and a word that is printed by one of its sockets, "powered mixer speaker 1", "camera 2 HDMI"; or
+        its sides, "keys 1 L/R"."""
         for stop in range(len(words) - 1, 0, -1):
             figure = [words[stop]] if words[stop].isdigit() and stop + 1 < len(words) else []
             rest = tuple(words[stop + len(figure) :])
@@ -76,7 +77,8 @@ class NewGear:
             for part in self.by_name.get(" ".join(words[:stop]), ()):
                 if figure and has_many_sockets(part):
                     continue
-                if printed and all(is_printed(part, word) for word in printed):
+                of_a_side = bool(figure) and not printed and set(rest) <= SIDES and has_sides(part)
+                if of_a_side or (printed and all(is_printed(part, word) for word in printed)):
                     yield Meaning((self.make(" ".join([*words[:stop], *figure]), part),), rest, new=part)
 
     def _new_by_number(self, words: list[str], plural: bool) -> Iterator[Meaning]:

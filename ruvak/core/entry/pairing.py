@@ -137,7 +137,8 @@ class Pairing:
         if mono or len(single.devices) > 1 or len(places) != 2 * len(many.devices):
             return None
         if any(
-            named.positions or not (is_stereo(part, named, mono) if many is first else takes_stereo(part))
+            len(named.positions) not in (0, 2)
+            or not (named.positions or (is_stereo(part, named, mono) if many is first else takes_stereo(part)))
             for _, part, named in many.devices
         ):
             return None

@@ -67,21 +67,27 @@ class Passing:
         kinds = [word for word in words if word in PASSING]
         before = _words_before_places(piece)
         whole = " ".join(before)
-        if any(
-            whole in map(plain, part.called) and not is_multicore(part)
-            for part in self.context.directory.kit.find_parts(whole)
-        ):
+        called_so = [part for part in self.context.directory.kit.find_parts(whole) if whole in map(plain, part.called)]
+        if not called_so and {whole, whole.removesuffix("s")} & self.context.directory.new.by_name.keys():
+            # A "press box" is a device, though a "box" is passed.
+            return None
+        if any(not is_multicore(part) for part in called_so):
             # A "D-type loom" is a lead of one run, though a "loom" is a multicore.
             return None
-        # "Stage left wall box": the last words say what it is.
-        titles = [" ".join(before[start:]) for start in range(len(before))]
+        # "Stage left wall box": the last words say what it is, as many of them as there is a name for.
+        titles = (" ".join(before[start:]) for start in range(len(before)))
+        kinds_called = (
+            [
+                part
+                for part in self.context.directory.kit.find_parts(title)
+                if title in map(plain, part.called) and is_multicore(part)
+            ]
+            for title in titles
+        )
         fitting = [
             part
-            for title in titles
-            for part in self.context.directory.kit.find_parts(title)
-            if title in map(plain, part.called)
-            and is_multicore(part)
-            and sockets(part, (*kinds, *places), "through").unknown is None
+            for part in next(filter(None, kinds_called), [])
+            if sockets(part, (*kinds, *places), "through").unknown is None
         ]
         return min(fitting, key=lambda part: (max(part.stock_lengths_m) < need_m, len(part.connectors)), default=None)
 

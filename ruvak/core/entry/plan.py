@@ -14,6 +14,7 @@ from ruvak.core.entry.line_ends import (
     Side,
     speaks,
 )
+from ruvak.core.entry.lists import is_no_name
 from ruvak.core.entry.pairing import Pairing
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.rewording import Rewording, bare_word, option_of
@@ -267,10 +268,10 @@ def _split_sum(piece: Piece, last: Piece) -> list[Piece]:
 
     Where the destination names as many places, each goes to one of its own: a list as with commas.
     """
-    halves = piece.text.split(" + ")
+    halves = re.split(r"\s+[+&]\s+", piece.text)
     places = [word for word in plain(expand_ranges(plain(last.text))).split() if word.isdigit()]
-    if len(halves) > 1 and len(places) == len(halves) and not any(half.strip().isdigit() for half in halves):
-        return [Piece(piece.text.replace(" + ", " , "), piece.start)]
+    if len(halves) > 1 and len(places) == len(halves) and not any(map(is_no_name, halves)):
+        return [Piece(re.sub(r"\s[+&]\s", " , ", piece.text), piece.start)]
     if len(halves) == 2 and all(len(half.split()) > 1 for half in halves):
         return [Piece(halves[0], piece.start), Piece(halves[1], piece.start + len(halves[0]) + 3)]
     return [piece]

@@ -177,7 +177,8 @@ def _sort_words(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list
         elif meant in known:
             if word != "mono":
                 kinds.add(meant)
-        elif word in _NOISE or meant in _NOISE:
+        elif word in _NOISE or meant in _NOISE or meant == "main":
+            # A sampler's "main outs" are all it has.
             continue
         else:
             near = process.extractOne(meant, known, scorer=fuzz.ratio, score_cutoff=_NEAR)

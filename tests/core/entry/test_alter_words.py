@@ -53,6 +53,20 @@ class InOtherWords(unittest.TestCase):
                 self.assertEqual((run.id, run.number, rig.runs.index(run)), (before.id, before.number, 0))
                 self.assertEqual(str(run.joins[-1].b), str(before.joins[-1].b))
 
+    def test_several_runs_are_as_long_as_is_said(self) -> None:
+        for line in ("all choir mics 15 m", "choir 1 and choir 2 15 m", "choir mics 15 m each"):
+            rig = self.after(line)
+            for name in ("Choir 1", "Choir 2"):
+                self.assertEqual(longest_way_m(rig, self.run_of(rig, name)), 15.0, line)
+
+    def test_several_runs_are_deleted(self) -> None:
+        names = {run.name for run in self.after("delete choir 1 and choir 2").runs}
+        self.assertEqual(names, {run.name for run in self.rig.runs} - {"Choir 1", "Choir 2"})
+
+    def test_what_is_used_takes_the_place_of_what_is_like_it(self) -> None:
+        for line in ("use an active DI on bass", "bass uses an active DI"):
+            self.assertEqual([part for part in self.parts(self.after(line), "Bass") if "di-" in part], ["di-active"])
+
     def test_what_the_longer_run_does_is_shown(self) -> None:
         reading = self.read("vocal 20 m")
         self.assertEqual(
@@ -160,13 +174,25 @@ class InOtherWords(unittest.TestCase):
                 self.assertEqual(str(self.run_of(self.after(line), "Vocal").joins[-1].b), "desk.mic9")
 
     def test_names_are_given(self) -> None:
-        for line in ("vocal is now called lead vocal", "vocal is called lead vocal", "call vocal lead vocal"):
+        for line in (
+            "vocal is now called lead vocal", "vocal is called lead vocal", "call vocal lead vocal",
+            "rename vocal lead vocal", "vocal's name is lead vocal",
+        ):  # fmt: skip
             self.assertEqual(self.after(line).gear[0].name, "lead vocal", line)
 
     def test_a_device_is_another(self) -> None:
         for line in ("replace laptop by tablet", "replace laptop with a tablet", "laptop is a tablet"):
             rig = self.after(line)
             self.assertEqual(next(gear.part for gear in rig.gear if gear.id == "laptop"), "tablet-headset", line)
+
+    def test_a_run_is_said_to_be_elsewhere(self) -> None:
+        for line in ("vocal is on desk 9 now", "vocal goes into desk 9", "vocal is now on desk 9"):
+            self.assertEqual(str(self.run_of(self.after(line), "Vocal").joins[-1].b), "desk.mic9", line)
+
+    def test_what_is_fed_is_said_to_be_at_another_output(self) -> None:
+        rig = self.after("wedge is now on aux 3")
+        self.assertIn("desk.aux3", {str(end) for run in rig.runs for end in run.ends})
+        self.assertNotIn("desk.aux1", {str(end) for run in rig.runs for end in run.ends})
 
     def test_a_source_typed_to_another_place_offers_the_move(self) -> None:
         problem = self.read("vocal > desk 9").problems[0]
