@@ -4,6 +4,7 @@
 	import { heard } from '../../domain/heard';
 	import { arrivesWords, keyOf } from '../../domain/inputs';
 	import { length, type LengthUnit } from '../../domain/format';
+	import { inRows } from '../../domain/label-rows';
 	import { CONTACT_RADIUS, layOut } from '../../domain/strip';
 	import { INK, type PieceBox } from '../../domain/strip-types';
 	import Ends from './Ends.svelte';
@@ -38,6 +39,16 @@
 	const pieceWords = (piece: PieceBox): string =>
 		`${narrow || piece.installed || !isLabel(piece.name) ? '' : KIND_WORDS[piece.kind] + ' '}${piece.name}` +
 		(piece.lengthM === null ? '' : `, ${length(piece.lengthM, unit)}`);
+	const labels = $derived.by(() => {
+		const placed = inRows(
+			layout.pieces.map((piece) => ({
+				x: (piece.left + piece.right) / 2,
+				y: piece.top - 25,
+				words: pieceWords(piece)
+			}))
+		);
+		return new Map(layout.pieces.map((piece, index) => [piece.owner, placed[index]]));
+	});
 	const bad = $derived(run.findings[0]?.grade === 'stop');
 	const summary = $derived(
 		`${run.drawing.pieces.map((piece) => piece.name).join(', then ')}. ${run.findings.map((one) => one.sentence).join(' ')}`
@@ -57,9 +68,10 @@
 				{#each piece.braids as braid, index (index)}
 					<rect {...braid} rx="5" fill="url(#braid-{run.run})" class="braid" />
 				{/each}
-				<text class="piece" x={(piece.left + piece.right) / 2} y={piece.top - 25} text-anchor="middle"
-					>{pieceWords(piece)}</text
-				>
+				{#if labels.get(piece.owner)}
+					{@const label = labels.get(piece.owner)}
+					<text class="piece" x={label?.x} y={label?.y} text-anchor="middle">{label?.words}</text>
+				{/if}
 			</g>
 		{/each}
 		{#each layout.capsules as capsule, index (index)}
