@@ -64,7 +64,7 @@ def _open(page: Page, address: str, rig_id: str) -> float:
     page.wait_for_timeout(2000)
     page.evaluate(_WATCH)
     page.evaluate("(rig) => { location.hash = `/rigs/${rig}/runs`; }", rig_id)
-    page.locator("article[data-run] .details").first.wait_for()
+    page.locator("article[data-run] .opened").first.wait_for()
     page.wait_for_timeout(4000)
     return float(max(page.evaluate("window.__tasks"), default=0.0))
 

@@ -75,7 +75,7 @@ class FirstVisit(BrowserTest):
         self.assertEqual(self.serious(), [])
 
     def test_only_switches_of_the_sockets_in_use_are_shown(self) -> None:
-        shown = self.page.locator("article[data-run='choir-4'] .in-place")
+        shown = self.open_run("choir-4").locator(".in-place")
         shown.get_by_text("Phantom, mic 8").wait_for()
         self.assertEqual(shown.get_by_text("Phantom, mic 9").count(), 0)
         self.assertEqual(shown.get_by_text("Aux 3 fader").count(), 0)

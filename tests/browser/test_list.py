@@ -30,6 +30,24 @@ class List(BrowserTest):
         self.assertGreaterEqual(whole, 15)
         self.assertEqual(self.serious(), [])
 
+    def test_the_worst_run_is_open_in_brief_among_the_others(self) -> None:
+        page = self.page
+        opened = page.locator(".opened")
+        expect(opened).to_contain_text("wants phantom power and gets none")
+        expect(opened.locator(".strip svg")).to_be_visible()
+        expect(opened.get_by_role("button", name="Desk: Phantom, mic 8 on")).to_be_visible()
+        self.assertEqual(opened.locator(".details").count(), 0)
+        in_sight = page.locator("article[data-run]").evaluate_all(
+            "all => all.filter((one) => one.getBoundingClientRect().top >= 120"
+            " && one.getBoundingClientRect().bottom <= innerHeight).length"
+        )
+        self.assertGreaterEqual(in_sight, 8)
+        self.assertEqual(self.serious(), [])
+        page.locator("article[data-run='choir-4'] .pick-run").click()
+        expect(opened.locator(".details table").first).to_be_visible()
+        page.locator("article[data-run='choir-4'] .pick-run").click()
+        expect(opened).to_have_count(0)
+
     def test_keys_walk_open_and_close_the_lines(self) -> None:
         page = self.page
         page.keyboard.press("Escape")
@@ -70,6 +88,7 @@ class List(BrowserTest):
 
     def test_a_run_is_renamed_numbered_noted_and_deleted(self) -> None:
         page = self.page
+        self.open_run("choir-4")
         opened = page.locator(".opened")
         opened.get_by_label("Name").fill("Choir high")
         opened.get_by_label("Name").press("Enter")
@@ -90,6 +109,7 @@ class List(BrowserTest):
 
     def test_a_run_moves_and_its_device_changes_from_where_it_is_opened(self) -> None:
         page = self.page
+        self.open_run("choir-4")
         opened = page.locator(".opened")
         field = page.get_by_role("combobox", name="Type a run")
         opened.get_by_role("button", name="Move…").click()
@@ -111,12 +131,13 @@ class List(BrowserTest):
 
     def test_an_edit_far_down_in_an_opened_run_leaves_the_list_where_it_is(self) -> None:
         page = self.page
-        opened = page.locator("article[data-run='choir-4']")
+        opened = self.open_run("choir-4")
         opened.locator(".details table").first.wait_for()
         page.mouse.move(600, 500)
+        before = page.locator(".list").evaluate("list => list.scrollTop")
         page.mouse.wheel(0, 250)
         # The wheel is answered a frame later or more.
-        page.wait_for_function("document.querySelector('.list').scrollTop > 200")
+        page.wait_for_function("(before) => document.querySelector('.list').scrollTop > before + 200", arg=before)
         scrolled = page.locator(".list").evaluate("list => list.scrollTop")
         opened.get_by_label("Note").fill("crackles")
         opened.get_by_label("Note").press("Tab")

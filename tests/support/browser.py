@@ -113,7 +113,7 @@ class BrowserTest(unittest.TestCase):
         shown.wait_for()
         opened = self.page.locator("main article.open")
         if opened.count():
-            opened.locator(".details").first.wait_for()
+            opened.locator(".details, .brief").first.wait_for()
             wait_until_steady(opened)
 
     def run_card(self) -> Locator:

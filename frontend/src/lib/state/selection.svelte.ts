@@ -4,6 +4,8 @@ import type { ScreenPlace } from '../domain/address';
 import type { Order } from '../domain/groups';
 
 const LAST_RIG = 'ruvak-rig';
+/** So many runs leave room for one that is opened whole. */
+const FEW_RUNS = 8;
 
 export class Selection {
 	rigId = $state<string | null>(null);
@@ -70,13 +72,18 @@ export class Selection {
 		return this.runId ?? this.worstId;
 	}
 
+	/** Whether the list opened the worst run by itself, among so many that they should be seen beside it. */
+	get isBrief(): boolean {
+		return this.runId === null && this.listed.length > FEW_RUNS;
+	}
+
 	close(): void {
 		this.opened = false;
 	}
 
-	/** Opens a run's line; closes it where it is open. */
+	/** Opens a run's line, whole where it was open in brief; closes it where it is open. */
 	toggle(runId: string, selected: boolean): void {
-		this.opened = !(selected && this.opened);
+		this.opened = !(selected && this.opened && !this.isBrief);
 		this.move(runId);
 	}
 

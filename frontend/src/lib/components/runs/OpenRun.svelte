@@ -15,7 +15,13 @@
 	import Pieces from '../pieces/Pieces.svelte';
 	import Strip from '../strip/Strip.svelte';
 
-	let { state, run }: { state: RigView; run: Schemas['RunAnalysis'] } = $props();
+	interface Props {
+		state: RigView;
+		run: Schemas['RunAnalysis'];
+		/** What is wrong, where, and what cures it, without what can be changed and the figures. */
+		brief: boolean;
+	}
+	let { state, run, brief }: Props = $props();
 	const desk = getDesk();
 
 	const rig = $derived(state.rig);
@@ -60,16 +66,22 @@
 				</div>
 			{/if}
 		</div>
-		<NextFrame>
-			<InPlace {rig} {run} />
-			<NextFrame>
-				{#key run.run}<Pieces {rig} {run} />{/key}
-				{#if named}<RunFacts {rig} run={named} />{/if}
+		{#if brief}
+			<p class="brief">
+				<button type="button" class="btn preset-tonal" onclick={() => desk.selection.select(run.run)}
+					>Figures and settings of this run</button
+				>
+			</p>
+		{:else}<NextFrame>
+				<InPlace {rig} {run} />
 				<NextFrame>
-					<div class="details"><Details {rig} {run} after={preview?.after ?? null} /></div>
+					{#key run.run}<Pieces {rig} {run} />{/key}
+					{#if named}<RunFacts {rig} run={named} />{/if}
+					<NextFrame>
+						<div class="details"><Details {rig} {run} after={preview?.after ?? null} /></div>
+					</NextFrame>
 				</NextFrame>
-			</NextFrame>
-		</NextFrame>
+			</NextFrame>{/if}
 	</div>
 	<Bench {state} {run} />
 </div>

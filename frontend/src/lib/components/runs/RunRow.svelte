@@ -86,7 +86,7 @@
 	</header>
 	{#if open}
 		{#if details.data}
-			<OpenRun {state} run={details.data} />
+			<OpenRun {state} run={details.data} brief={desk.selection.isBrief} />
 		{:else if details.isError}
 			<p class="pending">
 				This run’s figures could not be fetched.
