@@ -27,7 +27,8 @@ from ruvak.core.units import METRES_PER_UNIT
 
 _BOX_FOR = re.compile(r"(?P<box>.+?)\s+(?:for|on)\s+(?:the\s+)?(?P<name>.+)", re.IGNORECASE)
 _SOCKET_OF = re.compile(
-    r"(?P<socket>(?:[\w./+-]+ ){0,3}(?:outs?|outputs?|ins?|inputs?|sends?|sockets?|jack|port|channels?)(?: [\d/+-]+)?)"
+    r"(?P<socket>(?:[\w./+-]+ ){0,3}"
+    r"(?:outs?|outputs?|ins?|inputs?|sends?|returns?|sockets?|jack|port|channels?)(?: [\d/+-]+)?)"
     r" (?:of|on|from) (?:the |my |a )?(?P<device>.+)",
     re.IGNORECASE,
 )

@@ -15,6 +15,7 @@ from ruvak.core.rig.part import Part
 
 MONO, NO_PHANTOM = {"mono"}, "no phantom"
 _AMPLIFIER = re.compile(r"(?:.+ )?amps?(?: \d+)?")
+_PLAYED = re.compile(r"\b(?:guitar|gtr|bass|instrument|fiddle|violin)\b", re.IGNORECASE)
 _PLACES = r"(?: (?:ch|channel|out|output|left|right|l|r|\d+))*"
 _AMPLIFIER_AND_PLACE = re.compile(rf"(?P<name>(?:.+ )?amps?)(?P<place>{_PLACES})")
 _INTO_AN_INSTRUMENT_AMPLIFIER = {"instrument", "microphone"}
@@ -80,6 +81,9 @@ class Rewording:
                 driver = next(devices, None)
                 before = self.context.directory.first_meant(driver.text) if driver is not None else None
                 signals = {output.signal for output in before[1].outputs} if before is not None else set()
+                if driver is not None and _PLAYED.search(driver.text):
+                    # A guitar's radio receiver.
+                    continue
                 if signals and not signals & _INTO_AN_INSTRUMENT_AMPLIFIER:
                     text = re.sub(r"\bamps?\b", "power amplifier", piece.text, flags=re.IGNORECASE)
                     sentence.pieces[at] = replace(piece, text=text)

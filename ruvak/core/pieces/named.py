@@ -172,17 +172,24 @@ def _boxes(pool: Pool, named: tuple[NamedPiece, ...]) -> int:
 
 def _additions(pool: Pool, named: int, named_boxes: int, steps: tuple[Step, ...]) -> tuple[float, ...]:
     """Smaller is nearer to what was typed: boxes in their own direction, little added (a box counts as two), other
-    pieces in their direction, plugs in what they are made for, things that are owned."""
+    pieces in their direction, plugs in what they are made for, no box of two lines for one, things that are owned."""
     turned = [step for step in steps if step.way.entries[0] != step.entry]
     boxes = sum(pool.parts[step.way.part].kind == "box" for step in steps)
     unsure = sum(not made_for(step.exit.form, following.entry.form) for step, following in pairwise(steps))
+    half_used = sum(pool.holds(_has_two_ways, step.way.part) for step in steps)
     return (
         sum(pool.parts[step.way.part].kind == "box" for step in turned),
         len(steps) - named + max(0, boxes - named_boxes),
         len(turned),
         unsure,
+        half_used,
         sum(not pool.owns(step.way.part) for step in steps),
     )
+
+
+def _has_two_ways(part: Part) -> bool:
+    """Whether it is a box with several outputs, of which a single line uses but the first."""
+    return part.kind == "box" and sum(connector.side == "out" for connector in part.connectors) > 1
 
 
 def _steps_through(part: Part) -> Iterator[Step]:

@@ -1,14 +1,21 @@
 """The parts library: sound, embedded into rigs, and never silently exchanged."""
 
+import json
 import unittest
 from collections.abc import Iterator
+from importlib.resources import files
 from typing import Any
 
 from ruvak.core.parts.library import default_assumptions, embed, library
 from ruvak.core.rig.check import check
+from ruvak.core.rig.points import Contact
 from ruvak.core.rig.rig import Rig, Venue
 from ruvak.core.rig.values import Record, Spread, Value
+from ruvak.core.trace.layout import inside_links
+from ruvak.core.trace.trace import merge_groups, points_of
 from tests.support.rigs import demo_rig
+
+DATA = files("ruvak.core.parts").joinpath("data")
 
 
 def quantities(record: Any) -> Iterator[Value | Spread]:
@@ -25,6 +32,27 @@ def quantities(record: Any) -> Iterator[Value | Spread]:
 class Library(unittest.TestCase):
     def test_every_part_is_sound(self) -> None:
         check(Rig(id="all", name="All", venue=Venue(name="x"), parts=tuple(library().values())))
+
+    def test_no_id_stands_twice_in_the_data_files(self) -> None:
+        ids = [
+            part["id"]
+            for name in ("gear", "boxes", "adapters", "leads")
+            for part in json.loads(DATA.joinpath(f"{name}.json").read_text(encoding="utf-8"))
+        ]
+        self.assertEqual(len(ids), len(set(ids)))
+        self.assertEqual(set(ids), set(library()))
+
+    def test_the_sockets_of_one_unbalanced_output_share_their_return(self) -> None:
+        """Else the right side of a player has none where the input floats, as at a transformer."""
+        for part in library().values():
+            links = ((link.a, link.b) for link in inside_links(part, screens=True))
+            joined = merge_groups(points_of(part), links)
+            for port in part.outputs:
+                if port.type != "unbalanced" or not isinstance(port.common, Contact):
+                    continue
+                for socket in port.connectors:
+                    own = Contact(connector=socket, contact=port.common.contact)
+                    self.assertEqual(joined[own], joined[port.common], f"{part.id}: {socket}")
 
     def test_every_figure_says_where_it_comes_from(self) -> None:
         for record in (*library().values(), default_assumptions()):
