@@ -38,7 +38,7 @@
 	const after = $derived(levelsOf(then));
 </script>
 
-<div class="opened">
+<div class="opened" class:short={brief}>
 	<div class="own">
 		<div class="saying" aria-live="polite" aria-busy={ahead !== null}>
 			{#if ahead}
@@ -143,6 +143,10 @@
 		padding-top: 1.1rem;
 	}
 	@media (max-width: 980px) {
+		/* On a phone what is wrong and what cures it come first; the levels are among the figures. */
+		.short .ladder-place {
+			display: none;
+		}
 		.opened {
 			display: block;
 		}
