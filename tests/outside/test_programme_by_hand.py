@@ -5,7 +5,6 @@ Nothing here comes from the exporter: the elements stand in the text as a textbo
 
 import math
 import unittest
-from typing import Any
 
 from ruvak.core.analyse import analyse
 from ruvak.core.rig.rig import Rig
@@ -19,24 +18,8 @@ from tests.support.earths import (
     xlr_input,
     xlr_source,
 )
+from tests.support.one_lead import FLOATING, REAL, TS, XLR, leads
 from tests.support.spice import by_hand
-
-FLOATING = {"earthing": {"type": "floating"}}
-TS = [[("source.out1", "lead.in"), ("lead.out", "desk.in1")]]
-XLR = [[("source.out", "lead.in"), ("lead.out", "desk.in")]]
-AT = {"source": "here", "desk": "there"}
-REAL: dict[str, Any] = {  # a real pair cable, per metre
-    "core_ohm_per_m": 0.08,
-    "screen_ohm_per_m": 0.03,
-    "core_to_core_f_per_m": 60e-12,
-    "core_to_screen_f_per_m": 100e-12,
-    "pair_h_per_m": 0.6e-6,
-    "external_h_per_m": 1e-6,
-}
-
-
-def leads(length_m: float, **more: Any) -> dict[str, Any]:
-    return {"lead": {"part": "lead", "length_m": length_m, **more}}
 
 
 class ProgrammeByHand(unittest.TestCase):
