@@ -46,12 +46,11 @@ class Rewording:
         microphone, which is called after both."""
         while len(sentence.pieces) > 2:
             first, second = sentence.pieces[:2]
-            if len(sentence.pieces) > 3 and self._is_transmitter(second) and self._only_sends(sentence.pieces[2]):
-                self.context.corrections.append(
-                    f"“{second.text}” is heard by its receiver: no lead goes between the two."
-                )
-                sentence.pieces[1:2] = []
-                sentence.arrows -= 1
+            if self._is_transmitter(second, worn=True):
+                self.context.corrections.append(f"“{second.text}” is heard by its receiver, where the run starts.")
+                has_receiver = len(sentence.pieces) > 3 and self._only_sends(sentence.pieces[2])
+                sentence.pieces[1:2] = [] if has_receiver else [Piece("receiver", second.start)]
+                sentence.arrows -= has_receiver
                 continue
             if not self._only_sends(second):
                 return
@@ -105,17 +104,19 @@ class Rewording:
         """What stands behind a transmitter hears it by radio: "desk aux 7/8 > transmitter > ears pack"."""
         while len(sentence.pieces) > 2:
             transmitter, last = sentence.pieces[-2:]
-            if not self._is_transmitter(transmitter):
+            if not self._is_transmitter(transmitter, worn=False):
                 return
             sentence.pieces.pop()
             sentence.arrows -= 1
             said = f"“{last.text}” hears it by radio: the run ends at “{transmitter.text}”."
             self.context.corrections.append(said)
 
-    def _is_transmitter(self, piece: Piece) -> bool:
-        """Whether it takes sound and sends it on by radio alone."""
+    def _is_transmitter(self, piece: Piece, worn: bool) -> bool:
+        """Whether it takes sound and sends it on by radio alone: `worn` with its microphone, or fed from a desk."""
         meant = self.context.directory.first_meant(piece.text) if piece.text else None
-        return meant is not None and not speaks(meant[1], "source") and "transmitter" in meant[1].name.lower()
+        if meant is None or speaks(meant[1], "source") or "transmitter" not in meant[1].name.lower():
+            return False
+        return worn == any(entry.signal == "microphone" for entry in meant[1].inputs)
 
     def _is_any_amplifier(self, name: str) -> bool:
         """Whether a name says no more than that: "amp 2", "lobby amp", and not "headphone amp" or the rig's own."""

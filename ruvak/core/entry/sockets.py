@@ -32,6 +32,8 @@ _SYNONYMS = {
     "microphone": "mic", "lines": "line", "spdif": "coaxial", "coax": "coaxial", "dig": "digital",
     "lightpipe": "optical", "input": "in", "inputs": "in", "master": "main", "masters": "main",
 }  # fmt: skip
+_KINDS_OF_BUS = frozenset(("group", "mix", "bus"))
+"""Where one of these stands by a socket it is no auxiliary output, though it means one where none has it."""
 _SOUND = frozenset(("audio", "sound"))
 """Words that ask for a socket of sound."""
 _NEAR = 74.0
@@ -59,7 +61,7 @@ def tokens(connector: Connector) -> frozenset[str]:
 @lru_cache(maxsize=4096)
 def _tokens(label: str, id_: str) -> frozenset[str]:
     words = re.findall(r"\d+\.\d+|\d+|[a-z]+", f"{expand_ranges(label)} {id_.replace('-', ' ')}".lower())
-    return frozenset(_SYNONYMS.get(word, word) for word in words)
+    return frozenset(word if word in _KINDS_OF_BUS else _SYNONYMS.get(word, word) for word in words)
 
 
 def usable(part: Part, role: Role) -> tuple[Connector, ...]:
@@ -143,7 +145,7 @@ def _is_of_sound(part: Part, connector: Connector) -> bool:
 
 def is_on(connector: Connector, word: str) -> bool:
     """Whether a socket has this word on it, or another for the same."""
-    return _SYNONYMS.get(word, word) in tokens(connector)
+    return word in tokens(connector) or _SYNONYMS.get(word, word) in tokens(connector)
 
 
 def is_labelled(part: Part, word: str) -> bool:
@@ -165,7 +167,7 @@ def _sort_words(words: tuple[str, ...], known: set[str]) -> tuple[set[str], list
     places: list[str] = []
     sides: list[str] = []
     for word in words:
-        meant = _SYNONYMS.get(word, word)
+        meant = word if word in known and word in _KINDS_OF_BUS else _SYNONYMS.get(word, word)
         if word.isdigit():
             places.append(word)
         elif word in SIDES:
