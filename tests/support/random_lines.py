@@ -13,6 +13,11 @@ MARKS = (
     ">", "<", "->", ",", ";", ":", "(", ")", "/", "-", "+", "to", "from", "via", "with", "and", "copy", "swap",
     "rename", "delete", "is now", "1-4", "L/R", "12 m", "x2", "48v", "amp", "mic",
 )  # fmt: skip
+ODD_LETTERS = (
+    "\N{SUPERSCRIPT TWO}\N{VULGAR FRACTION ONE HALF}\N{CIRCLED DIGIT ONE}\N{ARABIC-INDIC DIGIT THREE}"
+    "\x00\t\N{ZERO WIDTH SPACE}\N{RIGHT-TO-LEFT OVERRIDE}\ud800\\[{#*~"
+)
+"""Digits of other scripts, control characters, half of a pair of code units, marks without a meaning in a line."""
 WORDS_OF_TEN = 6
 LONGEST = 12
 
@@ -24,6 +29,9 @@ def fault_of_line(seed: int) -> str | None:
         rng.choice(_words() if rng.randrange(10) < WORDS_OF_TEN else MARKS) for _ in range(rng.randint(2, LONGEST))
     )
     line, rig = " ".join(words), rng.choice(_rigs())
+    if rng.randrange(4) == 0:
+        at = rng.randrange(len(line))
+        line = line[:at] + rng.choice(ODD_LETTERS) + line[at:]
     try:
         reading = read(rig, line)
         if reading.edit is not None:

@@ -5,7 +5,7 @@ import re
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.reading import MOST_LETTERS
 from ruvak.core.entry.sockets import Role, tokens, usable
-from ruvak.core.entry.words import expand_ranges, find_length, plain
+from ruvak.core.entry.words import expand_ranges, find_length, legible, plain
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Gear, Rig, connectors_in_use
@@ -19,6 +19,7 @@ def completions(rig: Rig, line: str) -> tuple[str, ...]:
     """Whole lines that begin as this one does, likeliest first; none for one that is too long to be a line."""
     if len(line) > MOST_LETTERS:
         return ()
+    line = legible(line)
     moves = not _ARROW.search(line) and _MOVES.search(line) is not None
     *done, current = (_MOVES if moves else _ARROW).split(line)
     head = line[: len(line) - len(current)]

@@ -25,7 +25,7 @@ from ruvak.core.entry.search import MOST_SOLVED
 from ruvak.core.entry.sharing import with_shared_pieces
 from ruvak.core.entry.suggest import suggest_lines
 from ruvak.core.entry.wanted import Refused, Wanted, by_other_outputs
-from ruvak.core.entry.words import plain
+from ruvak.core.entry.words import legible, plain
 from ruvak.core.rig.edits import Edit, apply
 from ruvak.core.rig.ids import free_id, id_of
 from ruvak.core.rig.points import Endpoint
@@ -42,6 +42,7 @@ _BRACKETS = re.compile(r"\([^()]*\)")
 
 def read(rig: Rig, line: str) -> Reading:
     """One line against a prepared rig."""
+    line = legible(line)
     statements = split_statements(line[:MOST_LETTERS])
     reader = _Reader(rig, places_named(statements) if len(statements) > 1 else None)
     reading = reader.read(line)
@@ -58,14 +59,15 @@ def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: str) -> tuple[Reading,
     readings: list[Reading] = []
     while len(readings) < len(rows):
         row, *following = rows[len(readings) : len(readings) + 2]
-        line, *other = (line_of(reader.rig, each, goal) for each in (row, *following))
+        line, *other = (legible(line_of(reader.rig, each, goal)) for each in (row, *following))
         readings += _read_with_next(reader, line, next(iter(other), ""), note_of(row))
     return tuple(readings)
 
 
 def read_all(rig: Rig, text: str) -> tuple[Reading, ...]:
     """Many lines, each building on those before it; empty lines and lines that start with # are skipped."""
-    lines = [line for line in text.splitlines() if line.strip() and not line.lstrip().startswith("#")][:MOST_LINES]
+    typed = map(legible, text.splitlines())
+    lines = [line for line in typed if line.strip() and not line.lstrip().startswith("#")][:MOST_LINES]
     reader = _Reader(rig, places_named([line[:MOST_LETTERS] for line in lines]))
     readings: list[Reading] = []
     while len(readings) < len(lines):

@@ -1,10 +1,24 @@
 """Words, numbers and lengths in what people type."""
 
 import re
+import unicodedata
 from dataclasses import dataclass
 from functools import lru_cache
 
 from ruvak.core.units import METRES_PER_FOOT
+
+
+def legible(text: str) -> str:
+    """What was typed or pasted with every digit as 0 to 9 (superscripts, full-width and other scripts' digits) and a
+    space for each control character; as long as before, so that places in it stay."""
+    return text if text.isascii() and text.isprintable() else "".join(map(_legible, text))
+
+
+def _legible(letter: str) -> str:
+    if letter.isdigit():
+        return str(unicodedata.digit(letter))
+    return " " if unicodedata.category(letter) in ("Cc", "Cf", "Cs", "Zl", "Zp") else letter
+
 
 _METRES = {"m": 1.0, "metre": 1.0, "metres": 1.0, "meter": 1.0, "meters": 1.0, "cm": 0.01, "km": 1000.0}
 _FEET = dict.fromkeys(("ft", "feet", "foot", "'", "\N{RIGHT SINGLE QUOTATION MARK}"), METRES_PER_FOOT)

@@ -37,6 +37,22 @@ class Words(unittest.TestCase):
         for text in ("desk 4", "mix 3", "18 mono", "m 18"):
             self.assertIsNone(find_length(text), text)
 
+    def test_digits_of_any_script_are_read_and_control_characters_are_spaces(self) -> None:
+        plain = read(entry_rig(), "lead vocal > desk 3, 18 m")
+        self.assertIsNotNone(plain.edit)
+        for line in (
+            "lead vocal > desk \N{SUPERSCRIPT THREE}, 18 m",
+            "lead vocal > desk \N{FULLWIDTH DIGIT THREE}, 1\N{ARABIC-INDIC DIGIT EIGHT} m",
+            "lead vocal > desk \N{CIRCLED DIGIT THREE}, 18 m",
+            "lead\x00vocal > desk 3,\x7f18 m\x1b",
+            "lead\tvocal >\N{ZERO WIDTH SPACE}desk 3, 18 m",
+            "\N{RIGHT-TO-LEFT MARK}lead vocal > desk 3, 18 m",
+        ):
+            self.assertEqual(read(entry_rig(), line).edit, plain.edit, line)
+            self.assertEqual([each.edit for each in read_all(entry_rig(), line)], [plain.edit], line)
+            self.assertTrue(completions(entry_rig(), line.partition(",")[0]), line)
+        self.assertEqual(read_all(entry_rig(), "\x00\n\t\n"), ())
+
     def test_pieces_keep_their_places_in_the_line(self) -> None:
         line = "12: lead vocal > box 3 > desk 3, 18 m, phantom"
         sentence = parse(line)
