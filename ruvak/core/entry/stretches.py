@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from itertools import islice
 
 from ruvak.core.entry.wanted import Through
-from ruvak.core.pieces.named import NamedPiece, named_routes
+from ruvak.core.pieces.named import NamedPiece, Orders, named_routes
 from ruvak.core.pieces.pool import Pool
 from ruvak.core.pieces.route import Route
 from ruvak.core.pieces.routes import routes
@@ -27,19 +27,22 @@ def through_routes(
     goals: tuple[Endpoint, ...],
     need_m: float,
     named: tuple[NamedPiece, ...],
+    orders: Orders,
     passed: int = 0,
 ) -> Iterator[Route]:
     """Wirings through all of these; `need_m` is the length of the first stretch, those after it are as short as they
-    can be or as long as the line says. `passed`: how many built-in lines lie behind already.
+    can be or as long as the line says. `orders`: see named_routes. `passed`: how many built-in lines lie behind
+    already.
     """
     first, *rest = through
     if len(sources) != len(first.entries) and len(sources) != 1:
         return
     exits = tuple(exit_of(pool.rig.part_of(first.item.id), entry) for entry in first.entries)
     here = tuple(piece for piece in named if piece.behind == passed)
-    for before in islice(_stretch(pool, sources, first.entries, need_m, here), LOOKED_AT):
+    for before in islice(_stretch(pool, sources, first.entries, need_m, here, orders), LOOKED_AT):
         taken = pool.without(frozenset(item.id for item in before.items))
-        for after in islice(_onward(taken, tuple(rest), exits, goals, named, passed + 1), ONWARD_LOOKED_AT):
+        onward = _onward(taken, tuple(rest), exits, goals, named, orders, passed + 1)
+        for after in islice(onward, ONWARD_LOOKED_AT):
             yield Route((*before.items, first.item, *after.items), (*before.joins, *after.joins))
 
 
@@ -49,16 +52,17 @@ def _onward(
     exits: tuple[Endpoint, ...],
     goals: tuple[Endpoint, ...],
     named: tuple[NamedPiece, ...],
+    orders: Orders,
     passed: int,
 ) -> Iterator[Route]:
     here = tuple(piece for piece in named if piece.behind == passed)
     need_m = sum(piece.length_m or 0.0 for piece in here)
     if rest:
-        yield from through_routes(pool, rest, exits, goals, need_m, named, passed)
+        yield from through_routes(pool, rest, exits, goals, need_m, named, orders, passed)
     elif not goals:
         yield Route((), ())
     else:
-        yield from _stretch(pool, exits, goals, need_m, here)
+        yield from _stretch(pool, exits, goals, need_m, here, orders)
 
 
 def _stretch(
@@ -67,10 +71,11 @@ def _stretch(
     goals: tuple[Endpoint, ...],
     need_m: float,
     named: tuple[NamedPiece, ...],
+    orders: Orders,
 ) -> Iterator[Route]:
     """Between two built-in lines, or one and a device; what is named stands in its order where the run is one line."""
     if named and len(sources) == len(goals) == 1:
-        yield from named_routes(pool, named, sources[0], goals[0], need_m)
+        yield from named_routes(pool, named, sources[0], goals[0], need_m, orders=orders)
     else:
         parts = tuple(piece.parts for piece in named)
         yield from (route for route in routes(pool, sources, goals, need_m) if route.has_one_of_each(parts))

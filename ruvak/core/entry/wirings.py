@@ -10,7 +10,7 @@ from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.stretches import through_routes
 from ruvak.core.entry.wanted import Wanted
 from ruvak.core.pieces.cures import is_pad
-from ruvak.core.pieces.named import NamedPiece, named_forks, named_routes
+from ruvak.core.pieces.named import NamedPiece, Orders, named_forks, named_routes
 from ruvak.core.pieces.pool import Pool
 from ruvak.core.pieces.practice import feeds_line_by_di, misuses_di, practice_cost
 from ruvak.core.pieces.route import Route, simplicity
@@ -58,6 +58,9 @@ class Wirings:
 
     def __init__(self, pool: Pool, wanted: Wanted, users: Collection[Endpoint]) -> None:
         self.pool, self.wanted, self._users = pool, wanted, users
+        self._orders: Orders = {}
+        named = tuple(map(frozenset, wanted.parts))
+        self._naming = replace(pool, known=pool.through, named=named) if named else pool
 
     def are_any(self) -> bool:
         """Whether anything leads from one end to the other."""
@@ -156,7 +159,7 @@ class Wirings:
         if need_m is None:
             need_m = 0.0 if _brings_its_lead(pool.rig, sources, goals) else ASSUMED_REACH_M
         if wanted.named and not wanted.through and len(sources) == len(goals) == 1:
-            result = named_routes(pool, wanted.named, sources[0], goals[0], need_m)
+            result = named_routes(pool, wanted.named, sources[0], goals[0], need_m, orders=self._orders)
         elif wanted.named and not wanted.through and len(sources) == 1 and len(goals) == 2:
             result = (route for route in routes(pool, sources, goals, need_m) if self._has_what_is_named(route))
             first = next(result, None)
@@ -167,9 +170,9 @@ class Wirings:
         elif not (wanted.names_pieces or wanted.through) and self._by_headset(sources, goals):
             result = chain(self._by_splitter(sources[0], goals[0], need_m), routes(pool, sources, goals, need_m))
         elif wanted.through:
-            result = through_routes(pool, wanted.through, sources, goals, need_m, wanted.named)
+            result = through_routes(pool, wanted.through, sources, goals, need_m, wanted.named, self._orders)
         else:
-            result = routes(pool, sources, goals, need_m, wanted.channels)
+            result = routes(self._naming, sources, goals, need_m, wanted.channels)
         for route in islice(result, LOOKED_AT_FOR_NAMED):
             if self._has_what_is_named(route) and not self._misuses_di(route, goals):
                 yield self._wiring(sources, goals, route)

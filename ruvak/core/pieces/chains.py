@@ -48,7 +48,7 @@ def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> 
 def kinds_with(pool: Pool, start: Form, goal: Form, parts: Collection[str]) -> Iterator[tuple[Step, ...]]:
     """The same sequences, each with one of these parts put in besides wherever that fits: a pad in a long line that
     takes three pieces already."""
-    boxes = sorted((way for way in pool.single if way.part in parts), key=lambda way: way.part)
+    boxes = sorted((way for way in pool.single if way.part in parts), key=_by_name)
     for steps in kinds(pool, start, goal):
         forms = [(start, steps[0].entry.form if steps else goal)]
         forms += [
@@ -76,7 +76,7 @@ def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int, twice: 
 
     Of three pieces in a row at least one of the last two is a lead.
     """
-    in_order = sorted(ways, key=lambda way: way.part)
+    in_order = sorted(ways, key=_by_name)
     layer: list[tuple[Form, tuple[Step, ...]]] = [(start, ())]
     result: list[tuple[Step, ...]] = [()] if made_for(start, goal) else []
     for _ in range(most):
@@ -97,6 +97,11 @@ def _sequences(ways: frozenset[Way], start: Form, goal: Form, most: int, twice: 
                 following.append((way.exits[0].form, grown))
         layer = following
     return tuple(result)
+
+
+def _by_name(way: Way) -> tuple[str, str, str]:
+    """An order that is the same in every process; of a lead that is the same either way round, its own direction."""
+    return way.part, way.entries[0].id, way.exits[0].id
 
 
 def _goes_back(before: Step, way: Way) -> bool:

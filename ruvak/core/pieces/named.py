@@ -40,6 +40,12 @@ class NamedPiece:
     """How many of the built-in lines that the run passes stand before it."""
 
 
+_Question = tuple[frozenset[str], frozenset[Way], bool, tuple[NamedPiece, ...], Form, Form]
+_Ranked = tuple[tuple[tuple[float, ...], tuple[Step, ...]], ...]
+Orders = dict[_Question, _Ranked]
+"""Between two forms of socket, with what is owned: the kinds of pieces in the order in which they are tried."""
+
+
 def named_routes(
     pool: Pool,
     named: tuple[NamedPiece, ...],
@@ -47,18 +53,21 @@ def named_routes(
     goal: Endpoint,
     need_m: float,
     goal_form: Form | None = None,
+    orders: Orders | None = None,
 ) -> Iterator[Route]:
     """Ways to wire one socket to another through these pieces, reaching `need_m` with as few others as possible.
 
-    `goal_form`: what the goal is, where it is no socket of the rig.
+    `goal_form`: what the goal is, where it is no socket of the rig. `orders`: what earlier calls of the same search,
+    with pools of the same rig, have put in order; this call adds to it.
     """
-    start, end = connector_at(pool.rig, source).form, goal_form or connector_at(pool.rig, goal).form
-    boxes = _boxes(pool, named)
-    every = sorted(_sequences(pool, named, start, end), key=lambda steps: _additions(pool, len(named), boxes, steps))
+    start, end = pool.form_at(source), goal_form or pool.form_at(goal)
+    orders = {} if orders is None else orders
+    question = (pool.owned, pool.single, pool.twice, named, start, end)
+    if question not in orders:
+        orders[question] = _ranked(pool, named, start, end)
     items = {piece.item for piece in named if piece.item is not None}
     least: tuple[float, ...] | None = None
-    for steps in every[:TRIED]:
-        additions = _additions(pool, len(named), boxes, steps)[:3]
+    for additions, steps in orders[question]:
         if least is not None and additions > least:
             # What needs more, or a piece turned round, is not what was meant.
             return
@@ -68,6 +77,16 @@ def named_routes(
                 least = additions
                 yield Route(chain.items, chain.joins, chain.misfits)
                 break
+
+
+def _ranked(pool: Pool, named: tuple[NamedPiece, ...], start: Form, end: Form) -> _Ranked:
+    """The kinds of pieces that are tried, nearest to what was typed first, each with what was added, see _additions."""
+    boxes = _boxes(pool, named)
+    every = list(_sequences(pool, named, start, end))
+    ranked = nsmallest(
+        TRIED, ((_additions(pool, len(named), boxes, steps), place) for place, steps in enumerate(every))
+    )
+    return tuple((additions[:3], every[place]) for additions, place in ranked)
 
 
 def _lengths(named: tuple[NamedPiece, ...], steps: tuple[Step, ...]) -> tuple[float | None, ...]:

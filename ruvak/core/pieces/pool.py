@@ -62,7 +62,8 @@ class Pool:
     the run carries, where that wants leads of its own; without it there are none of those. `spoken_for`: ids that other
     stretches of the run take. `wide`: how many lines behind a fork, or before a join, are looked at. `asked`:
     parts that somebody names, which are proposed whatever they are. `must`: of each of these groups of parts a line
-    that is no fork has one; what has none is not put together at all.
+    that is no fork has one, put in besides where need be; what has none is not put together at all. `named`: groups of
+    which somebody names a part; what has none is not put together either, and none is put in.
     """
 
     rig: Rig
@@ -75,6 +76,7 @@ class Pool:
     wide: int = 2
     asked: frozenset[str] = frozenset()
     must: tuple[frozenset[str], ...] = ()
+    named: tuple[frozenset[str], ...] = ()
     _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
     _free_ids: dict[str, list[str]] = field(init=False, default_factory=dict, compare=False)
     _forms: dict[Endpoint, Form] = field(init=False, default_factory=dict, compare=False)
@@ -173,6 +175,8 @@ class Pool:
         alike = ("parts", "through", *(("ways", "single", "missing") if is_whole else ()))
         for name in alike:
             other.__dict__[name] = getattr(self._unasked, name)
+        for name in ("_made_up", "_forms", "_inputs", "_outputs", "_joins", "_known_of_part"):
+            other.__dict__[name] = self.__dict__[name]
         return other
 
     @cached_property
@@ -182,6 +186,11 @@ class Pool:
     def owns(self, part: str) -> bool:
         """Whether the kit has a free one, this run's own pieces included."""
         return part in self._free_of
+
+    @cached_property
+    def owned(self) -> frozenset[str]:
+        """The parts of which the kit has a free one."""
+        return frozenset(self._free_of)
 
     def items(self, part: str, used: frozenset[str]) -> tuple[KitItem, ...]:
         """Free items of a part, own pieces and owned ones first, shortest first; else made up ones, to be got."""

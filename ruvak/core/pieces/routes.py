@@ -1,7 +1,7 @@
 """Complete wirings between a run's source sockets and destination sockets: one to one, pairs, forks and merges."""
 
 from collections.abc import Iterable, Iterator
-from itertools import chain, islice, zip_longest
+from itertools import islice, zip_longest
 
 from ruvak.core.pieces.chains import Chain, Step, fill_chain, kinds, kinds_with
 from ruvak.core.pieces.forks import fork
@@ -58,13 +58,10 @@ def _side_by_side(
 ) -> Iterator[Route]:
     """The same kinds of pieces for each line; where none of the usual length has what it must, with that put in."""
     start, goal = pool.form_at(sources[0]), pool.form_at(goals[0])
-    usual = _of_same_kinds(pool, kinds(pool, start, goal), sources, goals, need_m)
-    first = next(usual, None)
-    if first is not None:
-        yield from chain((first,), usual)
-    else:
-        longer = (steps for parts in pool.must for steps in kinds_with(pool, start, goal, parts))
-        yield from _of_same_kinds(pool, longer, sources, goals, need_m)
+    sequences: Iterable[tuple[Step, ...]] = kinds(pool, start, goal)
+    if pool.must and next(_of_same_kinds(pool, sequences, sources, goals, need_m, pool.must), None) is None:
+        sequences = (steps for parts in pool.must for steps in kinds_with(pool, start, goal, parts))
+    yield from _of_same_kinds(pool, sequences, sources, goals, need_m, (*pool.must, *pool.named))
 
 
 def _of_same_kinds(
@@ -73,11 +70,12 @@ def _of_same_kinds(
     sources: tuple[Endpoint, ...],
     goals: tuple[Endpoint, ...],
     need_m: float,
+    must: tuple[frozenset[str], ...],
 ) -> Iterator[Route]:
-    """Of the first so many sequences those that have what they must and reach, on each line."""
+    """Of the first so many sequences those that have a part of each of these groups and reach, on each line."""
     start, *rest = zip(sources, goals, strict=True)
     for steps in islice(sequences, 40 * CHAINS_EACH):
-        if not all(any(step.way.part in parts for step in steps) for parts in pool.must):
+        if not all(any(step.way.part in parts for step in steps) for parts in must):
             continue
         filled = fill_chain(pool, steps, *start, need_m)
         if filled is None:
