@@ -161,7 +161,7 @@ class Wirings:
         if wanted.named and not wanted.through and len(sources) == len(goals) == 1:
             result = named_routes(pool, wanted.named, sources[0], goals[0], need_m, orders=self._orders)
         elif wanted.named and not wanted.through and len(sources) == 1 and len(goals) == 2:
-            result = (route for route in routes(pool, sources, goals, need_m) if self._has_what_is_named(route))
+            result = filter(self._has_what_is_named, routes(self._naming, sources, goals, need_m))
             first = next(result, None)
             if first is None:
                 result = named_forks(pool, wanted.named, sources[0], goals, need_m)

@@ -30,7 +30,7 @@ def fork(
     """A lead or box that takes the source apart, with lines to each goal behind it, perhaps a lead before it."""
     for way in pool.ways:
         exits = sockets_of_channels(way.exits, len(goals), way.entries, channels) if len(way.entries) == 1 else None
-        if exits is not None:
+        if exits is not None and not pool.leaves_out_named(way):
             one_way = replace(way, exits=exits)
             yield from islice(_forked_by(pool, one_way, source, goals, need_m), EACH_WAY * pool.wide // 2)
 

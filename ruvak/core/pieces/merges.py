@@ -26,7 +26,7 @@ def merge(
     """A lead or box that brings the sources together, with a line to the goal behind it."""
     for way in pool.ways:
         entries = sockets_of_channels(way.entries, len(sources), way.exits, channels) if len(way.exits) == 1 else None
-        if entries is not None:
+        if entries is not None and not pool.leaves_out_named(way):
             one_way = replace(way, entries=entries)
             yield from islice(_merged_by(pool, one_way, sources, goal, need_m), EACH_WAY * pool.wide // 2)
 

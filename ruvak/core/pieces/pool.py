@@ -114,6 +114,17 @@ class Pool:
         wanted = (way for way in self.through.all if self.owns(way.part) or way.part not in left_out)
         return tuple(sorted(wanted, key=lambda way: not self.owns(way.part)))
 
+    def leaves_out_named(self, way: Way) -> bool:
+        """Whether a wiring that forks or merges by this way cannot have all that is named: a part with as many entries
+        as exits may stand before or behind it, another fork may not."""
+        return any(way.part not in parts for parts in self._named_forks)
+
+    @cached_property
+    def _named_forks(self) -> tuple[frozenset[str], ...]:
+        """Of the named groups those of which no part has as many entries as exits."""
+        in_line = {way.part for way in self.ways if len(way.entries) == len(way.exits)}
+        return tuple(parts for parts in self.named if in_line.isdisjoint(parts))
+
     @cached_property
     def single(self) -> frozenset[Way]:
         """The same with one entry and one exit."""

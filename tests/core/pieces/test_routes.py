@@ -2,6 +2,7 @@
 
 import unittest
 from collections.abc import Iterable
+from dataclasses import replace
 from itertools import islice
 
 from ruvak.core.pieces.chains import fill_chain, kinds, misfit
@@ -103,3 +104,16 @@ class SeveralLines(unittest.TestCase):
         got = [route.to_get for route in in_order(("keys.left",), ("desk.line1",), 3.0)]
         self.assertEqual(got, sorted(got))
         self.assertEqual(got[0], 0)
+
+    def test_of_named_pieces_only_wirings_with_them_are_put_together_and_all_of_those(self) -> None:
+        cases = (
+            (("keys.left", "keys.right"), ("desk.line1", "desk.line2")),
+            (("laptop.phones",), ("desk.line1", "desk.line2")),
+            (("keys.left", "keys.right"), ("desk.mic1",)),
+        )
+        for sources, goals in cases:
+            every = list(routes(pool(), ends(sources), ends(goals), 3.0))
+            for part in sorted({part for route in every for part in parts(route)}):
+                named = replace(pool(), named=(frozenset((part,)),))
+                having = [route for route in routes(named, ends(sources), ends(goals), 3.0) if part in parts(route)]
+                self.assertCountEqual(having, [route for route in every if part in parts(route)], (sources, part))
