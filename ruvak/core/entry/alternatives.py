@@ -8,6 +8,7 @@ from itertools import islice
 
 from ruvak.core.entry.built import OtherWiring
 from ruvak.core.entry.grammar import parse
+from ruvak.core.entry.hosts import has_usb_between
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.reading import Alternative, Reading
 from ruvak.core.entry.rewording import option_of
@@ -79,7 +80,8 @@ def find_by_usb(rig: Rig, reading: Reading, read: Callable[[str], Reading]) -> t
     after = apply(rig, reading.edit)
     ends = [gear for end in (run.sources[0], run.goals[0]) for gear in after.gear if gear.id == end.owner]
     parts = [after.part_of(gear.id) for gear in ends]
-    if len(ends) != 2 or is_computer(parts[0]) == is_computer(parts[1]) or not any(map(usb_ends, parts)):
+    sockets = (run.sources[0].connector, run.goals[0].connector)
+    if len(ends) != 2 or not has_usb_between(*parts) or any(map(_is_by_usb, sockets, parts)):
         return ()
     desk, computer = reversed(ends) if is_computer(parts[0]) else ends
     line = f"{desk.name} USB > {computer.name}" if desk is ends[0] else f"{computer.name} > {desk.name} USB"
@@ -89,6 +91,10 @@ def find_by_usb(rig: Rig, reading: Reading, read: Callable[[str], Reading]) -> t
         return ()
     pieces = tuple(piece.words for piece in other.runs[0].pieces)
     return (Alternative(line=line, pieces=pieces, finding=other.runs[0].finding, is_usual=True),)
+
+
+def _is_by_usb(socket: str, part: Part) -> bool:
+    return socket in usb_ends(part)
 
 
 def _offer(directory: Directory, line: str, other: OtherWiring) -> Alternative | None:

@@ -7,7 +7,7 @@ from ruvak.core.entry.wanted import Wanted
 from ruvak.core.parts.library import library
 from ruvak.core.rig.earth import Bond
 from ruvak.core.rig.edits import Op, RemoveThing, SetField
-from ruvak.core.rig.part import belongs_to_computer, is_computer, usb_ends
+from ruvak.core.rig.part import Part, belongs_to_computer, is_computer, usb_ends
 from ruvak.core.rig.rig import Gear, Rig, connectors_in_use
 
 COMPUTER_OF = "Computer of "
@@ -51,6 +51,17 @@ def plugged_by_usb(wanted: Wanted) -> dict[str, str]:
     computers = [end for end in ends if is_computer(end.part) and _is_usb(end)]
     devices = [end for end in ends if end not in computers and _is_usb(end)]
     return {device.gear.id: computers[0].gear.id for device in devices} if len(computers) == 1 else {}
+
+
+def may_go_by_usb(wanted: Wanted) -> bool:
+    """Whether the line joins a computer and a device with a USB socket by other sockets than that."""
+    near, far = (ends[0].part for ends in (wanted.sources, wanted.goals)) if wanted.goals else (None, None)
+    return near is not None and far is not None and has_usb_between(near, far) and not plugged_by_usb(wanted)
+
+
+def has_usb_between(one: Part, other: Part) -> bool:
+    """Whether a USB lead joins the two: a computer and a device with a USB socket."""
+    return is_computer(one) != is_computer(other) and any(map(usb_ends, (one, other)))
 
 
 def is_made_up(computer: Gear) -> bool:

@@ -10,10 +10,7 @@ from ruvak.core.entry.device_chain import PassedDevice, split_sentence
 from ruvak.core.entry.device_ends import DeviceEnds
 from ruvak.core.entry.grammar import Piece, Sentence, parse
 from ruvak.core.entry.hosts import is_made_up, plugged_by_usb
-from ruvak.core.entry.line_ends import (
-    Side,
-    speaks,
-)
+from ruvak.core.entry.line_ends import Side, main_output, speaks
 from ruvak.core.entry.lists import is_no_name
 from ruvak.core.entry.pairing import Pairing
 from ruvak.core.entry.passing import Passing
@@ -21,6 +18,7 @@ from ruvak.core.entry.rewording import Rewording, bare_word, option_of
 from ruvak.core.entry.wanted import Refused, Wanted, problem
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.pieces.named import NamedPiece
+from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.part import belongs_to_computer, is_computer
 from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, KitItem, Rig
 from ruvak.core.units import METRES_PER_UNIT
@@ -244,9 +242,22 @@ class Planner:
             for first in range(max(1, len(words) - 2), len(words)):
                 if boxes := kit.find_boxes(" ".join(words[first:])):
                     side = self.ends.read(Piece(" ".join(words[:first]), piece.start), "source")
+                    if words[first:] in (["DI"], ["di"]) and _leaves_by_xlr(side):
+                        # "cab sim DI": its own balanced output.
+                        return side
                     named.append(NamedPiece(tuple(box.id for box in boxes)))
                     return side
             raise
+
+
+def _leaves_by_xlr(side: Side) -> bool:
+    """Whether every device there has a balanced output on XLR as its usual one, and is no microphone."""
+    usual = [(part, main_output(part)) for _, part, _ in side.devices if part.outputs]
+    forms = [{c.form for c in part.connectors if c.id in output.connectors} for part, output in usual]
+    return bool(usual) and all(
+        output.type == "balanced" and output.signal != "microphone" and sockets == {Form.XLR3_MALE}
+        for (_, output), sockets in zip(usual, forms, strict=True)
+    )
 
 
 def _socket_behind_device(piece: Piece) -> Piece:

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from ruvak.core.entry.built import Built, OtherWiring, RunLabel
-from ruvak.core.entry.hosts import hosts_for, lead_in_place_of_bond, plugged_by_usb
+from ruvak.core.entry.hosts import hosts_for, lead_in_place_of_bond, may_go_by_usb, plugged_by_usb
 from ruvak.core.entry.input_switches import set_level_switches
 from ruvak.core.entry.phantom import switch_phantom, wants_phantom
 from ruvak.core.entry.rewording import NO_PHANTOM
@@ -23,8 +23,10 @@ class Proposer:
     """Builds on a rig run after run: what one takes, the next cannot have."""
 
     def __init__(self, rig: Rig, most: int = MOST_SOLVED) -> None:
-        """`most`: how many wirings of a run are solved."""
+        """`most`: how many wirings of a run are solved; of these one is kept for the USB lead beside another one."""
         self._most = most
+        self.solved = 0
+        """How many have been."""
         self.rig = embed(rig)
         self.users = {end: run.name for run in rig.runs for end in run.ends}
         """Which run uses a socket; those built here included."""
@@ -62,13 +64,15 @@ class Proposer:
 
         def solve(wiring: Wiring) -> SubRigResult:
             built.append(self._build(base, new, wanted, label, wiring, by_run))
+            self.solved += 1
             return solve_runs(built[-1].rig, (label.id,))[0]
 
         like_before = wirings.like(self._kinds_before) if self._kinds_before is not None else None
         if like_before is not None:
             chosen = self._build(base, new, wanted, label, like_before, by_run)
         else:
-            tried = search(wirings, solve, self._most)
+            most = min(self._most, MOST_SOLVED - 1) if may_go_by_usb(wanted) else self._most
+            tried = search(wirings, solve, most)
             if not tried:
                 return None
             best = next(entry for entry in built if entry.route is tried[0].wiring.route)

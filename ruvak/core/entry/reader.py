@@ -48,8 +48,13 @@ def read(rig: Rig, line: str) -> Reading:
     reading = reader.read(line)
     if reading.problems or reading.changes:
         return reading
-    others = list_others(rig, reading, reader.others) or find_better(rig, reading, _Reader(rig, most=MOST_BESIDE).read)
-    by_usb = find_by_usb(rig, reading, _Reader(rig, most=1).read)
+    by_lead = _Reader(rig, most=1)
+    by_usb = find_by_usb(rig, reading, by_lead.read)
+    others = list_others(rig, reading, reader.others)
+    if not others and not reader.passes_devices:
+        # One run's solved wirings are shared: what was planned, the USB lead, the line without its named pieces.
+        most = min(MOST_BESIDE, MOST_SOLVED - reader.solved - by_lead.solved)
+        others = find_better(rig, reading, _Reader(rig, most=most).read) if most > 0 else ()
     return reading.model_copy(update={"alternatives": (*by_usb, *others)[:MOST]})
 
 
@@ -93,6 +98,10 @@ class _Reader:
         self.rig, self._places, self._most = rig, places or {}, most
         self.others: tuple[OtherWiring, ...] = ()
         """Of the line that was read last, where all of its pieces were chosen here: what was solved besides."""
+        self.solved = 0
+        """How many wirings have been solved for one run, at most."""
+        self.passes_devices = False
+        """Whether a line that was read goes through devices, so that it is several runs, each with its own choice."""
 
     def read(self, line: str, note: str = "") -> Reading:
         if len(line) > MOST_LETTERS:
@@ -182,6 +191,7 @@ class _Reader:
             computer = _played_by(wanted) if onward is not None else None
             corrections += planner.corrections
             passes = passes or onward is not None
+            self.passes_devices = self.passes_devices or onward is not None
             rest = onward if onward is not None else next(iter(statements), None)
             statements = statements if onward is not None else statements[1:]
         if passes:
@@ -232,10 +242,11 @@ class _Reader:
                 # What is named on the way may fit a headphone socket and not the usual one.
                 made = proposer.build(others, label)
             if made is None:
-                nearer = entry.length_m is not None and Proposer(self.rig).build(replace(entry, length_m=None), label)
+                nearer = entry.length_m is not None and Proposer(self.rig).can_build(replace(entry, length_m=None))
                 raise Refused(_problem("no_route", line, _too_far(entry) if nearer else _no_route(entry)))
             all_built.append(made)
         self.rig = proposer.rig
+        self.solved = max(self.solved, proposer.solved)
         self.others = () if wanted[0].names_pieces else all_built[0].others
         return solve_together(all_built)
 

@@ -13,7 +13,7 @@ from ruvak.core.pieces.cures import cures, ids_of, pad_loss_db
 from ruvak.core.pieces.pool import Pool
 
 MOST_SOLVED = 4
-"""How many wirings of one run are solved before one is chosen."""
+"""How many wirings of one run are solved: to choose one, and to offer another beside it."""
 SIMPLEST_SOLVED = 2
 """How many of these before what they leave wrong is looked at, and made good by one with a cure; of a line that names
 its pieces no more are solved, and as many without them."""
@@ -45,8 +45,10 @@ def search(wirings: Wirings, solve: Callable[[Wiring], SubRigResult], most: int 
         result.go_on(simplest, 1)
         result.go_on(filter(result.needs_its_boxes, simplest), SIMPLEST_SOLVED - 1)
     else:
+        # Of what is named behind a comma the rest is chosen here; the last is left for the same without it.
+        most = min(most, MOST_SOLVED - 1) if wirings.wanted.names_pieces else most
         result = _Search(wirings, solve, most)
-        result.go_on(simplest, most // 2)
+        result.go_on(simplest, max(1, most // 2))
         has_boxes = all(map(result.has_boxes, (tried.wiring for tried in result.tried)))
         if has_boxes and len(result.tried) + 1 < most:
             # What practice puts a box into may be better without any.

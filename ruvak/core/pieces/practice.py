@@ -19,6 +19,10 @@ though another is usual."""
 PIEZO_OHM = 5e6
 """What a passive piezo wants at least: common practice."""
 _SOURCES: frozenset[SignalClass] = frozenset(("instrument", "consumer-line", "headphone"))
+STEPS_DOWN = 3.0
+"""More turns on the primary than so many to one lower line to microphone level; DI boxes have ten or twelve, isolators
+one: common practice."""
+_UNBALANCED_SOCKETS = frozenset((Form.TS635_SOCKET, Form.TRS35_SOCKET, Form.RCA_SOCKET))
 _LINE: frozenset[SignalClass] = frozenset(("consumer-line", "professional-line"))
 
 
@@ -182,13 +186,22 @@ def _takes_xlr(part: Part) -> bool:
 
 
 def is_di(part: Part) -> bool:
-    """Whether it takes an instrument's plug and gives a balanced output at microphone level."""
-    ways_in = [connector.form for connector in part.connectors if connector.side == "in"]
+    """Whether it takes an unbalanced plug and gives a balanced output at microphone level."""
+    ways_in = {connector.form for connector in part.connectors if connector.side == "in"}
     ways_out = [connector.form for connector in part.connectors if connector.side == "out"]
-    if not carries_over(part) or set(ways_in) != {Form.TS635_SOCKET}:
+    if not carries_over(part) or not ways_in <= _UNBALANCED_SOCKETS or not _lowers_level(part):
         return False
     # A link leads on what comes in.
     return Form.XLR3_MALE in ways_out and set(ways_out) <= {Form.XLR3_MALE, Form.TS635_SOCKET}
+
+
+def _lowers_level(part: Part) -> bool:
+    """Whether it has a stage of its own, or a transformer that steps down: an isolator's has as many turns on either
+    side."""
+    return any(
+        element.type == "buffer" or (element.type == "transformer" and element.turns_ratio.value > STEPS_DOWN)
+        for element in part.elements
+    )
 
 
 def carries_over(part: Part) -> bool:

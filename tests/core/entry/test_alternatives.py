@@ -4,7 +4,7 @@ import random
 import unittest
 from unittest import mock
 
-from ruvak.core.entry import propose, reader
+from ruvak.core.entry import propose
 from ruvak.core.entry.reader import read, read_all
 from ruvak.core.entry.search import MOST_SOLVED
 from ruvak.core.judge.finding import Grade
@@ -92,12 +92,9 @@ class ChosenPieces(unittest.TestCase):
         self.assertEqual([reading.alternatives for reading in read_all(empty_rig(), lines)], [(), ()])
 
     def test_a_line_of_one_run_solves_four_wirings_at_most(self) -> None:
-        """A USB lead that is offered instead is another run, and a fifth."""
-        for line in lines_of_the_corpus(60, seed=6):
-            with (
-                mock.patch.object(propose, "solve_runs", wraps=propose.solve_runs) as solved,
-                mock.patch.object(reader, "find_by_usb", return_value=()),
-            ):
+        by_usb = ["desk > recording laptop, 3 m", "desk aux 5/6 > 2x XLR to 3.5 mm > laptop", "laptop > pad > desk 1"]
+        for line in (*by_usb, *lines_of_the_corpus(60, seed=6)):
+            with mock.patch.object(propose, "solve_runs", wraps=propose.solve_runs) as solved:
                 runs = read(empty_rig(), line).runs
             if len(runs) == 1:
                 with self.subTest(line):
