@@ -72,10 +72,12 @@ def _between_channels(rig: Rig, text: str) -> tuple[str, str] | None:
     """ "channel 3 to channel 9" and "desk 3 > desk 9": what is plugged into one input goes into another of the same
     device."""
     match = _FROM_TO.fullmatch(text)
-    if match is None:
+    if match is None or not rig.gear:
         return None
     ends = [_channel_words(rig, match[side]) for side in ("what", "to")]
-    first, second = (sockets_of(rig, Directory(rig), words) for words in ends)
+    directory = Directory(rig)
+    first = sockets_of(rig, directory, ends[0])
+    second = sockets_of(rig, directory, ends[1]) if first is not None else None
     if first is None or second is None or first.gear != second.gear:
         return None
     return (ends[0], ends[1]) if number_of(first.words) and number_of(second.words) else None

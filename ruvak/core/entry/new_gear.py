@@ -41,13 +41,11 @@ class NewGear:
     def by_name(self) -> dict[str, tuple[Part, ...]]:
         """What people call the rig's own gear and the library's: parts of one name in that order, since more sockets
         may be wanted than the first has."""
-        own = {part.id for part in self.rig.parts if part.kind == "gear"}
-        result = _by_their_words(self.rig.parts)
-        for word, parts in _library_gear().items():
-            others = tuple(part for part in parts if part.id not in own) if own else parts
-            if others:
-                result[word] = (*result.get(word, ()), *others)
-        return result
+        own = _by_their_words(self.rig.parts)
+        others = _library_gear(frozenset(part.id for part in self.rig.parts if part.kind == "gear"))
+        both = {word: (*parts, *others.get(word, ())) for word, parts in own.items()}
+        # The rig's own words first: of names that are alike near they are offered before the library's.
+        return {**both, **others, **both}
 
     def meanings(self, words: list[str]) -> Iterator[Meaning]:
         """Gear that would be added, by what the library calls a part: "choir mics 1-4" are four, "keys right" and
@@ -146,10 +144,10 @@ def _by_their_words(parts: Iterable[Part]) -> dict[str, tuple[Part, ...]]:
     return {word: tuple(some) for word, some in result.items()}
 
 
-@lru_cache(maxsize=1)
-def _library_gear() -> dict[str, tuple[Part, ...]]:
-    """The library's devices by what people call them."""
-    return _by_their_words(library().values())
+@lru_cache(maxsize=64)
+def _library_gear(without: frozenset[str]) -> dict[str, tuple[Part, ...]]:
+    """The library's devices by what people call them, but for these parts."""
+    return _by_their_words(part for part in library().values() if part.id not in without)
 
 
 @lru_cache(maxsize=1)

@@ -124,52 +124,63 @@ def fill_chain(
     if not cabled and need_m > 0.0:
         return None
     picked: list[list[KitItem]] = []
+    choices: list[tuple[KitItem, ...]] = []
     taken = used
     for place, step in enumerate(steps):
         options = pool.items(step.way.part, taken)
         if not options:
             return None
         said_m = lengths_m[place] if place < len(lengths_m) else None
+        choices.append(options)
         picked.append([_shortest(options, said_m)] if step.way.cabled else [options[0]])
         taken |= {picked[-1][0].id}
     cabled = [index for index in cabled if index >= len(lengths_m) or lengths_m[index] is None] or cabled
-    if cabled and not _reach(pool, steps, picked, cabled, need_m, used):
+    if cabled and not _reach(pool, steps, picked, choices, cabled, need_m, used):
         return None
     return _join(pool, steps, picked, start, goal)
 
 
 def _shortest(options: tuple[KitItem, ...], least_m: float | None) -> KitItem:
     """The shortest that is as long as somebody said, or the longest there is."""
-    reaching = [item for item in options if (item.length_m or 0.0) >= (least_m or 0.0) - 1e-9]
-    return min(reaching or options, key=lambda item: (item.length_m or 0.0) * (1 if reaching else -1))
+    if least_m is None:
+        return min(options, key=_length_m) if options[0].owned else options[0]
+    reaching = [item for item in options if _length_m(item) >= least_m - 1e-9]
+    return min(reaching or options, key=lambda item: _length_m(item) * (1 if reaching else -1))
+
+
+def _length_m(item: KitItem) -> float:
+    return item.length_m or 0.0
 
 
 def _reach(
     pool: Pool,
     steps: tuple[Step, ...],
     picked: list[list[KitItem]],
+    choices: list[tuple[KitItem, ...]],
     cabled: list[int],
     need_m: float,
     used: frozenset[str],
 ) -> bool:
-    """Exchanges the lead that can grow most for one that reaches, or for two of its kind."""
-    main = max(
-        cabled, key=lambda index: max((i.length_m or 0.0 for i in pool.items(steps[index].way.part, used)), default=0.0)
-    )
-    others = sum(items[0].length_m or 0.0 for index, items in enumerate(picked) if index != main)
-    taken = used | {items[0].id for index, items in enumerate(picked) if index != main}
-    part = steps[main].way.part
-    options = pool.items(part, taken)
-    reaching = [item for item in options if (item.length_m or 0.0) + others >= need_m - 1e-9]
-    if reaching:
-        picked[main] = [
-            min(reaching, key=lambda item: (item.id not in pool.first, not item.owned, item.length_m or 0.0))
-        ]
-        return True
+    """Exchanges the lead that can grow most for one that reaches, or for two of its kind. `choices`: by step what it
+    was picked from."""
+    main = cabled[0] if len(cabled) == 1 else max(cabled, key=lambda index: max(map(_length_m, choices[index])))
+    others = sum(_length_m(items[0]) for index, items in enumerate(picked) if index != main)
     step = steps[main]
+    taken = used | {items[0].id for index, items in enumerate(picked) if index != main}
+    occurs_twice = sum(other.way.part == step.way.part for other in steps) > 1
+    options = pool.items(step.way.part, taken) if occurs_twice else choices[main]
+    reaching = [item for item in options if _length_m(item) + others >= need_m - 1e-9]
+    if reaching and not reaching[0].owned:
+        # Of what would have to be got the shortest stands first.
+        picked[main] = reaching[:1]
+        return True
+    if reaching:
+        best = min(reaching, key=lambda item: (item.id not in pool.first, not item.owned, _length_m(item)))
+        picked[main] = [best]
+        return True
     if not made_for(step.exit.form, step.entry.form):
         return False
-    picked[main] = _several(pool, part, options, need_m - others, taken)
+    picked[main] = _several(pool, step.way.part, options, need_m - others, taken)
     return bool(picked[main])
 
 
@@ -190,6 +201,13 @@ def _several(
     return chosen if sum(item.length_m or 0.0 for item in chosen) >= need_m - 1e-9 else []
 
 
+@lru_cache(maxsize=16_384)
+def join_of(a: Endpoint, b: Endpoint) -> Join:
+    """A join of the two, without validation: thousands of wirings are put together, and both are endpoints already."""
+    return Join.model_construct(a=a, b=b)
+
+
+@lru_cache(maxsize=1024)
 def misfit(form: Form, other: Form) -> int:
     """How far two mated phone connectors are from made for each other: 0 when they are, 1 for a plug with fewer
     contacts than the socket (its sleeve joins them), 2 for one with more (a ring is left open)."""
@@ -215,8 +233,8 @@ def _join(pool: Pool, steps: tuple[Step, ...], picked: list[list[KitItem]], star
     here = start
     for step, chosen in zip(steps, picked, strict=True):
         for item in chosen:
-            joins.append(pool.join(here, Endpoint(item.id, step.entry.id)))
+            joins.append(join_of(here, Endpoint(item.id, step.entry.id)))
             here = Endpoint(item.id, step.exit.id)
             items.append(item)
-    joins.append(pool.join(here, goal))
+    joins.append(join_of(here, goal))
     return Chain(tuple(items), tuple(joins), _misfits(pool, steps, start, goal))

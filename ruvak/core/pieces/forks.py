@@ -32,24 +32,30 @@ def fork(
         exits = sockets_of_channels(way.exits, len(goals), way.entries, channels) if len(way.entries) == 1 else None
         if exits is not None and not pool.leaves_out_named(way):
             one_way = replace(way, exits=exits)
-            yield from islice(_forked_by(pool, one_way, source, goals, need_m), EACH_WAY * pool.wide // 2)
+            few = islice(_forked_by(pool, one_way, source, goals, need_m), EACH_WAY * pool.wide // 2)
+            yield from filter(None, few)
 
 
-def _forked_by(pool: Pool, way: Way, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float) -> Iterator[Route]:
+def _forked_by(
+    pool: Pool, way: Way, source: Endpoint, goals: tuple[Endpoint, ...], need_m: float
+) -> Iterator[Route | None]:
+    """None as in lead_onward."""
     for item in best_items(pool, way, need_m):
         entry = (Endpoint(item.id, way.entries[0].id), way.entries[0].form)
         starts = [(Endpoint(item.id, exit_.id), exit_.form) for exit_ in way.exits]
         before = lines_between(pool, (source, pool.form_at(source)), entry, 0.0, frozenset({item.id}), 1)
-        for lead_in in islice(before, 3):
+        for lead_in in filter(None, islice(before, 3)):
             left_m = need_m - (item.length_m or 0.0) - lead_in.length_m
             alike = len({form for _, form in starts}) == len(set(forms_at(pool, goals))) == 1
             behind = (
-                lead_onward(pool, item, lead_in.joins, starts, goals, left_m)
+                lead_onward(pool, item, lead_in.joins, starts, goals, left_m, pool.lacking(item.part, lead_in.items))
                 if alike
                 else _onward_apart(pool, item, lead_in, starts, goals, left_m)
             )
             for route in islice(behind, pool.wide):
-                if not {item.id for item in lead_in.items} & {item.id for item in route.items}:
+                if route is None:
+                    yield None
+                elif not {item.id for item in lead_in.items} & {item.id for item in route.items}:
                     yield Route((*lead_in.items, *route.items), route.joins, lead_in.misfits + route.misfits)
 
 
@@ -78,7 +84,7 @@ def _onward_apart(
         far_m = max(need_m, BESIDE_M) if form.startswith("xlr") else BESIDE_M
         lines = islice(lines_between(pool, (start, form), (goal, pool.form_at(goal)), far_m, used, 2), EACH_WAY)
         line = min(
-            lines,
+            filter(None, lines),
             key=lambda each: (len(each.items), each.misfits, _changes_plugs(pool, each, form)),
             default=None,
         )

@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 from itertools import islice
 
-from ruvak.core.pieces.chains import Chain, fill_chain, kinds
-from ruvak.core.pieces.pool import Pool, Socket, Way
+from ruvak.core.pieces.chains import Chain, Step, fill_chain, kinds
+from ruvak.core.pieces.pool import Groups, Pool, Socket, Way
 from ruvak.core.pieces.route import Route
 from ruvak.core.rig.connectors import Form, carries_many_channels, made_for
 from ruvak.core.rig.points import Endpoint
@@ -39,12 +39,27 @@ def lines_between(
     need_m: float,
     used: frozenset[str],
     most: int,
-) -> Iterator[Chain]:
-    """Filled chains between two connectors."""
+    must: Groups = (),
+) -> Iterator[Chain | None]:
+    """Filled chains of at most `most` pieces between two connectors; None in place of one that lacks a part of a group
+    it `must` have, so that what counts the first few counts it too."""
     for steps in islice(kinds(pool, start[1], goal[1], most), 40 * CHAINS_EACH):
+        if not has_each(steps, must):
+            if _may_reach(steps, need_m):
+                yield None
+            continue
         chain = fill_chain(pool, steps, start[0], goal[0], need_m, used)
         if chain is not None:
             yield chain
+
+
+def _may_reach(steps: tuple[Step, ...], need_m: float) -> bool:
+    return need_m <= 0.0 or any(step.way.cabled for step in steps)
+
+
+def has_each(steps: tuple[Step, ...], must: Groups) -> bool:
+    """Whether one of these steps is a part of each group."""
+    return all(any(step.way.part in parts for step in steps) for parts in must)
 
 
 def best_items(pool: Pool, way: Way, need_m: float, used: frozenset[str] = frozenset()) -> tuple[KitItem, ...]:
@@ -99,18 +114,21 @@ def lead_onward(
     starts: list[tuple[Endpoint, Form]],
     goals: tuple[Endpoint, ...],
     need_m: float,
-) -> Iterator[Route]:
-    """From an item's exits to the goals by the same kinds of pieces."""
+    must: Groups = (),
+) -> Iterator[Route | None]:
+    """From an item's exits to the goals by the same kinds of pieces; None as in lines_between."""
     most = 2 if need_m <= LONG_M else 3
-    for steps in islice(kinds(pool, starts[0][1], pool.form_at(goals[0]), most), most * CHAINS_EACH):
+    last_forms = forms_at(pool, goals)
+    for steps in islice(kinds(pool, starts[0][1], last_forms[0], most), most * CHAINS_EACH):
+        if not _fits_all(steps, starts, last_forms):
+            continue
+        if not has_each(steps, must):
+            if _may_reach(steps, need_m):
+                yield None
+            continue
         chains: list[Chain] = []
-        for (start, form), goal in zip(starts, goals, strict=True):
+        for (start, _), goal in zip(starts, goals, strict=True):
             used = frozenset({item.id, *(item.id for chain in chains for item in chain.items)})
-            last = steps[-1].exit.form if steps else form
-            if not made_for(form, steps[0].entry.form if steps else pool.form_at(goal)):
-                break
-            if not made_for(last, pool.form_at(goal)):
-                break
             chain = fill_chain(pool, steps, start, goal, max(0.0, need_m), used)
             if chain is None:
                 break
@@ -118,6 +136,15 @@ def lead_onward(
         if len(chains) == len(goals):
             route = put_together(chains)
             yield Route((item, *route.items), (*joins, *route.joins), route.misfits)
+
+
+def _fits_all(steps: tuple[Step, ...], starts: list[tuple[Endpoint, Form]], goals: tuple[Form, ...]) -> bool:
+    """Whether the same pieces plug into each start and each goal as they are made to."""
+    for form, goal in zip((form for _, form in starts), goals, strict=True):
+        first, last = (steps[0].entry.form, steps[-1].exit.form) if steps else (goal, form)
+        if not made_for(form, first) or not made_for(last, goal):
+            return False
+    return True
 
 
 def sockets_of_channels(

@@ -28,17 +28,26 @@ def merge(
         entries = sockets_of_channels(way.entries, len(sources), way.exits, channels) if len(way.exits) == 1 else None
         if entries is not None and not pool.leaves_out_named(way):
             one_way = replace(way, entries=entries)
-            yield from islice(_merged_by(pool, one_way, sources, goal, need_m), EACH_WAY * pool.wide // 2)
+            few = islice(_merged_by(pool, one_way, sources, goal, need_m), EACH_WAY * pool.wide // 2)
+            yield from filter(None, few)
 
 
-def _merged_by(pool: Pool, way: Way, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float) -> Iterator[Route]:
+def _merged_by(
+    pool: Pool, way: Way, sources: tuple[Endpoint, ...], goal: Endpoint, need_m: float
+) -> Iterator[Route | None]:
+    """None as in lines_between."""
     for item in best_items(pool, way, need_m):
         onward = (Endpoint(item.id, way.exits[0].id), way.exits[0].form)
         for joins, leads, reached_m in _bring(pool, item, way.entries, sources, need_m):
             left_m = max(0.0, need_m - (item.length_m or 0.0) - reached_m)
             used = frozenset({item.id, *(lead.id for lead in leads)})
-            for line in islice(lines_between(pool, onward, (goal, pool.form_at(goal)), left_m, used, 2), pool.wide):
-                yield Route((*leads, item, *line.items), (*joins, *line.joins), line.misfits)
+            must = pool.lacking(item.part, leads)
+            end = (goal, pool.form_at(goal))
+            for line in islice(lines_between(pool, onward, end, left_m, used, 2, must), pool.wide):
+                if line is None:
+                    yield None
+                else:
+                    yield Route((*leads, item, *line.items), (*joins, *line.joins), line.misfits)
 
 
 def _bring(

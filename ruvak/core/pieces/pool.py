@@ -11,10 +11,12 @@ from ruvak.core.rig.connectors import SHAPES, Family, Form, carries_many_channel
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.ports import Input, Output, SignalClass
-from ruvak.core.rig.rig import Join, KitItem, Rig
+from ruvak.core.rig.rig import KitItem, Rig
 from ruvak.core.trace.run_ends import ends_of
 from ruvak.core.trace.trace import connector_at
 
+Groups = tuple[frozenset[str], ...]
+"""Of each of these groups of parts a wiring must have one."""
 MOST_CONNECTORS = 6
 """See is_multicore."""
 
@@ -75,14 +77,13 @@ class Pool:
     spoken_for: frozenset[str] = frozenset()
     wide: int = 2
     asked: frozenset[str] = frozenset()
-    must: tuple[frozenset[str], ...] = ()
-    named: tuple[frozenset[str], ...] = ()
+    must: Groups = ()
+    named: Groups = ()
     _made_up: dict[str, tuple[KitItem, ...]] = field(default_factory=dict, compare=False)
     _free_ids: dict[str, list[str]] = field(init=False, default_factory=dict, compare=False)
     _forms: dict[Endpoint, Form] = field(init=False, default_factory=dict, compare=False)
     _inputs: dict[Endpoint, tuple[Input, ...]] = field(init=False, default_factory=dict, compare=False)
     _outputs: dict[Endpoint, tuple[Output, ...]] = field(init=False, default_factory=dict, compare=False)
-    _joins: dict[tuple[Endpoint, Endpoint], Join] = field(init=False, default_factory=dict, compare=False)
     _known_of_part: dict[tuple[str, str], bool] = field(init=False, default_factory=dict, compare=False)
 
     @cached_property
@@ -118,6 +119,14 @@ class Pool:
         """Whether a wiring that forks or merges by this way cannot have all that is named: a part with as many entries
         as exits may stand before or behind it, another fork may not."""
         return any(way.part not in parts for parts in self._named_forks)
+
+    def lacking(self, part: str, items: Iterable[KitItem]) -> Groups:
+        """What a wiring with this part and these items must have besides."""
+        groups = (*self.must, *self.named)
+        if not groups:
+            return groups
+        parts = {part, *(item.part for item in items)}
+        return tuple(group for group in groups if group.isdisjoint(parts))
 
     @cached_property
     def _named_forks(self) -> tuple[frozenset[str], ...]:
@@ -161,14 +170,6 @@ class Pool:
             outputs = self._outputs[end] = tuple(entry for entry in every if end.connector in entry.connectors)
         return outputs
 
-    def join(self, a: Endpoint, b: Endpoint) -> Join:
-        """A join of the two, made once and without validation: thousands of wirings are put together, and both ends are
-        endpoints already."""
-        known = self._joins.get((a, b))
-        if known is None:
-            known = self._joins[a, b] = Join.model_construct(a=a, b=b)
-        return known
-
     def holds(self, question: Callable[[Part], bool], part: str) -> bool:
         """What a question about one of the parts is answered with; asked once."""
         key = (question.__name__, part)
@@ -186,7 +187,7 @@ class Pool:
         alike = ("parts", "through", *(("ways", "single", "missing") if is_whole else ()))
         for name in alike:
             other.__dict__[name] = getattr(self._unasked, name)
-        for name in ("_made_up", "_forms", "_inputs", "_outputs", "_joins", "_known_of_part"):
+        for name in ("_made_up", "_forms", "_inputs", "_outputs", "_known_of_part"):
             other.__dict__[name] = self.__dict__[name]
         return other
 

@@ -5,9 +5,9 @@ from itertools import islice, zip_longest
 
 from ruvak.core.pieces.chains import Chain, Step, fill_chain, kinds, kinds_with
 from ruvak.core.pieces.forks import fork
-from ruvak.core.pieces.joints import CHAINS_EACH, put_together
+from ruvak.core.pieces.joints import CHAINS_EACH, has_each, put_together
 from ruvak.core.pieces.merges import merge
-from ruvak.core.pieces.pool import Pool
+from ruvak.core.pieces.pool import Groups, Pool
 from ruvak.core.pieces.route import Route
 from ruvak.core.pieces.twins import twin_routes, twins_in_line, twins_then_singles
 from ruvak.core.rig.connectors import carries_many_channels, made_for
@@ -70,12 +70,12 @@ def _of_same_kinds(
     sources: tuple[Endpoint, ...],
     goals: tuple[Endpoint, ...],
     need_m: float,
-    must: tuple[frozenset[str], ...],
+    must: Groups,
 ) -> Iterator[Route]:
     """Of the first so many sequences those that have a part of each of these groups and reach, on each line."""
     start, *rest = zip(sources, goals, strict=True)
     for steps in islice(sequences, 40 * CHAINS_EACH):
-        if not all(any(step.way.part in parts for step in steps) for parts in must):
+        if not has_each(steps, must):
             continue
         filled = fill_chain(pool, steps, *start, need_m)
         if filled is None:

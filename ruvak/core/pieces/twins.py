@@ -9,6 +9,9 @@ from ruvak.core.pieces.route import Route
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join, KitItem
 
+LINES_BEHIND = 2
+"""How many lines behind a piece with two ways through it are looked at."""
+
 
 def twin_routes(
     pool: Pool, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
@@ -17,19 +20,23 @@ def twin_routes(
     for way in pool.ways:
         if len(way.entries) != 2 or len(way.exits) != 2:
             continue
-        yield from islice(_twins_by(pool, way, sources, goals, need_m), EACH_WAY)
+        yield from filter(None, islice(_twins_by(pool, way, sources, goals, need_m), EACH_WAY))
 
 
 def _twins_by(
     pool: Pool, way: Way, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...], need_m: float
-) -> Iterator[Route]:
+) -> Iterator[Route | None]:
+    """None as in lead_onward."""
     for item in best_items(pool, way, need_m):
         starts = [(Endpoint(item.id, exit_.id), exit_.form) for exit_ in way.exits]
         for joins, leads, reached_m in gather(pool, item, way.entries, sources):
             taken = {lead.id for lead in leads}
             left_m = need_m - (item.length_m or 0.0) - reached_m
-            for route in islice(lead_onward(pool, item, joins, starts, goals, left_m), 2):
-                if not taken & {item.id for item in route.items}:
+            must = pool.lacking(item.part, leads)
+            for route in islice(lead_onward(pool, item, joins, starts, goals, left_m, must), LINES_BEHIND):
+                if route is None:
+                    yield None
+                elif not taken & {item.id for item in route.items}:
                     yield Route((*leads, *route.items), route.joins, route.misfits)
 
 
@@ -67,7 +74,8 @@ def twins_then_singles(
             joins, ends = _join_twins([first, box], [lead, item], sources)
             exits = list(zip(ends, forms_of(box.exits), strict=True))
             left_m = need_m - (lead.length_m or 0.0)
-            for route in islice(lead_onward(pool, item, joins, exits, goals, left_m), 2):
+            must = pool.lacking(item.part, (lead,))
+            for route in filter(None, islice(lead_onward(pool, item, joins, exits, goals, left_m, must), LINES_BEHIND)):
                 yield Route((lead, *route.items), route.joins, route.misfits)
 
 
