@@ -9,7 +9,7 @@ from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Value
 from tests.support.earths import class_1, earthed, outlets, quiet, ts_cable, ts_input, ts_source
 from tests.support.rigs import demo_rig, source_part
-from tests.support.wirings import situation, unbalanced_input, unbalanced_source
+from tests.support.wirings import balanced_input, situation, unbalanced_input, unbalanced_source
 
 RETURN = [("in.S", "out1.3"), ("in.S", "out1.1")]
 LEFT = [("in.T", "out1.2"), *RETURN]
@@ -73,6 +73,24 @@ def two_sources(both: bool) -> Rig:
     receiver = unbalanced_input("ts635-socket", {"in": "T"}, "S", 10_000)
     joins = [("one.out", "y.a"), ("two.out", "y.b"), ("y.out", "receiver.in")]
     return situation([*sources, box, receiver], joins)
+
+
+def two_into_balanced(second_on: str) -> Rig:
+    """Two unbalanced sources into one balanced input, the first on its hot contact, the second on this one."""
+    box = {
+        "id": "y",
+        "name": "Y",
+        "kind": "box",
+        "connectors": [
+            *({"id": x, "label": x, "form": "ts635-plug", "side": "in"} for x in "ab"),
+            {"id": "out", "label": "out", "form": "xlr3-male", "side": "out"},
+        ],
+        "wires": [{"a": "a.S", "b": "out.1"}, {"a": "b.S", "b": "out.1"}],
+        "elements": [resistor("a.T", "out.2", 1000.0), resistor("b.T", f"out.{second_on}", 1000.0)],
+    }
+    sources = [unbalanced_source(100, name) for name in ("one", "two")]
+    joins = [("one.out", "y.a"), ("two.out", "y.b"), ("y.out", "input-xlr.in")]
+    return situation([*sources, box, balanced_input(10_000)], joins)
 
 
 def two_earths(volts: float) -> Rig:

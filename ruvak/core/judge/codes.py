@@ -17,6 +17,7 @@ class FindingCode(StrEnum):
     ONE_SIDED = "one_sided"
     SIDES_SWAPPED = "sides_swapped"
     INVERTED = "inverted"
+    SOURCES_OPPOSED = "sources_opposed"
     LEVEL_LOW = "level_low"
     LEVEL_CLIPS = "level_clips"
     LEVEL_CLOSE = "level_close"
@@ -108,6 +109,7 @@ _CURES: dict[FindingCode, Cure] = {
     FindingCode.LOAD_LOW: Cure.RESISTIVE_SUM,
     FindingCode.SIDE_MISSING: Cure.RESISTIVE_SUM,
     FindingCode.CENTRE_CANCELS: Cure.RESISTIVE_SUM,
+    FindingCode.SOURCES_OPPOSED: Cure.RESISTIVE_SUM,
     FindingCode.CENTRE_WEAKENED: Cure.RESISTIVE_SUM,
 }
 _SIDE_IS_LOST = frozenset(

@@ -84,6 +84,11 @@ CATALOGUE: dict[FindingCode, Words] = {
         "Polarity is reversed at {place}: hot and cold are swapped on the way.",
         "Harmless alone, but it cancels against another pick-up of the same sound; use a lead wired straight.",
     ),
+    FindingCode.SOURCES_OPPOSED: Words(
+        "{reversed} arrives at {place} with reversed polarity, {kept} does not: what both pick up cancels there.",
+        "Where it is meant, as with two microphones that face each other across a drum, leave it; else use a wiring "
+        "that brings both sources to the same contact.",
+    ),
     FindingCode.LEVEL_LOW: Words(
         "The programme arrives at {arriving_dbu} dBu, {gap_db} dB below what {place} wants, and its control adds "
         "only {boost_db} dB: {short_db} dB too quiet.",

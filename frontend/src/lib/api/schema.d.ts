@@ -768,7 +768,7 @@ export interface components {
          * @description Stable for programs and saved files; the words are the catalogue's (sentences.py).
          * @enum {string}
          */
-        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "hum_alone" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "case_live" | "body_floats" | "source_lost" | "load_low" | "host_unknown" | "contact_uncertain" | "not_connected" | "clear";
+        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "hum_alone" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "sources_opposed" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "case_live" | "body_floats" | "source_lost" | "load_low" | "host_unknown" | "contact_uncertain" | "not_connected" | "clear";
         /**
          * Grade
          * @description Worst first: no usable signal or a hazard; an audience will notice; little margin; nothing to do.

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, Grade
-from ruvak.core.judge.rule import HeardAt, alive, finding, places
+from ruvak.core.judge.rule import HeardAt, alive, finding, name_of, places
 from ruvak.core.results.missing_side import loudest_db
 from ruvak.core.results.records import ChannelGain, MixResult, RunResult
 from ruvak.core.results.sums import LOST_BELOW_LOUDER_DB
@@ -17,7 +17,7 @@ _SPOKEN = {"L": "left", "R": "right"}
 
 
 def sides(rig: Rig, result: RunResult) -> Iterator[Finding]:
-    """Watch for a missing side or reversed polarity, Fix for swapped sides."""
+    """Watch for a missing side, reversed polarity or two sources of opposite polarity, Fix for swapped sides."""
     for place in places(rig, result):
         if not place.arrives:
             continue
@@ -33,6 +33,23 @@ def sides(rig: Rig, result: RunResult) -> Iterator[Finding]:
         known = [channel.in_phase for channel in heard if channel.in_phase is not None]
         if not any(known):
             yield finding(FindingCode.INVERTED, Grade.WATCH, result, place.gear, place.id, {"place": place.words})
+        elif (opposed := _opposed(rig, result, heard)) is not None:
+            params = {"place": place.words, **opposed}
+            yield finding(FindingCode.SOURCES_OPPOSED, Grade.WATCH, result, place.gear, place.id, params)
+
+
+def _opposed(rig: Rig, result: RunResult, heard: tuple[ChannelGain, ...]) -> dict[str, float | str] | None:
+    """By name a device that arrives with its polarity kept and another that arrives with it reversed. A device of which
+    some channels are reversed is no such: its own sides cancel, which another rule says."""
+    kept: dict[str, set[bool]] = {}
+    for channel in heard:
+        if channel.in_phase is not None:
+            kept.setdefault(result.sources[channel.source].gear, set()).add(channel.in_phase)
+    whole = next((gear for gear, ways in kept.items() if ways == {True}), None)
+    turned = next((gear for gear, ways in kept.items() if ways == {False}), None)
+    if whole is None or turned is None:
+        return None
+    return {"reversed": name_of(rig, turned), "kept": name_of(rig, whole)}
 
 
 def _judge_silent_side(result: RunResult, place: HeardAt, stereo: MixResult) -> Iterator[Finding]:
