@@ -1,22 +1,22 @@
 """What the parts of a line are read against."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from ruvak.core.entry.lists import NamedInList
 from ruvak.core.entry.names import Directory
 from ruvak.core.rig.rig import Rig
 
 
 @dataclass
 class LineContext:
-    """One line against one rig. `places`: the numbers that other lines of the same list name behind a name.
+    """One line against one rig. `in_list`: what the lines of the same list name.
 
     The rig changes while the line is read, where the line brings a multicore; so do its names.
     """
 
     rig: Rig
     line: str
-    places: Mapping[str, frozenset[str]]
+    in_list: NamedInList
     corrections: list[str] = field(default_factory=list)
     """What slips were taken for, in sentences."""
 

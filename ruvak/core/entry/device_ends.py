@@ -17,8 +17,10 @@ from ruvak.core.entry.sockets import Role, Sockets, sockets, usable
 from ruvak.core.entry.wanted import Refused, problem
 from ruvak.core.entry.words import expand_ranges, plain
 from ruvak.core.rig.part import Part
+from ruvak.core.rig.ports import family_of
 from ruvak.core.rig.rig import Gear
 
+_ROLES: tuple[Role, ...] = ("source", "goal")
 _TWO_SIDES = re.compile(
     r"(?i:(?P<stem>.+?)[\s,]+(?:l|left)\s*(?:/|&|\+|and)\s*(?:r|right)(?:\s+(?P<kind>mics?|microphones?|speakers?|tops?|wedges?))?)"
 )
@@ -120,7 +122,7 @@ class DeviceEnds:
             for gear in meaning.gear:
                 part = meaning.new or self.context.rig.parts_by_id[gear.part]
                 named = sockets(part, meaning.rest, role)
-                if meaning.new is not None and self._is_too_small(part, gear, role):
+                if meaning.new is not None and (self._is_too_small(part, gear) or self._has_one_end(part, gear)):
                     break
                 if not usable(part, role) or not speaks(part, role):
                     break
@@ -139,14 +141,30 @@ class DeviceEnds:
                 return Side(tuple(devices), piece, meaning, new)
         raise self._refuse(piece, role, unknown)
 
-    def _is_too_small(self, part: Part, gear: Gear, role: Role) -> bool:
+    def _is_too_small(self, part: Part, gear: Gear) -> bool:
         """Whether a device that would be added lacks a socket that another line of the list names, though a larger part
         of the same name may have it."""
-        figures = self.context.places.get(plain(gear.name), frozenset())
-        larger = [
-            other for other in self.context.directory.new.by_name.get(plain(gear.name), ()) if other.id != part.id
-        ]
-        return bool(larger) and has_many_sockets(part) and any(sockets(part, (f,), role).unknown for f in figures)
+        name = plain(gear.name)
+        larger = [other for other in self.context.directory.new.by_name.get(name, ()) if other.id != part.id]
+        if not larger or not has_many_sockets(part):
+            return False
+        for typed, figures in self.context.in_list.places.items():
+            # "Desk" and "desk aux", whichever end of another line they stand at.
+            kind = tuple(typed.removeprefix(name).split())
+            of_it = typed == name or (typed.startswith(f"{name} ") and any(_has_socket(part, kind, r) for r in _ROLES))
+            if of_it and not all(any(_has_socket(part, (*kind, each), r) for r in _ROLES) for each in figures):
+                return True
+        return False
+
+    def _has_one_end(self, part: Part, gear: Gear) -> bool:
+        """Whether a device that would be added only sends sound, or only takes it, and another line of the list wants
+        the other, though another part of the same name does both."""
+        name = plain(gear.name)
+        wanted = self.context.in_list.ends.get(name, frozenset())
+        if len(wanted) < 2 or _sends_and_takes_sound(part):
+            return False
+        others = self.context.directory.new.kinds_at_the_end(name.split(), plural=False)
+        return any(_sends_and_takes_sound(other) for other, _ in others)
 
     def _refuse(self, piece: Piece, role: Role, unknown: tuple[Meaning, str] | None) -> Refused:
         if unknown is not None:
@@ -197,6 +215,14 @@ class DeviceEnds:
                     instead = f"its {kinds[1]} are {have}, …" if have else f"it has no {kinds[1]}."
                     return f"{label} of {gear.name} is {kinds[0]}; {instead}"
         return None
+
+
+def _sends_and_takes_sound(part: Part) -> bool:
+    return all(any(family_of(port.signal) == "sound" for port in ports) for ports in (part.outputs, part.inputs))
+
+
+def _has_socket(part: Part, words: tuple[str, ...], role: Role) -> bool:
+    return sockets(part, words, role).unknown is None
 
 
 def _places_of_one(devices: tuple[tuple[Gear, Part, Sockets], ...]) -> tuple[Gear, Part, Sockets] | None:

@@ -48,6 +48,18 @@ def with_other_outputs(line: str, sentence: Sentence, run: Wanted, users: Collec
     return from_outputs(line, sentence.pieces[0], source.gear.name, words)
 
 
+def into_computer_otherwise(line: str, sentence: Sentence, run: Wanted, users: Collection[Endpoint]) -> tuple[str, ...]:
+    """The line into a computer by USB, or through an interface, where the one socket of sound that it has is in use."""
+    goal, source, typed = run.goal, run.sources[0], sentence.pieces[-1]
+    if goal is None or not is_computer(goal.part) or goal.free_choices(users):
+        return ()
+    free = has_free_usb(source.gear.id, source.part, users)
+    by_usb = (f"{source.gear.name} USB > {goal.gear.name}",) if free else ()
+    at = typed.start
+    through = (f"{line[:at]}interface > {line[at:]}",) if line[at : at + len(typed.text)] == typed.text else ()
+    return (*by_usb, *through)
+
+
 def has_free_usb(gear: str, part: Part, users: Collection[Endpoint]) -> bool:
     """Whether nothing is plugged into a USB socket of a device that leads to a computer."""
     return any(Endpoint(gear, name) not in users for name in usb_ends(part))

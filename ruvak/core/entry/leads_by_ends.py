@@ -52,3 +52,23 @@ def _has(part: Part, ends: tuple[tuple[str, int], ...]) -> bool:
         )
         for side, (word, count) in zip(sides, ends, strict=True)
     )
+
+
+@lru_cache(maxsize=512)
+def with_same_ends(parts: tuple[str, ...]) -> tuple[str, ...]:
+    """These parts, and the library's leads and adapters with as many connectors of the same families at their two ends,
+    either way round: a "TRS to XLR" that is an adapter, a Y lead that joins in place of one that splits."""
+    known = [library()[part] for part in parts if part in library() and library()[part].kind != "box"]
+    alike = {(part.signal, ends) for part in known for ends in (_ends(part), _ends(part)[::-1])}
+    others = (
+        part.id
+        for part in library().values()
+        if part.kind in ("lead", "adapter") and (part.signal, _ends(part)) in alike
+    )
+    return tuple(dict.fromkeys((*parts, *others)))
+
+
+def _ends(part: Part) -> tuple[tuple[str, ...], ...]:
+    """The families of its connectors, at the end that signal enters by and at the other."""
+    sides = (("in", "both"), ("out", "both"))
+    return tuple(tuple(sorted(SHAPES[c.form].family for c in part.connectors if c.side in side)) for side in sides)

@@ -1,7 +1,8 @@
 """Several devices at one end of a line: listed by name, or counted."""
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
 
 from ruvak.core.entry.grammar import parse
 from ruvak.core.entry.sockets import Role
@@ -29,18 +30,41 @@ _COUNTED_MICS = re.compile(r"(?P<name>\D+?)\s+(?P<count>\d\d?)\s+(?P<kind>mics|m
 _ONE_THING = re.compile(r"(?:.*\s)?(?:keys|drums|strings|bass|mains)", re.IGNORECASE)
 """Plural words for a single device: "7 keys" is no seven keyboards, though "4 headphones" are four."""
 
+_DATA = frozenset(("usb", "hdmi"))
+"""A line with one of these asks for no socket of sound."""
 
-def places_named(lines: Iterable[str]) -> dict[str, frozenset[str]]:
-    """All numbers that several lines name behind one name: a desk that the first of them adds must have them all."""
-    result: dict[str, set[str]] = {}
+
+@dataclass(frozen=True)
+class NamedInList:
+    """What the lines of a list say of a device that the first of them adds: it is chosen so that it does for all.
+
+    `places`: by name the numbers behind it; `ends`: by name whether sound leaves it, arrives at it, or both.
+    """
+
+    places: Mapping[str, frozenset[str]] = field(default_factory=dict)
+    ends: Mapping[str, frozenset[Role]] = field(default_factory=dict)
+
+
+def named_in(lines: Iterable[str]) -> NamedInList:
+    """All names at the ends of several lines."""
+    places: dict[str, set[str]] = {}
+    ends: dict[str, set[Role]] = {}
+    roles: tuple[Role, ...] = ("source", "goal")
     for line in lines:
         sentence = parse(line)
-        for piece in (sentence.pieces[0], sentence.pieces[-1]):
+        for piece, role in zip((sentence.pieces[0], sentence.pieces[-1]), roles, strict=True):
             words = plain(expand_ranges(piece.text)).split()
             first = next((place for place, word in enumerate(words) if word.isdigit()), len(words))
+            name = " ".join(words[:first])
             figures = {word for word in words[first:] if word.isdigit()}
-            result.setdefault(" ".join(words[:first]), set()).update(figures)
-    return {name: frozenset(figures) for name, figures in result.items() if name and figures}
+            if name and figures:
+                places.setdefault(name, set()).update(figures)
+            if name and sentence.arrows and not _DATA & set(plain(line).split()):
+                ends.setdefault(name, set()).add(role)
+    return NamedInList(
+        {name: frozenset(figures) for name, figures in places.items()},
+        {name: frozenset(both) for name, both in ends.items()},
+    )
 
 
 def is_no_name(text: str) -> bool:

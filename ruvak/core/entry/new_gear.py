@@ -88,6 +88,7 @@ class NewGear:
         for part, title in self.kinds_at_the_end(named, plural):
             # An interface's number is its input's, like a desk's.
             counts_sockets = has_many_sockets(part) or (belongs_to_computer(part) and len(part.connectors) > 1)
+            counts_sockets |= part.records and _are_its_pair_of_inputs(part, figures)
             if len(figures) > 2 and any(_has_places(other, figures) for other in self.by_name.get(title, ())):
                 # "Recorder 1-8" are eight places of the recorder that has them.
                 continue
@@ -99,11 +100,14 @@ class NewGear:
         """The parts that the most of the last words stand for, and what such a device would be called."""
         for first in range(len(named)):
             kinds = (" ".join(named[first:]), " ".join(named[first:]).removesuffix("s"))
+            result: list[tuple[Part, str]] = []
+            # "Phones" are headphones, and where those cannot be meant several phones.
             for kind in dict.fromkeys(kinds if plural else kinds[:1]):
-                if (parts := self._by_what_it_is(named[:first], kind)) is not None:
-                    alone = first > 0 and kind in KINDS_ALONE
-                    title = " ".join(named[:first] if alone else (*named[:first], kind))
-                    return [(part, title) for part in parts]
+                alone = first > 0 and kind in KINDS_ALONE
+                title = " ".join(named[:first] if alone else (*named[:first], kind))
+                result += [(part, title) for part in self._by_what_it_is(named[:first], kind) or ()]
+            if result:
+                return result
         return []
 
     def _by_what_it_is(self, before: list[str], kind: str) -> tuple[Part, ...] | None:
@@ -161,6 +165,13 @@ def _has_places(part: Part, figures: list[str]) -> bool:
     """Whether it has so many inputs as these numbers count, from 1."""
     have = {word for connector in part.connectors if connector.side != "out" for word in tokens(connector)}
     return has_many_sockets(part) and figures[0] == "1" and have >= set(figures)
+
+
+def _are_its_pair_of_inputs(part: Part, figures: list[str]) -> bool:
+    """Whether two numbers that follow each other, the first of them odd, are inputs of a device: "recorder 1/2"."""
+    have = {word for connector in part.connectors if connector.side != "out" for word in tokens(connector)}
+    is_pair = len(figures) == 2 and int(figures[0]) % 2 == 1 and int(figures[1]) == int(figures[0]) + 1
+    return is_pair and have >= set(figures)
 
 
 def has_sides(part: Part) -> bool:

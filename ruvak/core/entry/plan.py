@@ -1,7 +1,6 @@
 """From a taken-apart line to the runs it wants: which devices, which sockets, through what, how far."""
 
 import re
-from collections.abc import Mapping
 from dataclasses import replace
 
 from ruvak.core.entry.context import LineContext
@@ -11,7 +10,7 @@ from ruvak.core.entry.device_ends import DeviceEnds
 from ruvak.core.entry.grammar import Piece, Sentence, parse
 from ruvak.core.entry.hosts import is_made_up, plugged_by_usb
 from ruvak.core.entry.line_ends import Side, main_output, speaks
-from ruvak.core.entry.lists import is_no_name
+from ruvak.core.entry.lists import NamedInList, is_no_name
 from ruvak.core.entry.pairing import Pairing
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.rewording import Rewording, bare_word, option_of
@@ -31,13 +30,16 @@ _SOCKET_OF = re.compile(
     re.IGNORECASE,
 )
 
+_SEND_OR_RETURN = re.compile(r"\b(?:sends?|returns?|back (?:in ?)?to|in|out)\b")
+_OF_AN_INSERT = frozenset(("insert", "ch", "chan", "channel"))
+
 
 class Planner:
     """Reads lines against one rig. Raises Refused."""
 
-    def __init__(self, rig: Rig, places: Mapping[str, frozenset[str]] | None = None) -> None:
-        """`places`: the numbers that other lines of the same list name behind a name."""
-        self.context = LineContext(rig, "", places or {})
+    def __init__(self, rig: Rig, in_list: NamedInList) -> None:
+        """`in_list`: what the lines of the same list name."""
+        self.context = LineContext(rig, "", in_list)
         self.passing = Passing(self.context)
         self.ends = DeviceEnds(self.context, self.passing)
         self.pairing = Pairing(self.context, self.ends, self.passing)
@@ -53,6 +55,8 @@ class Planner:
         self.context.corrections = []
         self.context.line = line
         sentence = parse(line, METRES_PER_UNIT[self.context.rig.length_unit])
+        if sentence.arrows == 2:
+            _drop_way_back(sentence)
         self.rewording.take_in_what_is_passed(sentence)
         sentence.pieces[-1] = self._with_more_goals(sentence, self._with_features(sentence))
         onward: tuple[str, str] | None = None
@@ -228,9 +232,25 @@ class Planner:
             return f"{name} sends nothing on: end the line there, and begin another where the sound goes on."
         return f"“{piece.text}” is neither built in here nor a lead, adapter, box or device that leads on."
 
+    def _di_behind(self, piece: Piece) -> Piece:
+        """ "DI guitar", which is no name of a device here, as "guitar DI"."""
+        first, _, name = piece.text.partition(" ")
+        directory = self.context.directory
+        if (
+            first.lower() != "di"
+            or not name
+            or plain(piece.text) in directory.by_name
+            or _BOX_FOR.fullmatch(piece.text)
+        ):
+            return piece
+        meant = directory.first_meant(name)
+        is_microphone = meant is not None and all(output.signal == "microphone" for output in meant[1].outputs)
+        return piece if meant is None or is_microphone else Piece(f"{name} DI", piece.start)
+
     def _source(self, piece: Piece, named: list[NamedPiece]) -> Side:
         """Where the sound starts; in "guitar DI" and "DI for guitar" other words name the box it goes through."""
         kit = self.context.directory.kit
+        piece = self._di_behind(piece)
         turned = None if plain(piece.text) in self.context.directory.by_name else _BOX_FOR.fullmatch(piece.text)
         if turned is not None and (boxes := kit.find_boxes(turned["box"])):
             named.append(NamedPiece(tuple(box.id for box in boxes)))
@@ -248,6 +268,15 @@ class Planner:
                     named.append(NamedPiece(tuple(box.id for box in boxes)))
                     return side
             raise
+
+
+def _drop_way_back(sentence: Sentence) -> None:
+    """ "desk insert 1 > compressor > desk insert 1" is the loop that "desk insert 1 > compressor" is."""
+    first, *middle, last = (_SEND_OR_RETURN.sub(" ", plain(piece.text)).split() for piece in sentence.pieces)
+    back = first if last == first else [word for word in first if word not in _OF_AN_INSERT and not word.isdigit()]
+    if len(middle) == 1 and "insert" in first and last == back:
+        del sentence.pieces[-1]
+        sentence.arrows -= 1
 
 
 def _leaves_by_xlr(side: Side) -> bool:

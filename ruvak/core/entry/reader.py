@@ -1,18 +1,18 @@
 """Typed lines in, readings out: what was understood, the runs, their pieces and result, the edit that makes them."""
 
 import re
-from collections.abc import Collection, Mapping
+from collections.abc import Collection
 from dataclasses import replace
 from itertools import islice
 
 from ruvak.core.entry.alter import read_change
 from ruvak.core.entry.alternatives import MOST, find_better, find_by_usb, list_others
 from ruvak.core.entry.built import Built, OtherWiring, Proposal, RunLabel, solve_together
-from ruvak.core.entry.free_places import with_free_places, with_other_outputs
+from ruvak.core.entry.free_places import into_computer_otherwise, with_free_places, with_other_outputs
 from ruvak.core.entry.grammar import Sentence, split_statements
 from ruvak.core.entry.hosts import plugged_by_usb
 from ruvak.core.entry.line_ends import End
-from ruvak.core.entry.lists import places_named
+from ruvak.core.entry.lists import NamedInList, named_in
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.new_gear import has_many_sockets
 from ruvak.core.entry.plan import Planner
@@ -24,7 +24,7 @@ from ruvak.core.entry.run_reading import listed_sockets, read_run
 from ruvak.core.entry.search import MOST_SOLVED
 from ruvak.core.entry.sharing import with_shared_pieces
 from ruvak.core.entry.suggest import suggest_lines
-from ruvak.core.entry.wanted import Refused, Wanted, by_other_outputs
+from ruvak.core.entry.wanted import Refused, Wanted, by_other_outputs, by_parts_with_same_ends
 from ruvak.core.entry.words import legible, plain
 from ruvak.core.rig.edits import Edit, apply
 from ruvak.core.rig.ids import free_id, id_of
@@ -44,7 +44,7 @@ def read(rig: Rig, line: str) -> Reading:
     """One line against a prepared rig."""
     line = legible(line)
     statements = split_statements(line[:MOST_LETTERS])
-    reader = _Reader(rig, places_named(statements) if len(statements) > 1 else None)
+    reader = _Reader(rig, named_in(statements) if len(statements) > 1 else None)
     reading = reader.read(line)
     if reading.problems or reading.changes:
         return reading
@@ -73,7 +73,7 @@ def read_all(rig: Rig, text: str) -> tuple[Reading, ...]:
     """Many lines, each building on those before it; empty lines and lines that start with # are skipped."""
     typed = map(legible, text.splitlines())
     lines = [line for line in typed if line.strip() and not line.lstrip().startswith("#")][:MOST_LINES]
-    reader = _Reader(rig, places_named([line[:MOST_LETTERS] for line in lines]))
+    reader = _Reader(rig, named_in([line[:MOST_LETTERS] for line in lines]))
     readings: list[Reading] = []
     while len(readings) < len(lines):
         line, *following = lines[len(readings) : len(readings) + 2]
@@ -93,9 +93,9 @@ def _read_with_next(reader: "_Reader", line: str, following: str, note: str) -> 
 
 
 class _Reader:
-    def __init__(self, rig: Rig, places: Mapping[str, frozenset[str]] | None = None, most: int = MOST_SOLVED) -> None:
-        """`places`: see Planner; `most`: how many wirings of a run are solved."""
-        self.rig, self._places, self._most = rig, places or {}, most
+    def __init__(self, rig: Rig, in_list: NamedInList | None = None, most: int = MOST_SOLVED) -> None:
+        """`in_list`: see Planner; `most`: how many wirings of a run are solved."""
+        self.rig, self._in_list, self._most = rig, in_list or NamedInList(), most
         self.others: tuple[OtherWiring, ...] = ()
         """Of the line that was read last, where all of its pieces were chosen here: what was solved besides."""
         self.solved = 0
@@ -152,7 +152,7 @@ class _Reader:
 
     def _problem_of(self, line: str) -> ReadProblem | None:
         """Why it makes no run, or None; nothing is kept of it."""
-        planner = Planner(self.rig, self._places)
+        planner = Planner(self.rig, self._in_list)
         try:
             _, wanted, _ = planner.plan(line)
         except Refused as refused:
@@ -178,7 +178,7 @@ class _Reader:
         proposals: list[Proposal] = []
         passes = rewritten
         while rest is not None:
-            planner = Planner(self.rig, self._places)
+            planner = Planner(self.rig, self._in_list)
             try:
                 sentence, wanted, onward = planner.plan(rest)
             except Refused as refused:
@@ -226,6 +226,7 @@ class _Reader:
                 offered = (other,) if other is not None else _next_of_its_kind(self.rig, line, entry)
                 if stretch == line and len(wanted) == 1:
                     offered += self._from_other_outputs(line, sentence, entry, proposer.users)
+                    offered += into_computer_otherwise(line, sentence, entry, proposer.users)
                 offered = (*offered, *_as_a_move(self.rig, sentence, entry))
                 refused = _problem("socket_taken", line, taken)
                 raise Refused(refused.model_copy(update={"suggestions": offered}))
@@ -240,6 +241,8 @@ class _Reader:
             made = proposer.build(entry, label)
             if made is None and (others := by_other_outputs(entry)) is not None:
                 # What is named on the way may fit a headphone socket and not the usual one.
+                made = proposer.build(others, label)
+            if made is None and (others := by_parts_with_same_ends(entry)) is not None:
                 made = proposer.build(others, label)
             if made is None:
                 nearer = entry.length_m is not None and Proposer(self.rig).can_build(replace(entry, length_m=None))

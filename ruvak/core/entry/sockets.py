@@ -30,7 +30,7 @@ _SYNONYMS = {
     "loop": "through", "thru": "through", "spk": "speaker", "spkr": "speaker", "bus": "aux", "mix": "aux",
     "group": "aux", "foldback": "aux", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic",
     "microphone": "mic", "lines": "line", "spdif": "coaxial", "coax": "coaxial", "dig": "digital",
-    "lightpipe": "optical", "input": "in", "inputs": "in", "master": "main", "masters": "main",
+    "st": "stereo", "lightpipe": "optical", "input": "in", "inputs": "in", "master": "main", "masters": "main",
 }  # fmt: skip
 _KINDS_OF_BUS = frozenset(("group", "mix", "bus"))
 """Where one of these stands by a socket it is no auxiliary output, though it means one where none has it."""
@@ -86,6 +86,9 @@ def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     kinds, places, sides, unknown = _sort_words(words, known)
     mono = "mono" in words and not sides
     fitting = [option for option in options if kinds <= tokens(option)]
+    if "insert" not in kinds:
+        # An insert is for a processor: "mixer 3" is the channel's input.
+        fitting = [option for option in fitting if "insert" not in tokens(option)] or fitting
     if not fitting:
         # "headphone out" where another socket is labelled "HDMI out".
         fitting = [option for option in options if kinds - _NOISE <= tokens(option)]

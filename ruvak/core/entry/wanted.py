@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 
 from ruvak.core.entry.grammar import Piece
+from ruvak.core.entry.leads_by_ends import with_same_ends
 from ruvak.core.entry.line_ends import End, main_output
 from ruvak.core.entry.reading import ProblemCode, ReadProblem
 from ruvak.core.pieces.named import NamedPiece
@@ -81,6 +82,17 @@ def by_other_outputs(wanted: Wanted) -> Wanted | None:
         if family_of(output.signal) == "sound" and not usual & set(output.connectors)
     )
     return replace(wanted, sources=(replace(start, choices=others),)) if others else None
+
+
+def by_parts_with_same_ends(wanted: Wanted) -> Wanted | None:
+    """The same by leads and adapters with the same plugs as those it names, since one name often stands for several."""
+    parts = tuple(map(with_same_ends, wanted.parts))
+    if parts == wanted.parts:
+        return None
+    named = tuple(
+        piece if piece.item is not None else replace(piece, parts=with_same_ends(piece.parts)) for piece in wanted.named
+    )
+    return replace(wanted, parts=parts, named=named)
 
 
 def problem(code: ProblemCode, piece: Piece, sentence: str, *suggestions: str) -> Refused:
