@@ -77,8 +77,9 @@ def _stretch(
     if named and len(sources) == len(goals) == 1:
         yield from named_routes(pool, named, sources[0], goals[0], need_m, orders=orders)
     else:
-        parts = tuple(piece.parts for piece in named)
-        yield from (route for route in routes(pool, sources, goals, need_m) if route.has_one_of_each(parts))
+        parts = tuple(frozenset(piece.parts) for piece in named)
+        naming = pool.naming(parts) if parts else pool
+        yield from (route for route in routes(naming, sources, goals, need_m) if route.has_one_of_each(parts))
 
 
 def exit_of(part: Part, entry: Endpoint) -> Endpoint:

@@ -2,7 +2,7 @@
 
 from collections import deque
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from operator import is_
 
@@ -183,13 +183,21 @@ class Pool:
         free = tuple(item for item in self.free if item.id not in ids)
         other = Pool(self.rig, free, self.first, self.through, spoken_for=self.spoken_for | ids)
         # Found out once for all of the thousand pools of one search: what is taken is mostly still to be got.
-        is_whole = len(free) == len(self.free)
-        alike = ("parts", "through", *(("ways", "single", "missing") if is_whole else ()))
-        for name in alike:
-            other.__dict__[name] = getattr(self._unasked, name)
+        self._unasked._share(other, is_whole=len(free) == len(self.free))
+        return other
+
+    def naming(self, named: Groups) -> "Pool":
+        """The same for a stretch of which somebody names a part of each of these groups."""
+        other = replace(self, known=self.through, named=named)
+        self._share(other, is_whole=True)
+        return other
+
+    def _share(self, other: "Pool", is_whole: bool) -> None:
+        """Gives another pool of the same rig what was found out here; `is_whole`: it has the same free items."""
+        for name in ("parts", "through", *(("ways", "single", "missing") if is_whole else ())):
+            other.__dict__[name] = getattr(self, name)
         for name in ("_made_up", "_forms", "_inputs", "_outputs", "_known_of_part"):
             other.__dict__[name] = self.__dict__[name]
-        return other
 
     @cached_property
     def _unasked(self) -> "Pool":
