@@ -34,7 +34,7 @@ class OtherWiring:
 
 @dataclass(frozen=True)
 class Built:
-    """One run as it would be built, and the whole rig with it; of a series only the first is solved at once."""
+    """One run as it would be built, and the whole rig with it; of a series only the first was solved, to choose it."""
 
     wanted: Wanted
     run: Run
@@ -58,10 +58,11 @@ class Proposal:
 
 
 def solve_together(built: list[Built]) -> list[Proposal]:
-    """Solves together what was not solved while it was chosen."""
-    rest = tuple(entry.run.id for entry in built if entry.solved is None)
-    later = dict(zip(rest, solve_runs(built[-1].rig, rest), strict=True)) if rest else {}
+    """Several runs are solved together, since one may hum only once the next is there: while the first was chosen, the
+    others were not."""
+    alone = built[0].solved if len(built) == 1 else None
+    solved = [alone] if alone is not None else solve_runs(built[-1].rig, tuple(entry.run.id for entry in built))
     return [
-        Proposal(entry.wanted, entry.run, entry.route, entry.ops, entry.solved or later[entry.run.id])
-        for entry in built
+        Proposal(entry.wanted, entry.run, entry.route, entry.ops, result)
+        for entry, result in zip(built, solved, strict=True)
     ]

@@ -26,8 +26,11 @@ _TWO_SIDES = re.compile(
 )
 _DESK_OUTPUTS = frozenset(("aux", "auxes", "matrix", "main", "mains"))
 """Of these what nothing else has."""
+_DESK_SOURCES = frozenset((
+    "main", "mains", "aux", "auxes", "matrix", "l", "lr", "foh", "phones", "monitor", "out", "record", "rec", "tape",
+))  # fmt: skip
 DESK_WORDS: Mapping[Role, frozenset[str]] = {
-    "source": frozenset(("main", "mains", "aux", "auxes", "matrix", "l", "lr", "foh", "phones", "monitor", "out")),
+    "source": _DESK_SOURCES,
     "goal": frozenset(("ch", "chan", "channel", "channels", "input", "inputs", "mic", "line")),
     "through": frozenset(),
 }

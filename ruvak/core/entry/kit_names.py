@@ -21,12 +21,18 @@ class KitNames:
     @cached_property
     def built_in(self) -> dict[str, KitItem]:
         """Installed lines and multicores by their tags, each word of a tag, and what their parts are called."""
+        passed = [(item, self.rig.part_of(item.id)) for item in self.rig.kit]
+        passed = [
+            (item, part) for item, part in passed if item.installed or (part.kind != "adapter" and is_multicore(part))
+        ]
         result: dict[str, KitItem] = {}
-        for item in self.rig.kit:
-            part = self.rig.part_of(item.id)
-            if item.installed or (part.kind != "adapter" and is_multicore(part)):
-                for word in (plain(item.tag), *plain(item.tag).split(), *map(plain, part.called)):
-                    result.setdefault(word, item)
+        for item, _ in passed:
+            for word in (plain(item.tag), *plain(item.tag).split()):
+                result.setdefault(word, item)
+        # What it is called comes behind the tags of all: a floor box and a wall plate may be of one kind.
+        for item, part in passed:
+            for word in map(plain, part.called):
+                result.setdefault(word, item)
         return result
 
     @cached_property

@@ -17,7 +17,7 @@ from ruvak.core.entry.names import Directory
 from ruvak.core.entry.sockets import Sockets, sockets
 from ruvak.core.entry.wanted import problem
 from ruvak.core.rig.part import Part
-from ruvak.core.rig.ports import SignalClass
+from ruvak.core.rig.ports import SignalClass, family_of
 from ruvak.core.rig.rig import Gear
 
 Device = tuple[Gear, Part, Sockets]
@@ -64,7 +64,9 @@ def of_kind(directory: Directory, first: Side, goal: Side) -> Side:
     if not named.positions and are_joined_by_usb(part, goal.devices[0][1]):
         return goal
     known = any(gear.id not in goal.new for gear, _, _ in goal.devices)
-    suits = all(kinds & families_of(other) and suits_the_line(part, other) for _, other, _ in goal.devices)
+    # A player's usual output is of sound; a television that takes only its picture is meant all the same.
+    sent = kinds if named.positions else kinds | ({"video"} & {family_of(output.signal) for output in part.outputs})
+    suits = all(sent & families_of(other) and suits_the_line(part, other) for _, other, _ in goal.devices)
     if known or suits:
         return goal
     names = split_list(goal.piece.text, "goal")

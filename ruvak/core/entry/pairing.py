@@ -102,7 +102,8 @@ class Pairing:
             ends = tuple(split_up(first, "source", many_from))
             return [self._one(ends, passed, goal, 0, 1)]
         if many_to == 1 and places_to == 0 and many_from > 1:
-            raise problem("unknown_socket", goal.piece, f"Say which inputs of {goal.devices[0][0].name} these go to.")
+            sentence = f"Say which inputs of {goal.devices[0][0].name} these go to."
+            raise problem("unknown_socket", goal.piece, sentence, *self._with_free_places(goal, many_from))
         if many_from == places_from == 1 and places_to == many_to >= 2 and self._lead_on(first, goal, mono):
             return self._one_after_another(first, goal, passed)
         if many_from == places_from == 1 and 2 <= places_to == many_to <= MOST_SPLIT and not goal.meaning.several:

@@ -1,6 +1,7 @@
 """What a line passes on its way: lines built in, multicores and boxes, those that nobody has yet included."""
 
 import re
+from collections.abc import Collection
 
 from ruvak.core.entry.context import LineContext
 from ruvak.core.entry.grammar import Piece
@@ -16,6 +17,8 @@ from ruvak.core.rig.rig import KitItem, connectors_in_use
 
 PASSING = ("return", "returns", "send", "sends")
 _SIZE = re.compile(r"(?P<ways>\d+)[\s-]*(?:way|channel|ch|line|send|core|pair)s?\s+(?P<name>\D.*)", re.I)
+_KINDS_OF_PLACES = frozenset(("plate", "box", "pocket", "panel", "bay", "patchbay", "line", "lines"))
+"""The last word of what is fixed somewhere, so that another name means another place; a multicore has many names."""
 ASSUMED_MULTICORE_M = 20.0
 """How long a multicore is that nobody has yet, where the line does not say: a hall from desk to stage."""
 
@@ -28,9 +31,11 @@ class Passing:
 
     def bring(self, pieces: list[Piece], length_m: float | None) -> None:
         """A multicore or a pair of boxes that a line passes and nobody has: with as few lines as the places allow."""
+        passed: set[str] = set()
         for piece in pieces:
             item = self.built_in(piece)
-            if item is not None:
+            if item is not None and not self._is_another(item, piece, passed):
+                passed.add(item.id)
                 self._enlarge(item, piece)
                 continue
             need_m = piece.length_m or length_m or ASSUMED_MULTICORE_M
@@ -43,7 +48,21 @@ class Passing:
                     length_m=_length_of(part, need_m),
                     owned=False,
                 )
+                passed.add(brought.id)
                 self.context.go_on_with(embed(self.context.rig.with_fields(kit=(*self.context.rig.kit, brought))))
+
+    def _is_another(self, item: KitItem, piece: Piece, passed: Collection[str]) -> bool:
+        """Whether a piece that may be an item of the rig by its kind, though its tag says something else, is another of
+        that kind: "floor box 1 > wall plate 1", or a place that is in use on the one that is there."""
+        title = _words_before_places(piece)
+        if not set(title) - set(plain(item.tag).split()) or not set(title) & _KINDS_OF_PLACES:
+            return False
+        _, words = _words_of(piece)
+        part, used = self.context.rig.part_of(item.id), connectors_in_use(self.context.rig)
+        named = sockets(part, tuple(word for word in words if word.isdigit()), "through")
+        return item.id in passed or any(
+            Endpoint(item.id, place) in used for position in named.positions for place in position
+        )
 
     def _enlarge(self, item: KitItem, piece: Piece) -> None:
         """Of a multicore that is still to be got, a larger one where the line names a place that it lacks."""

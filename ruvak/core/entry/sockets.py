@@ -22,6 +22,7 @@ _NOISE = frozenset((
     "ch", "chan", "channel", "channels", "socket", "sockets", "and", "number",
     "no", "nr", "stereo", "mono", "mic", "mics", "microphone", "line",
     "lines", "pair", "send", "sends", "own", "signal", "audio", "sound", "or", "only", "jack",
+    "pre", "post", "prefade", "postfade", "fader",
 ))  # fmt: skip
 """Words that say nothing where no label has them."""
 _SYNONYMS = {
@@ -29,7 +30,7 @@ _SYNONYMS = {
     "inserts": "insert", "rec": "record", "recording": "record", "tape": "record", "recorder": "record",
     "loop": "through", "thru": "through", "spk": "speaker", "spkr": "speaker", "bus": "aux", "mix": "aux",
     "group": "aux", "foldback": "aux", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic",
-    "microphone": "mic", "lines": "line", "spdif": "coaxial", "coax": "coaxial", "dig": "digital",
+    "microphone": "mic", "lines": "line", "spdif": "coaxial", "coax": "coaxial", "dig": "digital", "minijack": "3.5",
     "st": "stereo", "lightpipe": "optical", "input": "in", "inputs": "in", "master": "main", "masters": "main",
 }  # fmt: skip
 _KINDS_OF_BUS = frozenset(("group", "mix", "bus"))
@@ -78,7 +79,7 @@ def usable(part: Part, role: Role) -> tuple[Connector, ...]:
 def sockets(part: Part, words: tuple[str, ...], role: Role) -> Sockets:
     """Reads the words after a name; `unknown` holds the first that no socket answers to."""
     options = usable(part, role)
-    words = tuple(piece for word in words for piece in (word.split("-") if "-" in word else (word,)))
+    words = tuple(" ".join(words).replace("mini jack", "minijack").replace("-", " ").split())
     if _MAIN & set(words):
         # "main mix" is no auxiliary one.
         words = tuple(word for word in words if word not in _MIX)

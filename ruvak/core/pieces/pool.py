@@ -112,7 +112,12 @@ class Pool:
     def ways(self) -> tuple[Way, ...]:
         """All ways, owned kinds first; of what would have to be got, nothing twice."""
         left_out = self.through.twins - self.asked
-        wanted = (way for way in self.through.all if self.owns(way.part) or way.part not in left_out)
+        # A DI with a link is proposed where the link is used.
+        wanted = (
+            way
+            for way in self.through.all
+            if self.owns(way.part) or way.part not in left_out or (way.boxed and len(way.exits) > len(way.entries))
+        )
         return tuple(sorted(wanted, key=lambda way: not self.owns(way.part)))
 
     def leaves_out_named(self, way: Way) -> bool:
