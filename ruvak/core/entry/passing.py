@@ -137,7 +137,7 @@ class Passing:
 
     def through(self, passed: list[tuple[KitItem, Piece]], index: int, wide: int, many: int) -> tuple[Through, ...]:
         """What is built in, with the entries this run takes: `wide` of them, the line naming `many` altogether."""
-        result = []
+        result: list[Through] = []
         for item, piece in passed:
             _, words = _words_of(piece)
             part = self.context.rig.part_of(item.id)
@@ -154,7 +154,12 @@ class Passing:
                 sentence = f"{item.tag} is given {len(named.positions)} places, but {many} are wanted."
                 raise problem("counts_differ", piece, sentence)
             own = named.positions[index * wide : (index + 1) * wide]
-            result.append(Through(item, tuple(Endpoint(item.id, position[0]) for position in own)))
+            entries = tuple(Endpoint(item.id, position[0]) for position in own)
+            if any(entry in through.entries for through in result for entry in entries):
+                raise problem(
+                    "socket_taken", piece, f"{item.tag} is passed twice at one place: name another of its lines."
+                )
+            result.append(Through(item, entries))
         return tuple(result)
 
 
