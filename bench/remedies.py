@@ -10,9 +10,10 @@ from collections.abc import Callable
 from functools import partial
 
 from bench.rigs import earthed_rig
-from ruvak.core.analyse import analyse, prepare, quick_findings
+from ruvak.core.analyse import analyse, quick_findings
 from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.judge.finding import Grade
+from ruvak.core.prepare import prepare
 from ruvak.core.remedies.paths import edit_for, paths
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.rig.edits import apply

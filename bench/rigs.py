@@ -1,8 +1,8 @@
 """Rigs of a stated size: sources into a large desk through leads of their own, every fourth a pair."""
 
-from ruvak.core.analyse import prepare
 from ruvak.core.entry.reader import read_all
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.rig import Rig
 

@@ -9,9 +9,10 @@ from pathlib import Path
 
 from sqlalchemy.exc import OperationalError
 
-from ruvak.core.analyse import analyse, prepare
+from ruvak.core.analyse import analyse
 from ruvak.core.errors import RigFault, RuvakError
 from ruvak.core.parts.reading import file_schema, rig_from_json
+from ruvak.core.prepare import prepare
 from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.files import rig_to_json

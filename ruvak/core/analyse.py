@@ -19,7 +19,6 @@ from ruvak.core.results.response import COARSE_HZ
 from ruvak.core.results.runs import rig_results
 from ruvak.core.results.solved_rig import Options
 from ruvak.core.results.variants import add_switch_levels, solve_matings
-from ruvak.core.rig.check import check
 from ruvak.core.rig.controls import settings_in_use
 from ruvak.core.rig.prune import prune, sub_rig
 from ruvak.core.rig.rig import Rig, Run
@@ -89,22 +88,16 @@ class Assessment:
     target_run: RunAnalysis
 
 
-def prepare(rig: Rig) -> Rig:
-    """The rig with its own parts and assumptions, checked. Raises RigFault."""
-    return check(embed(rig))
-
-
 def analyse(rig: Rig, cache: AnalysisCache | None = None) -> Analysis:
     """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring.
 
     `cache`: what was solved before, so that an edit costs less; the answer is the same without.
     """
     cache = cache or AnalysisCache()
-    whole = prepare(rig)
-    rig = prune(whole)
-    traced = trace(rig)
+    built = cache.built.of(rig)
+    whole, rig, traced = built.whole, built.used, built.traced
     try:
-        result = rig_results(rig, traced, build(rig, traced), Options(block_cache=cache.blocks), cache.results)
+        result = rig_results(rig, traced, built.circuit, Options(block_cache=cache.blocks), cache.results)
         judged = _judge_runs(rig, result.runs)
     except SingularNetwork as problem:
         raise RigFault((Fault(problem.code, _unsolvable_at(whole), str(problem)),)) from problem
@@ -216,6 +209,6 @@ def rest_of_rig(rig: Rig, run_id: str, cache: AnalysisCache | None = None) -> No
 
 def ground_loops_of(rig: Rig, cache: AnalysisCache | None = None) -> tuple[GroundLoop, ...]:
     """Connections that close loops, ranked by what opening each does to every input. Raises RigFault."""
-    rig = prune(prepare(rig))
-    traced = trace(rig)
-    return rank_connections(rig, traced, build(rig, traced), cache.blocks if cache is not None else None)
+    cache = cache or AnalysisCache()
+    built = cache.built.of(rig)
+    return rank_connections(built.used, built.traced, built.circuit, cache.blocks)

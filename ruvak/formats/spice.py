@@ -11,9 +11,9 @@ import zipfile
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from ruvak.core.analyse import prepare
 from ruvak.core.circuit.build import build
 from ruvak.core.circuit.circuit import Cause, Circuit
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Rig
 from ruvak.core.solve.network import EARTH, Bundle, Network

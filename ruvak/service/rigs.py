@@ -3,7 +3,7 @@
 from sqlalchemy import ColumnElement, ScalarSelect, func, select
 from sqlalchemy.orm import Session, aliased, sessionmaker
 
-from ruvak.core.analyse import prepare
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.ids import free_id
 from ruvak.core.rig.rig import Rig
 from ruvak.service.kept import KeptRigs

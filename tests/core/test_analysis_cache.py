@@ -6,8 +6,9 @@ from typing import Any
 import numpy as np
 
 from bench.rigs import earthed_rig
-from ruvak.core.analyse import Analysis, analyse, assess, prepare
+from ruvak.core.analyse import Analysis, analyse, assess
 from ruvak.core.analysis_cache import AnalysisCache
+from ruvak.core.prepare import prepare
 from ruvak.core.results.kept_results import KeptResults
 from ruvak.core.rig.edits import Edit, PutThing, SetField, apply
 from ruvak.core.rig.values import Value

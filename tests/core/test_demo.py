@@ -2,9 +2,10 @@
 
 import unittest
 
-from ruvak.core.analyse import Analysis, analyse, prepare
+from ruvak.core.analyse import Analysis, analyse
 from ruvak.core.judge.finding import Grade
 from ruvak.core.parts.library import library
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.edits import Edit, Op, PutThing, apply, set_setting
 from ruvak.core.rig.rig import Join, Rig, Run
 from ruvak.service.demo_data import DEMOS, demo_rig

@@ -4,10 +4,11 @@ import math
 import unittest
 from typing import Any
 
-from ruvak.core.analyse import RunAnalysis, analyse, prepare
+from ruvak.core.analyse import RunAnalysis, analyse
 from ruvak.core.judge.finding import Grade
 from ruvak.core.parts.library import default_assumptions, library
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.remedies.search import remedies_for
 from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.results.hum_records import Hum

@@ -3,9 +3,10 @@
 import math
 import unittest
 
-from ruvak.core.analyse import analyse, prepare
+from ruvak.core.analyse import analyse
 from ruvak.core.parts.library import library
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.results.line_records import LoudspeakerLine
 from ruvak.core.results.records import RunResult
 from ruvak.core.rig.rig import Rig

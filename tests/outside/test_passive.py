@@ -6,9 +6,10 @@ from typing import Any
 
 import numpy as np
 
-from ruvak.core.analyse import analyse, prepare
+from ruvak.core.analyse import analyse
 from ruvak.core.circuit.build import build
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.results.records import InputResult
 from ruvak.core.rig.part import Cable
 from ruvak.core.rig.rig import Rig

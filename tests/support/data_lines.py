@@ -1,7 +1,7 @@
 """Lighting data from library parts."""
 
-from ruvak.core.analyse import prepare
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.rig import Rig
 
 

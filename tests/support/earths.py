@@ -3,9 +3,10 @@
 from copy import deepcopy
 from typing import Any
 
-from ruvak.core.analyse import Analysis, analyse, prepare
+from ruvak.core.analyse import Analysis, analyse
 from ruvak.core.parts.library import default_disturbances
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.results.hum_records import Hum
 from ruvak.core.rig.rig import Rig
 from ruvak.core.units import volts_from_dbu

@@ -2,8 +2,8 @@
 
 from functools import cache
 
-from ruvak.core.analyse import prepare
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.rig import Rig
 
 GEAR = (

@@ -2,8 +2,9 @@
 
 from typing import Any
 
-from ruvak.core.analyse import Analysis, analyse, prepare
+from ruvak.core.analyse import Analysis, analyse
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.edits import Edit, apply, set_setting
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Value

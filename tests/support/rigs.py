@@ -2,8 +2,8 @@
 
 from typing import Any
 
-from ruvak.core.analyse import prepare
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.rig import Rig
 from ruvak.service.demo_data import demo_rig
 

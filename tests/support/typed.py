@@ -3,9 +3,9 @@
 from functools import cache
 from pathlib import Path
 
-from ruvak.core.analyse import prepare
 from ruvak.core.entry.reader import read_all
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.rig import Rig
 

@@ -3,8 +3,8 @@
 import random
 from typing import Any
 
-from ruvak.core.analyse import prepare
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.connectors import SHAPES, Form
 from ruvak.core.rig.rig import Rig
 

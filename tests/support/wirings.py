@@ -2,8 +2,9 @@
 
 from typing import Any
 
-from ruvak.core.analyse import RunAnalysis, analyse, prepare
+from ruvak.core.analyse import RunAnalysis, analyse
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.rig import Rig
 from tests.support.earths import quiet
 

@@ -5,9 +5,10 @@ from collections import Counter
 from collections.abc import Iterator
 from itertools import chain, islice
 
-from ruvak.core.analyse import Analysis, Assessment, assess, prepare
+from ruvak.core.analyse import Analysis, Assessment, assess
 from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.judge.finding import Grade
+from ruvak.core.prepare import prepare
 from ruvak.core.remedies.candidates import (
     Candidate,
     flips,

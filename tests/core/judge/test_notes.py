@@ -2,8 +2,9 @@
 
 import unittest
 
-from ruvak.core.analyse import analyse, prepare
+from ruvak.core.analyse import analyse
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.rig import HouseRules, Rig, longest_way_m
 from ruvak.service.demo_data import demo_rig
 from tests.core.remedies.test_lifts import looped

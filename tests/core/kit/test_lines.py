@@ -2,8 +2,8 @@
 
 import unittest
 
-from ruvak.core.analyse import prepare
 from ruvak.core.kit.lines import KitLine, read_kit
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.edits import apply
 from ruvak.service.demo_data import demo_rig
 

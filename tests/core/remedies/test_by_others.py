@@ -2,9 +2,10 @@
 
 import unittest
 
-from ruvak.core.analyse import analyse, prepare, quick_findings
+from ruvak.core.analyse import analyse, quick_findings
 from ruvak.core.judge.finding import Grade
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.rig.prune import sub_rig
 from ruvak.core.rig.rig import Rig

@@ -2,10 +2,11 @@
 
 import unittest
 
-from ruvak.core.analyse import Analysis, analyse, prepare
+from ruvak.core.analyse import Analysis, analyse
 from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.entry.reader import read_all
 from ruvak.core.judge.finding import Grade
+from ruvak.core.prepare import prepare
 from ruvak.core.remedies.remedy import Remedy
 from ruvak.core.remedies.search import remedies_for
 from ruvak.core.rig.rig import Rig

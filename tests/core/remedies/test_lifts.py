@@ -3,10 +3,11 @@
 import unittest
 from typing import Any
 
-from ruvak.core.analyse import analyse, prepare
+from ruvak.core.analyse import analyse
 from ruvak.core.judge.finding import Grade
 from ruvak.core.parts.library import library
 from ruvak.core.pieces.screens import opens_screen
+from ruvak.core.prepare import prepare
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import Edit, PutThing, SetField, apply

@@ -2,8 +2,9 @@
 
 import unittest
 
-from ruvak.core.analyse import analyse, prepare, rest_of_rig
+from ruvak.core.analyse import analyse, rest_of_rig
 from ruvak.core.circuit.build import build
+from ruvak.core.prepare import prepare
 from ruvak.core.results.records import RunResult
 from ruvak.core.results.response import COARSE_HZ
 from ruvak.core.results.runs import rig_results

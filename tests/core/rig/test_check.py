@@ -3,9 +3,9 @@
 import unittest
 from typing import Any
 
-from ruvak.core.analyse import prepare
 from ruvak.core.errors import RigFault
 from ruvak.core.parts.reading import rig_from_document
+from ruvak.core.prepare import prepare
 from tests.support.rigs import adapter_part, document, source_part
 
 

@@ -5,9 +5,9 @@ import unittest
 from pathlib import Path
 from typing import Any
 
-from ruvak.core.analyse import prepare
 from ruvak.core.errors import RigFault
 from ruvak.core.parts.reading import rig_from_document, rig_from_json
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.files import VERSION, upgrade
 from ruvak.service.demo_data import demo_rig
 

@@ -2,7 +2,8 @@
 
 import unittest
 
-from ruvak.core.analyse import draw_run, prepare
+from ruvak.core.analyse import draw_run
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.prune import prune
 from ruvak.core.trace.drawing import draw
 from ruvak.core.trace.trace import trace

@@ -3,8 +3,9 @@
 import unittest
 from typing import Any
 
-from ruvak.core.analyse import analyse, prepare
+from ruvak.core.analyse import analyse
 from ruvak.core.entry.reader import read_all
+from ruvak.core.prepare import prepare
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.points import parse_point_ref
 from ruvak.core.rig.prune import prune
