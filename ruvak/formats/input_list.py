@@ -1,12 +1,10 @@
 """Input lists as CSV: any separator, any order of columns, headings matched by what they usually say."""
 
-import csv
-import io
-
 from rapidfuzz import fuzz, process
 
 from ruvak.core.entry.rows import InputRow
 from ruvak.core.errors import Fault, FaultyDocument
+from ruvak.formats.cells import OpenQuote, rows_of
 
 COLUMNS: dict[str, tuple[str, ...]] = {
     "channel": ("channel", "ch", "chan", "input", "no", "nr", "number", "#", "desk channel"),
@@ -34,14 +32,20 @@ def rows_from_csv(text: str) -> tuple[InputRow, ...]:
     if len(lines) < 2:
         sentence = "An input list has a line of headings (channel, who, mic or DI, stand, phantom) and rows below it."
         raise BadInputList((Fault("too_short", "file", sentence),))
-    table = list(csv.reader(io.StringIO("\n".join(lines)), delimiter=_delimiter(lines[0])))
+    try:
+        table = rows_of(lines, _delimiter(lines[0]))
+    except OpenQuote as problem:
+        raise BadInputList((problem.fault,)) from problem
+    if len(table) > MOST_ROWS + 1:
+        sentence = f"This list has {len(table) - 1} rows, and {MOST_ROWS} at once are the most: bring it in in parts."
+        raise BadInputList((Fault("too_many", f"row {MOST_ROWS + 2}", sentence),))
     columns = match_headings(table[0])
     missing = [name for name in ("channel", "who") if name not in columns.values()]
     if missing:
         have = ", ".join(heading.strip() or "(empty)" for heading in table[0])
         sentence = f"No column for {' and '.join(missing)}; the headings are {have}. Rename the right one."
         raise BadInputList((Fault("no_column", "row 1", sentence),))
-    return tuple(_row(number, cells, columns) for number, cells in enumerate(table[1 : MOST_ROWS + 1], 2) if any(cells))
+    return tuple(_row(number, cells, columns) for number, cells in enumerate(table[1:], 2) if any(cells))
 
 
 def match_headings(headings: list[str]) -> dict[int, str]:

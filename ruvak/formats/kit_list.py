@@ -5,6 +5,7 @@ import io
 
 from ruvak.core.errors import Fault, FaultyDocument
 from ruvak.core.rig.rig import Rig
+from ruvak.formats.cells import OpenQuote, rows_of, write_cell
 
 HEADINGS = ("tag", "what", "length_m", "owned", "installed")
 KNOWN: dict[str, tuple[str, ...]] = {
@@ -34,7 +35,7 @@ def kit_to_csv(rig: Rig) -> str:
     for item in rig.kit:
         length = f"{item.length_m:g}" if item.length_m is not None else ""
         flags = ("yes" if entry else "no" for entry in (item.owned, item.installed))
-        writer.writerow((item.tag, rig.part_of(item.id).name, length, *flags))
+        writer.writerow((write_cell(item.tag), write_cell(rig.part_of(item.id).name), length, *flags))
     return out.getvalue()
 
 
@@ -47,7 +48,10 @@ def lines_from_csv(text: str) -> str:
         sentence = "A kit list has a line of headings (tag, what, length_m, owned) and rows below it."
         raise BadKitList((Fault("too_short", "file", sentence),))
     delimiter = max(",;\t", key=rows[0].count)
-    table = list(csv.reader(io.StringIO("\n".join(rows)), delimiter=delimiter))
+    try:
+        table = rows_of(rows, delimiter)
+    except OpenQuote as problem:
+        raise BadKitList((problem.fault,)) from problem
     columns: dict[str, int] = {}
     for index, heading in enumerate(table[0]):
         for name, known in KNOWN.items():

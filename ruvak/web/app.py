@@ -36,6 +36,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     app.json = BoundedJson(app)
     app.config.update(
         SECRET_KEY=settings.secret_key,
+        TRUSTED_HOSTS=list(settings.hosts),
         MAX_CONTENT_LENGTH=MAX_BODY_BYTES,
         PERMANENT_SESSION_LIFETIME=timedelta(days=365),
         SESSION_COOKIE_NAME="ruvak",

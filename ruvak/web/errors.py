@@ -6,7 +6,7 @@ from flask import Flask, Response, g, make_response
 from flask_wtf.csrf import CSRFError
 from pydantic import ValidationError
 from sqlalchemy.exc import OperationalError
-from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
+from werkzeug.exceptions import HTTPException, MethodNotAllowed, RequestEntityTooLarge, SecurityError
 
 from ruvak.core.errors import BadEdit, FaultyDocument, RuvakError
 from ruvak.core.rig.files import faults_of
@@ -44,6 +44,7 @@ def init_app(app: Flask) -> None:
     app.register_error_handler(RequestEntityTooLarge, _too_large)
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(SecurityError, _host)
     app.register_error_handler(OperationalError, _database)
     app.register_error_handler(Exception, _answer_unexpected)
 
@@ -98,7 +99,15 @@ def _http(error: HTTPException) -> Response:
     if error.response is not None:
         return make_response(error.response)
     name = (error.name or "error").lower().replace(" ", "_")
-    return reply(Problem(code=name, message=_SENTENCES.get(code, error.description or error.name or "")), code)
+    response = reply(Problem(code=name, message=_SENTENCES.get(code, error.description or error.name or "")), code)
+    if isinstance(error, MethodNotAllowed) and error.valid_methods:
+        response.headers["Allow"] = ", ".join(sorted(error.valid_methods))
+    return response
+
+
+def _host(_: SecurityError) -> Response:
+    sentence = "This server does not answer to that name. Whoever runs it can add the name to RUVAK_HOSTS."
+    return reply(Problem(code="unknown_host", message=sentence), 400)
 
 
 def _database(error: OperationalError) -> Response:

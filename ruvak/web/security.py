@@ -2,7 +2,7 @@
 
 import uuid
 
-from flask import Flask, Response, session
+from flask import Flask, Response, request, session
 from flask_wtf.csrf import CSRFProtect
 from secure import (
     ContentSecurityPolicy,
@@ -24,13 +24,13 @@ def init_app(app: Flask) -> None:
     """Every response gets the headers; every changing request must carry the token."""
     CSRFProtect(app)
     policy = ContentSecurityPolicy().default_src("'self'").script_src("'self'").style_src("'self'")
-    policy = policy.img_src("'self'", "data:").font_src("'self'").connect_src("'self'").object_src("'none'")
+    policy = policy.img_src("'self'", "data:", "blob:").font_src("'self'").connect_src("'self'").object_src("'none'")
     policy = policy.base_uri("'none'").form_action("'self'").frame_ancestors("'none'")
     headers = Secure(
         csp=policy,
         coop=CrossOriginOpenerPolicy().same_origin(),
         corp=CrossOriginResourcePolicy().same_origin(),
-        permissions=PermissionsPolicy().camera().microphone().geolocation(),
+        permissions=PermissionsPolicy().camera("self").microphone("self").geolocation(),
         referrer=ReferrerPolicy().same_origin(),
         xcto=XContentTypeOptions().nosniff(),
         xfo=XFrameOptions().deny(),
@@ -38,6 +38,8 @@ def init_app(app: Flask) -> None:
 
     def protect(response: Response) -> Response:
         headers.set_headers(response)
+        if request.path.startswith("/api/") and "Cache-Control" not in response.headers:
+            response.cache_control.no_store = True
         return response
 
     app.after_request(protect)

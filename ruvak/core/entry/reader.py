@@ -70,14 +70,22 @@ def read_rows(rig: Rig, rows: tuple[InputRow, ...], goal: str) -> tuple[Reading,
 
 
 def read_all(rig: Rig, text: str) -> tuple[Reading, ...]:
-    """Many lines, each building on those before it; empty lines and lines that start with # are skipped."""
+    """Many lines, each building on those before it; empty lines and lines that start with # are skipped. Of more than
+    MOST_LINES the last reading says which were not read."""
     typed = map(legible, text.splitlines())
-    lines = [line for line in typed if line.strip() and not line.lstrip().startswith("#")][:MOST_LINES]
+    every = [line for line in typed if line.strip() and not line.lstrip().startswith("#")]
+    lines = every[:MOST_LINES]
     reader = _Reader(rig, named_in([line[:MOST_LETTERS] for line in lines]))
     readings: list[Reading] = []
     while len(readings) < len(lines):
         line, *following = lines[len(readings) : len(readings) + 2]
         readings += _read_with_next(reader, line, next(iter(following), ""), "")
+    if len(every) > len(lines):
+        first = every[len(lines)][:MOST_LETTERS]
+        said = (
+            f"{len(every) - len(lines)} more lines, from this one on, were not read: {MOST_LINES} at once are the most."
+        )
+        readings.append(_refused(first, _problem("too_many", first, f"{said} Enter these and then the rest.")))
     return tuple(readings)
 
 

@@ -24,6 +24,7 @@ ProblemCode = Literal[
     "no_route",
     "unknown_change",
     "too_long",
+    "too_many",
 ]
 
 MOST_LETTERS = 600

@@ -60,9 +60,15 @@ class _Problem(Exception):
 
 
 def read_kit(rig: Rig, text: str) -> KitReading:
-    """Every line that is not empty; the rig is prepared."""
+    """Every line that is not empty; the rig is prepared. Of more than MOST_LINES the last one says which were not
+    read."""
     reader = _Reader(rig)
-    lines = tuple(reader.line(line) for line in text.splitlines()[:MOST_LINES] if line.strip())
+    every = [line for line in text.splitlines() if line.strip()]
+    lines = tuple(reader.line(line) for line in every[:MOST_LINES])
+    if len(every) > MOST_LINES:
+        more = f"{len(every) - MOST_LINES} more lines, from this one on, were not read"
+        said = f"{more}: {MOST_LINES} at once are the most. Add these and then the rest."
+        lines = (*lines, KitLine(line=every[MOST_LINES].strip(), words="", items=(), problem=said))
     items = [item for line in lines for item in line.items]
     if not items:
         return KitReading(lines=lines, edit=None)

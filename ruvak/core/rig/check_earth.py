@@ -27,6 +27,10 @@ def earth_faults(rig: Rig) -> Iterator[Fault]:
         yield from _voltage(points, point, where)
     if loop := _loop(points):
         yield Fault("earth_loop", "venue.earth", f"{', '.join(loop)} hang on each other in a ring; a tree has no ring.")
+    elif (deepest := _too_deep(points)) is not None:
+        where = f"venue.earth[{list(points).index(deepest)}].parent"
+        sentence = f"More than {MOST_DEEP} conductors lead one behind the other to {points[deepest].name}."
+        yield Fault("earth_depth", where, f"{sentence} No installation has so many; check what it hangs on.")
     for i, gear in enumerate(rig.gear):
         if gear.outlet is not None and gear.outlet not in points:
             have = ", ".join(list(points)[:12]) or "none"
@@ -60,17 +64,14 @@ def _voltage(points: dict[str, EarthPoint], point: EarthPoint, where: str) -> It
         yield Fault("unknown_outlet", f"{where}.voltage.against", f"There is no earth point '{voltage.against}'.")
 
 
+MOST_DEEP = 40
+"""Conductors one behind the other, from the main bar to an outlet; a large building has about seven."""
 MOST_EARTH_V = 25.0
 """More than this between two protective earths is a fault of the installation, not a reading: common practice."""
 
 
 def _loop(points: dict[str, EarthPoint]) -> list[str]:
     """Points that lead back to themselves, by parents or by what readings refer to."""
-
-    def onward(id_: str) -> list[str]:
-        point = points[id_]
-        against = point.voltage.against if point.voltage else None
-        return [entry for entry in (point.parent, against) if entry in points]
 
     done: set[str] = set()
     for start in points:
@@ -83,7 +84,7 @@ def _loop(points: dict[str, EarthPoint]) -> list[str]:
                 return path[path.index(id_) :]
             if id_ in done and step == 0:
                 continue
-            following = onward(id_)
+            following = _onward(points, points[id_])
             if step < len(following):
                 stack.append((id_, step + 1))
                 path.append(id_)
@@ -106,3 +107,20 @@ def _stands(rig: Rig, points: dict[str, EarthPoint], end: BondTarget) -> bool:
         connector.id == wanted.connector and wanted.contact in SHAPES[connector.form].contacts
         for connector in part.connectors
     )
+
+
+def _too_deep(points: dict[str, EarthPoint]) -> str | None:
+    """A point with more than MOST_DEEP others between it and the main bar, by parents or by what readings refer to;
+    none leads back to itself."""
+    left = dict(points)
+    for _ in range(MOST_DEEP):
+        # Those all of whose own are known; what remains in the end is deeper.
+        known = [id_ for id_, point in left.items() if not any(other in left for other in _onward(points, point))]
+        for id_ in known:
+            del left[id_]
+    return next(iter(left), None)
+
+
+def _onward(points: dict[str, EarthPoint], point: EarthPoint) -> list[str]:
+    against = point.voltage.against if point.voltage else None
+    return [entry for entry in (point.parent, against) if entry in points]

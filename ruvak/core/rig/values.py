@@ -15,9 +15,26 @@ MAX_DB = 400.0
 Number = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=-1e15, le=1e15)]
 ID_PATTERN = r"^[a-z0-9][a-z0-9-]{0,63}$"
 Id = Annotated[str, StringConstraints(pattern=ID_PATTERN)]
-Label = Annotated[str, StringConstraints(min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]*$")]
+_UNSEEN = dict.fromkeys((0x200B, 0x200E, 0x200F, *range(0x202A, 0x202F), *range(0x2060, 0x206A), 0xFEFF))
+"""Letters without width, and those that turn the direction of what follows: two names would look the same, or a name
+would be read backwards. Those that join letters stay: some scripts need them."""
+
+
+def _without_unseen(given: Any) -> Any:
+    return given.translate(_UNSEEN) if isinstance(given, str) and not given.isascii() else given
+
+
+Label = Annotated[
+    str,
+    StringConstraints(min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]*$"),
+    BeforeValidator(_without_unseen),
+]
 Decibels = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=-MAX_DB, le=MAX_DB)]
-Words = Annotated[str, StringConstraints(max_length=600, pattern=r"^[^\x00-\x08\x0b\x0c\x0e-\x1f\x7f]*$")]
+Words = Annotated[
+    str,
+    StringConstraints(max_length=600, pattern=r"^[^\x00-\x08\x0b\x0c\x0e-\x1f\x7f]*$"),
+    BeforeValidator(_without_unseen),
+]
 """Free text; control characters are refused, PostgreSQL cannot keep NUL."""
 
 

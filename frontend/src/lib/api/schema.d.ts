@@ -4717,7 +4717,7 @@ export interface components {
              * @description Which problem it is.
              * @enum {string}
              */
-            code: "no_arrow" | "no_source" | "no_destination" | "unknown_source" | "unknown_destination" | "unknown_way" | "unknown_socket" | "ambiguous_name" | "counts_differ" | "bad_length" | "unknown_option" | "socket_taken" | "no_route" | "unknown_change" | "too_long";
+            code: "no_arrow" | "no_source" | "no_destination" | "unknown_source" | "unknown_destination" | "unknown_way" | "unknown_socket" | "ambiguous_name" | "counts_differ" | "bad_length" | "unknown_option" | "socket_taken" | "no_route" | "unknown_change" | "too_long" | "too_many";
             /**
              * Start
              * @description First letter it is about, counted from 0.

@@ -1,0 +1,37 @@
+"""Cells of tables: rows of CSV text, and cells that a spreadsheet must not take for a formula."""
+
+import csv
+import io
+
+from ruvak.core.errors import Fault
+
+FORMULA = ("=", "+", "-", "@", "\t", "\r")
+"""What a spreadsheet takes a cell for a formula by: OWASP's note on CSV injection, from memory."""
+
+
+class OpenQuote(Exception):
+    """A quotation mark is opened and not closed; carries the fault to tell."""
+
+    def __init__(self) -> None:
+        sentence = "A quotation mark is opened and never closed: close it, or take it out."
+        self.fault = Fault("open_quote", "file", sentence)
+        super().__init__(sentence)
+
+
+def rows_of(lines: list[str], delimiter: str) -> list[list[str]]:
+    """The cells of each line. Raises OpenQuote."""
+    try:
+        table = list(csv.reader(io.StringIO("\n".join(lines)), delimiter=delimiter, strict=True))
+    except csv.Error as problem:
+        raise OpenQuote from problem
+    return [[read_cell(cell) for cell in row] for row in table]
+
+
+def write_cell(text: str) -> str:
+    """As text, with an apostrophe in front where it would be taken for a formula."""
+    return f"'{text}" if text.startswith(FORMULA) else text
+
+
+def read_cell(text: str) -> str:
+    """Without the apostrophe that write_cell() puts in front."""
+    return text[1:] if text.startswith("'") and text[1:].startswith(FORMULA) else text
