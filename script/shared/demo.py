@@ -27,6 +27,10 @@ CHECKOUT = Path(__file__).resolve().parents[2]
 STATE = CHECKOUT / ".ruvak"
 DATABASE = "ruvak"
 DEFAULT_PORT = 8140
+LOOKED_AFTER_S, REVIVED_WITHIN_S = 1.0, 10
+"""How often the database is looked after, and for how long it is started again."""
+MOST_STOPS, OFTEN_WITHIN_S = 4, 60.0
+"""A web server that stops more often than this within so many seconds is not started again."""
 
 
 class Stop(Exception):
@@ -131,19 +135,50 @@ def _serve(port: int, fresh: bool) -> None:
         environment = {"RUVAK_DATABASE_URL": server.url(DATABASE), "RUVAK_SECRET_FILE": str(_secret())}
         _write_private(STATE / "environment", "".join(f"{name}='{value}'\n" for name, value in environment.items()))
         _prepare(server, fresh)
-        with _web(port, environment) as web:
-            _note(port, web.pid or 0)
-            if not _until(lambda: not web.is_alive() or _answers(port), 30):
-                raise Stop("The web server did not answer within 30 seconds; see .ruvak/web.log.")
-            if web.is_alive():
-                print(f"Ruvak is at http://127.0.0.1:{port}   (Ctrl-C stops it and keeps everything)", flush=True)
-            web.join()
-            raise Stop("The web server stopped by itself; see .ruvak/web.log.")
+        _keep_up(server, port, environment)
     finally:
         # A second Ctrl-C must not leave the database running.
         signal.signal(signal.SIGINT, signal.SIG_IGN)
         (STATE / "environment").unlink(missing_ok=True)
         postgres.stop(folder)
+
+
+def _keep_up(server: postgres.Server, port: int, environment: dict[str, str]) -> None:
+    """Serves until somebody stops it; a web server or a database that stops by itself is started again, and said so.
+    Raises Stop where the web server does so again and again."""
+    words, stops = f"Ruvak is at http://127.0.0.1:{port}   (Ctrl-C stops it and keeps everything)", list[float]()
+    while True:
+        with _web(port, environment) as web:
+            _note(port, web.pid or 0)
+            if not _until(lambda web=web: not web.is_alive() or _answers(port), 30):  # type: ignore[misc]
+                raise Stop("The web server did not answer within 30 seconds; see .ruvak/web.log.")
+            if web.is_alive():
+                print(words, flush=True)
+            while web.is_alive():
+                revive(server)
+                web.join(timeout=LOOKED_AFTER_S)
+        stops = [*(at for at in stops if at > time.monotonic() - OFTEN_WITHIN_S), time.monotonic()]
+        if len(stops) > MOST_STOPS:
+            raise Stop("The web server stops by itself again and again; see .ruvak/web.log.")
+        print("The web server stopped by itself; starting it again. What was saved is safe.", flush=True)
+        words = f"Ruvak is back at http://127.0.0.1:{port}"
+
+
+def revive(server: postgres.Server) -> None:
+    """Starts a database again that no longer answers, on its data and its port. Raises ServerProblem."""
+    if postgres.answers(server):
+        return
+    print("The database stopped by itself; starting it again. What was saved is safe.", flush=True)
+    for tries_left in range(REVIVED_WITHIN_S, -1, -1):
+        # What a killed server leaves in memory may need a moment to go.
+        try:
+            postgres.start(server.folder, server.port)
+            break
+        except postgres.ServerProblem:
+            if not tries_left:
+                raise
+            time.sleep(1.0)
+    print("The database is back.", flush=True)
 
 
 def _prepare(server: postgres.Server, fresh: bool) -> None:

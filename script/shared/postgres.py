@@ -85,6 +85,15 @@ def start(folder: Path, port: int | None = None) -> Server:
     return Server(folder, port, password)
 
 
+def answers(server: Server) -> bool:
+    """Whether it takes connections, or says that it will in a moment."""
+    try:
+        with socket.create_connection(("127.0.0.1", server.port), timeout=5.0):
+            return True
+    except OSError:
+        return False
+
+
 def stop(folder: Path) -> None:
     """Stops the server on `folder` if one runs; the data stays."""
     if (folder / "postmaster.pid").exists():

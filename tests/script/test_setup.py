@@ -2,6 +2,7 @@
 
 import os
 import shutil
+import signal
 import socket
 import subprocess
 import sys
@@ -99,6 +100,23 @@ class Database(unittest.TestCase):
         with psycopg.connect(again.url("postgres").replace("+psycopg", "")) as connection:
             self.assertEqual(connection.execute("SELECT count(*) FROM kept").fetchone(), (0,))
 
+    def test_a_killed_server_is_started_again_on_its_port_with_its_data_and_that_is_said(self) -> None:
+        import psycopg
+
+        server = postgres.start(self.folder)
+        address = server.url("postgres").replace("+psycopg", "")
+        with psycopg.connect(address, autocommit=True) as connection:
+            connection.execute("CREATE TABLE kept (n integer)")
+        with mock.patch("builtins.print") as said:
+            demo.revive(server)
+            self.assertEqual(said.call_count, 0)
+            os.kill(int((self.folder / "postmaster.pid").read_text().split()[0]), signal.SIGKILL)
+            self.assertTrue(demo._until(lambda: not postgres.answers(server), 10))
+            demo.revive(server)
+        self.assertIn("stopped by itself; starting it again", said.call_args_list[0].args[0])
+        with psycopg.connect(address) as connection:
+            self.assertEqual(connection.execute("SELECT count(*) FROM kept").fetchone(), (0,))
+
 
 class Demo(unittest.TestCase):
     def setUp(self) -> None:
@@ -163,9 +181,23 @@ class WholeDemo(unittest.TestCase):
                 announced = partial(_says, said, f"http://127.0.0.1:{port}")
                 self.assertTrue(demo._until(announced, 60), said.read_text())
                 self.assertTrue(demo._answers(port))
+                if not arguments:
+                    self._kill_and_wait(copy, said, port)
                 process.terminate()
                 self.assertEqual(process.wait(timeout=300), 0, said.read_text())
                 self.assertIn("everything is kept", said.read_text())
                 self.assertFalse(demo._answers(port))
                 self.assertFalse((copy / ".ruvak" / "database" / "postmaster.pid").exists())
             self.assertEqual(len(list((copy / ".ruvak" / "backups").glob("*.backup"))), 1)
+
+    def _kill_and_wait(self, copy: Path, said: Path, port: int) -> None:
+        """The database, then the web server: both are back by themselves, and that is said."""
+        postmaster = next((copy / ".ruvak").glob("**/postmaster.pid"), None)
+        folder = postmaster.parent if postmaster else postgres.folder_for(copy, "database")
+        os.kill(int((folder / "postmaster.pid").read_text().split()[0]), signal.SIGKILL)
+        self.assertTrue(demo._until(partial(_says, said, "The database is back."), 30), said.read_text())
+        self.assertTrue(demo._until(partial(demo._answers, port), 10), said.read_text())
+        os.kill(int((copy / ".ruvak" / "demo.pid").read_text().split()[2]), signal.SIGKILL)
+        self.assertTrue(
+            demo._until(partial(_says, said, f"Ruvak is back at http://127.0.0.1:{port}"), 30), said.read_text()
+        )
