@@ -5,6 +5,7 @@ from pathlib import Path
 from ruvak.service.kept import KeptRigs
 from ruvak.service.rigs import Rigs
 from ruvak.store import backup, database
+from ruvak.store.rigs import renew_holders
 
 
 def rigs_at(url: str) -> Rigs:
@@ -23,6 +24,12 @@ def back_up(url: str, file: Path) -> None:
 
 
 def bring_back(url: str, file: Path) -> None:
-    """Replaces everything by a backup, then brings its schema up to date. Raises BackupProblem."""
-    backup.restore(url, file)
+    """Replaces everything by a backup, its schema brought up to date. Raises BackupProblem."""
+    backup.restore(url, file, _bring_up_to_date)
+
+
+def _bring_up_to_date(url: str) -> None:
+    """A database that takes another one's place: what processes keep of the other's rigs is not taken for its own."""
     database.upgrade(url)
+    with database.sessions_for(database.engine_for(url)).begin() as session:
+        renew_holders(session)

@@ -164,3 +164,8 @@ def _own_columns(rig: Rig, kind: HolderKind, names: Iterable[str] | None = None)
     wanted = set(own_fields(kind) if names is None else names)
     document = holder_record(rig, kind).model_dump(mode="json", include=wanted)
     return {name: document[name] for name in wanted}
+
+
+def renew_holders(session: Session) -> None:
+    """Every holder as if it had just been made: what processes keep of earlier ones by these names is another's."""
+    session.execute(update(HolderRow).values(born=func.clock_timestamp()))
