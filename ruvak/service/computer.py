@@ -53,10 +53,15 @@ class Computer:
 
     def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
         self._sessions, self._kept = sessions, kept
-        self._cache = AnalysisCache()
         self._parts = SolvedParts(sessions)
-        self._written = RunParts()
+        self._cache, self._written = AnalysisCache(), RunParts()
         self._analyses: dict[str, Analysis] = {}
+
+    def forget(self) -> None:
+        """Keeps nothing of what was read and solved before."""
+        self._kept.clear()
+        self._cache, self._written = AnalysisCache(), RunParts()
+        self._analyses.clear()
 
     def overview(self, rig_id: str, version: Version) -> StoredPart:
         """The analysis at a glance. Raises NotFound, NotCurrent, RigFault."""

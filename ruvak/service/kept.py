@@ -54,6 +54,11 @@ class KeptRigs:
             while len(self._rigs) > MOST:
                 self._rigs.popitem(last=False)
 
+    def clear(self) -> None:
+        """Keeps none any longer."""
+        with self._lock:
+            self._rigs.clear()
+
 
 def _caught_up(kept: SavedRig, edits: list[Edit], holders: Holders) -> SavedRig:
     rig, positions = kept.rig, kept.positions

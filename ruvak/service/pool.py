@@ -2,6 +2,7 @@
 
 import ctypes
 import gc
+import resource
 import signal
 from collections.abc import Callable
 from concurrent.futures import Future, ProcessPoolExecutor
@@ -9,6 +10,7 @@ from concurrent.futures.process import BrokenProcessPool
 from dataclasses import dataclass, field
 from functools import partial
 from multiprocessing import get_context
+from pathlib import Path
 from threading import Lock
 from typing import Any, Protocol, TypeVar
 
@@ -22,6 +24,10 @@ from ruvak.store.database import engine_for, sessions_for
 Answer = TypeVar("Answer")
 QUEUE_EACH = 6
 """Tasks that may wait for one process; more are refused, so that nobody waits for minutes without knowing."""
+MOST_RESIDENT_BYTES = 700 * 1024 * 1024
+"""A compute process that holds more after a task forgets what it keeps."""
+MOST_TOGETHER = 40
+"""Tasks that may wait or run on all of a machine's processes: each holds a thread of the web worker, which has more."""
 LONGEST_S = 600.0
 _DEATH_SIGNAL = 1
 """PR_SET_PDEATHSIG of Linux's prctl."""
@@ -103,7 +109,7 @@ class ComputePool:
         shortest = min(self._lanes, key=lambda lane: lane.waiting)
         lane = own if own.waiting <= shortest.waiting + 1 else shortest
         with lane.lock:
-            if lane.waiting > QUEUE_EACH:
+            if lane.waiting > QUEUE_EACH or sum(each.waiting for each in self._lanes) >= MOST_TOGETHER:
                 raise Busy("More is being computed than this machine can queue just now; try again in a few seconds.")
             lane.waiting += 1
         return lane
@@ -128,6 +134,19 @@ def _start(database_url: str) -> None:
     search_seldom_for_cycles()
 
 
+def _resident_bytes() -> int:
+    """What this process holds of the machine's memory: Linux's own count."""
+    pages = int(Path("/proc/self/statm").read_text(encoding="ascii").split()[1])
+    return pages * resource.getpagesize()
+
+
+def _forget(computer: Computer) -> None:
+    """Gives back what is kept of rigs and solutions, to the machine too: after one very large rig it is seldom used."""
+    computer.forget()
+    gc.collect()
+    ctypes.CDLL(None).malloc_trim(0)
+
+
 def search_seldom_for_cycles() -> None:
     """Records hold no cycles, and an analysis makes a hundred thousand of them: looking for cycles after every 700
     would take a tenth of its time."""
@@ -142,7 +161,10 @@ def _ready() -> None:
 def _run(task: Callable[[Computer], Answer]) -> Answer:
     if _Process.computer is None:
         raise RuntimeError("A compute process was not started by its pool.")
-    return task(_Process.computer)
+    answer = task(_Process.computer)
+    if _resident_bytes() > MOST_RESIDENT_BYTES:
+        _forget(_Process.computer)
+    return answer
 
 
 def as_json(use_case: str, *arguments: Any) -> Callable[[Computer], bytes]:

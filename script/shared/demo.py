@@ -240,10 +240,7 @@ def _gunicorn(port: int, environment: dict[str, str]) -> None:
         os.dup2(log.fileno(), 2)
     sys.argv = [
         "gunicorn",
-        "--no-control-socket",
-        # Computation has processes of its own, so one worker's threads answer everything else.
-        "--threads=16",
-        "--workers=1",
+        "--config=python:ruvak.web.serving",
         "--bind",
         f"127.0.0.1:{port}",
         "ruvak.web.wsgi:app",

@@ -35,8 +35,7 @@ class WebServer:
         """Starts and waits until it answers."""
         command = [
             ".venv/bin/gunicorn",
-            "--no-control-socket",
-            "--threads=16",
+            "--config=python:ruvak.web.serving",
             "--bind",
             f"127.0.0.1:{self.port}",
             "ruvak.web.wsgi:app",

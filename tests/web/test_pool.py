@@ -10,6 +10,7 @@ from functools import partial
 
 from ruvak.core.errors import BadEdit, Fault, RigFault, SingularNetwork
 from ruvak.core.rig.edits import Edit, SetField, Touched
+from ruvak.service import pool
 from ruvak.service.computer import Computer
 from ruvak.service.kept import KeptRigs
 from ruvak.service.pool import QUEUE_EACH, ComputePool, InPlace, as_it_is, as_json
@@ -29,6 +30,14 @@ def process_id(computer: Computer) -> int:
 def rest(seconds: float, computer: Computer) -> int:
     time.sleep(seconds)
     return os.getpid()
+
+
+def limit(resident_bytes: int, computer: Computer) -> None:
+    pool.MOST_RESIDENT_BYTES = resident_bytes
+
+
+def kept_analyses(computer: Computer) -> int:
+    return len(computer._analyses)
 
 
 class Pool(DatabaseTest):
@@ -52,6 +61,15 @@ class Pool(DatabaseTest):
         ):
             self.assertEqual(self.pool.run(self.rig_id, task), here.run(self.rig_id, task))
         self.assertNotEqual(self.pool.run(self.rig_id, process_id), os.getpid())
+
+    def test_a_process_that_holds_too_much_forgets_what_it_keeps_and_answers_the_same(self) -> None:
+        preview = as_json("remedies", self.rig_id, "slides", True)
+        before = self.pool.run(self.rig_id, preview)
+        self.assertGreater(self.pool.run(self.rig_id, kept_analyses), 0)
+        self.pool.run(self.rig_id, partial(limit, 0))
+        self.addCleanup(self.pool.run, self.rig_id, partial(limit, pool.MOST_RESIDENT_BYTES))
+        self.assertEqual(self.pool.run(self.rig_id, kept_analyses), 0)
+        self.assertEqual(self.pool.run(self.rig_id, preview), before)
 
     def test_errors_come_back_as_they_were_raised(self) -> None:
         with self.assertRaises(NotFound):

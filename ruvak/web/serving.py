@@ -1,0 +1,21 @@
+"""How gunicorn serves the application: gunicorn --config python:ruvak.web.serving --bind … ruvak.web.wsgi:app."""
+
+import socket
+import struct
+
+from gunicorn.arbiter import Arbiter
+
+workers = 1
+"""Computation has processes of its own, so one worker's threads answer everything else."""
+threads = 64
+"""Many more than there are cores: most of them wait for the database, for a computation, or for a slow sender."""
+control_socket_disable = True
+STALLED_AFTER_S = 4
+"""A sender of whom nothing comes for so long is hung up on: a request sent by half must not hold its thread."""
+
+
+def when_ready(server: Arbiter) -> None:
+    """Sets the time limit on what listens; accepted connections have it from there."""
+    limit = struct.pack("ll", STALLED_AFTER_S, 0)
+    for listener in server.LISTENERS:
+        listener.sock.setsockopt(socket.SOL_SOCKET, socket.SO_RCVTIMEO, limit)
