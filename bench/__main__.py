@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import analysis, editing, reading, remedies, scrolling
+from bench import analysis, busy, editing, reading, remedies, scrolling
 
 BENCHES = {
     "reading": reading.main,
@@ -10,6 +10,7 @@ BENCHES = {
     "analysis": analysis.main,
     "remedies": remedies.main,
     "scrolling": scrolling.main,
+    "busy": busy.main,
 }
 
 

@@ -150,7 +150,7 @@ def _keep_up(server: postgres.Server, port: int, environment: dict[str, str]) ->
     while True:
         with _web(port, environment) as web:
             _note(port, web.pid or 0)
-            if not _until(lambda web=web: not web.is_alive() or _answers(port), 30):  # type: ignore[misc]
+            if not _until(partial(_is_up, server, web, port), 30):
                 raise Stop("The web server did not answer within 30 seconds; see .ruvak/web.log.")
             if web.is_alive():
                 print(words, flush=True)
@@ -162,6 +162,12 @@ def _keep_up(server: postgres.Server, port: int, environment: dict[str, str]) ->
             raise Stop("The web server stops by itself again and again; see .ruvak/web.log.")
         print("The web server stopped by itself; starting it again. What was saved is safe.", flush=True)
         words = f"Ruvak is back at http://127.0.0.1:{port}"
+
+
+def _is_up(server: postgres.Server, web: ForkProcess, port: int) -> bool:
+    """Whether the web server answers, or has stopped again: it answers only with a database."""
+    revive(server)
+    return not web.is_alive() or _answers(port)
 
 
 def revive(server: postgres.Server) -> None:

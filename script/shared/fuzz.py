@@ -1,13 +1,16 @@
-"""Long fuzzing: random rigs against ngspice or edited, faulty files, lines that change a rig, lines of any words; what
-it finds becomes a fixture."""
+"""Long fuzzing: random rigs against ngspice or edited, faulty files, lines that change a rig, lines of any words, parts
+of a served application killed; what it finds becomes a fixture."""
 
 import sys
+import tempfile
 import time
 from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from os import cpu_count
+from pathlib import Path
 
 from tests.support.fuzzing import Case, MakeUp, agree, agree_throughout, change, read, read_line, survive
+from tests.support.kills import CHECKOUT, kill_again_and_again
 
 KINDS: dict[str, Callable[[int], Case]] = {
     "ngspice": agree,
@@ -17,6 +20,7 @@ KINDS: dict[str, Callable[[int], Case]] = {
     "changes": change,
     "lines": read_line,
 }
+KILLS = "kills"
 CASES = 10_000
 TELL_EVERY = 200
 
@@ -24,9 +28,11 @@ TELL_EVERY = 200
 def main() -> int:
     """0 when nothing was found: script/fuzz KIND [HOW-MANY [FIRST-SEED]]."""
     arguments = sys.argv[1:]
-    if not arguments or arguments[0] not in KINDS:
-        print(f"Say what to fuzz: {' or '.join(KINDS)}, then how many and from which seed.", file=sys.stderr)
+    if not arguments or arguments[0] not in (*KINDS, KILLS):
+        print(f"Say what to fuzz: {' or '.join((*KINDS, KILLS))}, then how many and from which seed.", file=sys.stderr)
         return 2
+    if arguments[0] == KILLS:
+        return _kill(*map(int, arguments[1:]))
     many = int(arguments[1]) if len(arguments) > 1 else CASES
     first = int(arguments[2]) if len(arguments) > 2 else 1000
     began, found, of_all = time.monotonic(), 0, MakeUp()
@@ -42,6 +48,21 @@ def main() -> int:
     print(of_all)
     print(f"{many} cases from seed {first}: {found} found")
     return 1 if found else 0
+
+
+def _kill(many: int = 1_000, seed: int = 1000) -> int:
+    """Parts of a served application killed under four clients."""
+    with tempfile.TemporaryDirectory(dir=CHECKOUT / ".ruvak") as name:
+        folder = Path(name)
+        folder.chmod(0o755)
+        result = kill_again_and_again(folder, many, seed)
+    for fault in result.faults:
+        print(fault)
+    print(
+        f"{result.kills} kills from seed {seed}: {result.acknowledged} edits acknowledged, all clients went on after "
+        f"{result.longest_s:.1f} s at most, {len(result.faults)} found"
+    )
+    return 1 if result.faults else 0
 
 
 if __name__ == "__main__":

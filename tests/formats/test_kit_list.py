@@ -20,6 +20,16 @@ class KitList(unittest.TestCase):
         want = [(item.tag, item.part, item.length_m, item.owned, item.installed) for item in rig.kit]
         self.assertEqual([(item.tag, item.part, item.length_m, item.owned, item.installed) for item in back.kit], want)
 
+    def test_no_cell_is_a_formula_to_a_spreadsheet_and_none_is_changed_by_that(self) -> None:
+        """As OWASP's note on CSV injection asks, from memory."""
+        rig = prepare(demo_rig("midwinter-concert"))
+        tags = ("=1+1", "+Lead", "-Lead", "@Lead", "'Lead", "Lead=")
+        kit = tuple(item.model_copy(update={"tag": tag}) for item, tag in zip(rig.kit, tags, strict=False))
+        text = kit_to_csv(rig.with_fields(kit=kit, runs=()))
+        for row in text.splitlines()[1:]:
+            self.assertNotIn(row.lstrip('"')[0], "=+-@", row)
+        self.assertEqual([line.split(":")[0] for line in lines_from_csv(text).splitlines()], list(tags))
+
     def test_other_headings_and_separators(self) -> None:
         lines = lines_from_csv("Qty;Item;Length\n6;microphone lead;10\n2;passive DI box;\n")
         self.assertEqual(lines.splitlines(), ["6 microphone lead 10 m", "2 passive DI box"])

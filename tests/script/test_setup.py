@@ -181,23 +181,9 @@ class WholeDemo(unittest.TestCase):
                 announced = partial(_says, said, f"http://127.0.0.1:{port}")
                 self.assertTrue(demo._until(announced, 60), said.read_text())
                 self.assertTrue(demo._answers(port))
-                if not arguments:
-                    self._kill_and_wait(copy, said, port)
                 process.terminate()
                 self.assertEqual(process.wait(timeout=300), 0, said.read_text())
                 self.assertIn("everything is kept", said.read_text())
                 self.assertFalse(demo._answers(port))
                 self.assertFalse((copy / ".ruvak" / "database" / "postmaster.pid").exists())
             self.assertEqual(len(list((copy / ".ruvak" / "backups").glob("*.backup"))), 1)
-
-    def _kill_and_wait(self, copy: Path, said: Path, port: int) -> None:
-        """The database, then the web server: both are back by themselves, and that is said."""
-        postmaster = next((copy / ".ruvak").glob("**/postmaster.pid"), None)
-        folder = postmaster.parent if postmaster else postgres.folder_for(copy, "database")
-        os.kill(int((folder / "postmaster.pid").read_text().split()[0]), signal.SIGKILL)
-        self.assertTrue(demo._until(partial(_says, said, "The database is back."), 30), said.read_text())
-        self.assertTrue(demo._until(partial(demo._answers, port), 10), said.read_text())
-        os.kill(int((copy / ".ruvak" / "demo.pid").read_text().split()[2]), signal.SIGKILL)
-        self.assertTrue(
-            demo._until(partial(_says, said, f"Ruvak is back at http://127.0.0.1:{port}"), 30), said.read_text()
-        )

@@ -1,0 +1,204 @@
+"""Four clients that edit one rig over HTTP while the database, the web server and its processes are killed.
+
+What was acknowledged must be there afterwards, once; versions must have no gaps; and the whole must be back by itself.
+"""
+
+import contextlib
+import http.client
+import http.cookiejar
+import json
+import os
+import shutil
+import signal
+import subprocess
+import sys
+import threading
+import time
+import urllib.error
+import urllib.request
+from dataclasses import dataclass, field
+from functools import partial
+from pathlib import Path
+from random import Random
+from typing import Any
+
+from script.shared import demo, postgres
+
+CHECKOUT = Path(__file__).resolve().parents[2]
+CLIENTS = 4
+BACK_WITHIN_S = 60.0
+"""Longest wait for everything to be back, so that a fault ends the run; how long it takes is told, not tested."""
+PAUSE_S = 1.0
+"""Between two kills, from everything being back."""
+WHAT = ("database", "web server", "web worker", "compute process", "database and web server")
+
+
+@dataclass
+class Killed:
+    """What a run of kills came to."""
+
+    kills: int = 0
+    acknowledged: int = 0
+    longest_s: float = 0.0
+    """From a kill until health and an edit were answered again."""
+    faults: list[str] = field(default_factory=list)
+
+
+class Client(threading.Thread):
+    """Sets the length of one lead again and again; an edit without an answer is sent again by the same id."""
+
+    def __init__(self, address: str, rig: str, lead: str, stop: threading.Event) -> None:
+        super().__init__(daemon=True)
+        self._address, self._rig, self._lead, self._stopping = address, rig, lead, stop
+        self.acknowledged: list[tuple[str, float]] = []
+        """Version and length, in order."""
+        self.faults: list[str] = []
+        self._web = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
+        self._token = ""
+
+    def run(self) -> None:
+        number = 0
+        while not self._stopping.is_set():
+            number += 1
+            length_m = 1.0 + number % 90 + number / 1e4
+            op = {"op": "set", "kind": "kit", "id": self._lead, "field": "length_m", "value": round(length_m, 4)}
+            body = {"id": f"{self._lead}-{number:08d}", "base_version": "0.0", "edit": {"label": "length", "ops": [op]}}
+            while not self._stopping.is_set():
+                answered = self._send(body)
+                if answered is not None:
+                    self.acknowledged.append((answered["version"], round(length_m, 4)))
+                    break
+                time.sleep(0.05)
+
+    def _send(self, body: dict[str, Any]) -> Any:
+        """The answer; None where there was none, or one that says to try again."""
+        try:
+            if not self._token:
+                with self._web.open(f"{self._address}/api/session", timeout=10) as got:
+                    self._token = json.loads(got.read())["csrf_token"]
+            body["base_version"] = self._version()
+            request = urllib.request.Request(
+                f"{self._address}/api/rigs/{self._rig}/edits",
+                json.dumps(body).encode(),
+                {"Content-Type": "application/json", "X-CSRF-Token": self._token},
+            )
+            with self._web.open(request, timeout=20) as got:
+                return json.loads(got.read())
+        except urllib.error.HTTPError as refused:
+            if refused.code not in (500, 502, 503):
+                self.faults.append(f"{self._lead}: {refused.code} {refused.read()[:200]!r}")
+            return None
+        except (OSError, http.client.HTTPException, ValueError):
+            return None
+
+    def _version(self) -> str:
+        with self._web.open(f"{self._address}/api/rigs/{self._rig}/version", timeout=10) as got:
+            return str(json.loads(got.read())["version"])
+
+
+def kill_again_and_again(folder: Path, kills: int, seed: int) -> Killed:
+    """script/demo in a copy of the checkout under `folder`, killed in parts so often, then looked at."""
+    rng, result = Random(seed), Killed()
+    shutil.copytree(CHECKOUT / "script", folder / "script")
+    shutil.copytree(CHECKOUT / "ruvak", folder / "ruvak")
+    (folder / ".ruvak").mkdir()
+    port, said = postgres.free_port(), folder / "said.txt"
+    command = [sys.executable, "-m", "script.shared.demo", "--port", str(port)]
+    with said.open("w") as out:
+        process = subprocess.Popen(command, cwd=folder, stdout=out, stderr=out)
+    stop = threading.Event()
+    try:
+        if not demo._until(partial(demo._answers, port), 120):
+            return Killed(faults=[f"It did not start: {said.read_text()}"])
+        address, rig = f"http://127.0.0.1:{port}", "midwinter-concert"
+        leads = _leads(address, rig)[:CLIENTS]
+        clients = [Client(address, rig, lead, stop) for lead in leads]
+        for client in clients:
+            client.start()
+        for _ in range(kills):
+            time.sleep(PAUSE_S * rng.random())
+            before = [len(client.acknowledged) for client in clients]
+            began = time.monotonic()
+            _kill(rng.choice(WHAT), folder, port)
+            result.kills += 1
+            back = demo._until(lambda before=before: _all_go_on(clients, before) and demo._answers(port), BACK_WITHIN_S)  # type: ignore[misc]
+            if not back:
+                result.faults.append(f"Not back within {BACK_WITHIN_S:.0f} s: {said.read_text()[-600:]}")
+                break
+            result.longest_s = max(result.longest_s, time.monotonic() - began)
+        stop.set()
+        for client in clients:
+            client.join(timeout=60)
+        result.acknowledged = sum(len(client.acknowledged) for client in clients)
+        result.faults += [fault for client in clients for fault in client.faults]
+        result.faults += _faults_of(address, rig, clients)
+    finally:
+        stop.set()
+        process.terminate()
+        with contextlib.suppress(subprocess.TimeoutExpired):
+            process.wait(timeout=120)
+    return result
+
+
+def _all_go_on(clients: list[Client], before: list[int]) -> bool:
+    return all(len(client.acknowledged) > count for client, count in zip(clients, before, strict=True))
+
+
+def _faults_of(address: str, rig: str, clients: list[Client]) -> list[str]:
+    """Acknowledged edits that are not there, and versions that were given twice or left out."""
+    state = _read(f"{address}/api/rigs/{rig}")
+    lengths = {item["id"]: item["length_m"] for item in state["rig"]["kit"]}
+    faults = []
+    for client in clients:
+        version, length_m = client.acknowledged[-1]
+        # An edit whose answer was lost may have been saved behind the last acknowledged one.
+        following = round(1.0 + (len(client.acknowledged) + 1) % 90 + (len(client.acknowledged) + 1) / 1e4, 4)
+        if lengths[client._lead] not in (length_m, following):
+            faults.append(
+                f"{client._lead} is {lengths[client._lead]} m, and {length_m} m was acknowledged as {version}."
+            )
+    given = sorted(int(version.split(".")[0]) for client in clients for version, _ in client.acknowledged)
+    if len(set(given)) != len(given):
+        faults.append("A version was given to two edits.")
+    last = int(state["version"].split(".")[0])
+    missing = last - len(given)
+    if not 0 <= missing <= CLIENTS:
+        faults.append(f"The rig stands at {last} after {len(given)} acknowledged edits of {CLIENTS} clients.")
+    return faults
+
+
+def _leads(address: str, rig: str) -> list[str]:
+    return [item["id"] for item in _read(f"{address}/api/rigs/{rig}")["rig"]["kit"] if item["length_m"]]
+
+
+def _read(address: str) -> Any:
+    with urllib.request.urlopen(address, timeout=30) as got:
+        return json.loads(got.read())
+
+
+def _kill(what: str, folder: Path, port: int) -> None:
+    """Without any warning."""
+    web = int((folder / ".ruvak" / "demo.pid").read_text().split()[2])
+    processes = {
+        "database": _postmaster(folder),
+        "web server": [web],
+        "web worker": _children(web),
+        "compute process": [each for child in _children(web) for each in _children(child)][:1],
+        "database and web server": [*_postmaster(folder), web],
+    }
+    for process in processes[what]:
+        with contextlib.suppress(ProcessLookupError):
+            os.kill(process, signal.SIGKILL)
+
+
+def _postmaster(folder: Path) -> list[int]:
+    file = postgres.folder_for(folder, "database") / "postmaster.pid"
+    with contextlib.suppress(OSError, ValueError, IndexError):
+        return [int(file.read_text().split()[0])]
+    return []
+
+
+def _children(process: int) -> list[int]:
+    with contextlib.suppress(OSError):
+        return [int(each) for each in Path(f"/proc/{process}/task/{process}/children").read_text().split()]
+    return []
