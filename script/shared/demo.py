@@ -29,8 +29,8 @@ DATABASE = "ruvak"
 DEFAULT_PORT = 8140
 LOOKED_AFTER_S, REVIVED_WITHIN_S = 1.0, 10
 """How often the database is looked after, and for how long it is started again."""
-MOST_STOPS, OFTEN_WITHIN_S = 4, 60.0
-"""A web server that stops more often than this within so many seconds is not started again."""
+MOST_IN_VAIN = 4
+"""A web server that so often in a row stops before it has answered is not started again."""
 
 
 class Stop(Exception):
@@ -145,23 +145,23 @@ def _serve(port: int, fresh: bool) -> None:
 
 def _keep_up(server: postgres.Server, port: int, environment: dict[str, str]) -> None:
     """Serves until somebody stops it; a web server or a database that stops by itself is started again, and said so.
-    Raises Stop where the web server does so again and again."""
-    words, stops = f"Ruvak is at http://127.0.0.1:{port}   (Ctrl-C stops it and keeps everything)", list[float]()
-    while True:
+    Raises Stop where the web server never answers."""
+    words, in_vain = f"Ruvak is at http://127.0.0.1:{port}   (Ctrl-C stops it and keeps everything)", 0
+    while in_vain < MOST_IN_VAIN:
         with _web(port, environment) as web:
             _note(port, web.pid or 0)
             if not _until(partial(_is_up, server, web, port), 30):
                 raise Stop("The web server did not answer within 30 seconds; see .ruvak/web.log.")
+            in_vain += 1
             if web.is_alive():
                 print(words, flush=True)
+                in_vain = 0
             while web.is_alive():
                 revive(server)
                 web.join(timeout=LOOKED_AFTER_S)
-        stops = [*(at for at in stops if at > time.monotonic() - OFTEN_WITHIN_S), time.monotonic()]
-        if len(stops) > MOST_STOPS:
-            raise Stop("The web server stops by itself again and again; see .ruvak/web.log.")
         print("The web server stopped by itself; starting it again. What was saved is safe.", flush=True)
         words = f"Ruvak is back at http://127.0.0.1:{port}"
+    raise Stop("The web server stops as soon as it is started; see .ruvak/web.log.")
 
 
 def _is_up(server: postgres.Server, web: ForkProcess, port: int) -> bool:

@@ -131,7 +131,10 @@ def kill_again_and_again(folder: Path, kills: int, seed: int) -> Killed:
             client.join(timeout=60)
         result.acknowledged = sum(len(client.acknowledged) for client in clients)
         result.faults += [fault for client in clients for fault in client.faults]
-        result.faults += _faults_of(address, rig, clients)
+        if process.poll() is None:
+            result.faults += _faults_of(address, rig, clients)
+        else:
+            result.faults.append(f"It stopped for good: {said.read_text()[-600:]}")
     finally:
         stop.set()
         process.terminate()
