@@ -11,6 +11,7 @@ from ruvak.core.entry.built import Built, OtherWiring, Proposal, RunLabel, solve
 from ruvak.core.entry.free_places import into_computer_otherwise, with_free_places, with_other_outputs
 from ruvak.core.entry.grammar import Sentence, split_statements
 from ruvak.core.entry.hosts import plugged_by_usb
+from ruvak.core.entry.leads_by_ends import with_same_ends
 from ruvak.core.entry.line_ends import End
 from ruvak.core.entry.lists import NamedInList, named_in
 from ruvak.core.entry.names import Directory
@@ -106,6 +107,7 @@ class _Reader:
         self.rig, self._in_list, self._most = rig, in_list or NamedInList(), most
         self.others: tuple[OtherWiring, ...] = ()
         """Of the line that was read last, where all of its pieces were chosen here: what was solved besides."""
+        self._stand_ins: list[str] = []
         self.solved = 0
         """How many wirings have been solved for one run, at most."""
         self.passes_devices = False
@@ -120,7 +122,7 @@ class _Reader:
             self.rig = apply(self.rig, changed.edit) if changed.edit is not None else self.rig
             return changed
         corrections: list[str] = []
-        before = self.rig
+        before, self._stand_ins = self.rig, []
         try:
             proposals = self._plan(corrections, line, note)
         except Refused as refused:
@@ -197,7 +199,7 @@ class _Reader:
             proposals += self._propose(wanted, sentence, line, rest, note, computer)
             # What comes out of its box is the computer's sound.
             computer = _played_by(wanted) if onward is not None else None
-            corrections += planner.corrections
+            corrections += [*planner.corrections, *self._stand_ins]
             passes = passes or onward is not None
             self.passes_devices = self.passes_devices or onward is not None
             rest = onward if onward is not None else next(iter(statements), None)
@@ -252,6 +254,7 @@ class _Reader:
                 made = proposer.build(others, label)
             if made is None and (others := by_parts_with_same_ends(entry)) is not None:
                 made = proposer.build(others, label)
+                self._stand_ins += _stand_ins(proposer.rig, entry, made)
             if made is None:
                 nearer = entry.length_m is not None and Proposer(self.rig).can_build(replace(entry, length_m=None))
                 raise Refused(_problem("no_route", line, _too_far(entry) if nearer else _no_route(entry)))
@@ -260,6 +263,15 @@ class _Reader:
         self.solved = max(self.solved, proposer.solved)
         self.others = () if wanted[0].names_pieces else all_built[0].others
         return solve_together(all_built)
+
+
+def _stand_ins(rig: Rig, wanted: Wanted, built: Built | None) -> list[str]:
+    """What was taken in place of a named lead or adapter that does not fit."""
+    named = {part for options in wanted.parts for part in options}
+    others = {part for options in wanted.parts for part in with_same_ends(options)} - named
+    parts = dict.fromkeys(item.part for item in built.route.items if item.part in others) if built is not None else {}
+    names = (rig.parts_by_id[part].name for part in parts)
+    return [f"What you named does not fit there; {name}, which has the same plugs, was taken." for name in names]
 
 
 def _played_by(wanted: tuple[Wanted, ...]) -> str | None:
