@@ -50,8 +50,9 @@ class Client(threading.Thread):
     def __init__(self, address: str, rig: str, lead: str, stop: threading.Event) -> None:
         super().__init__(daemon=True)
         self._address, self._rig, self._lead, self._stopping = address, rig, lead, stop
-        self.acknowledged: list[tuple[str, float]] = []
-        """Version and length, in order."""
+        self.acknowledged: list[tuple[str, float, bool]] = []
+        """Version and length, in order, and whether it was answered the first time: sent again, it is answered with
+        where the rig stands by then."""
         self.faults: list[str] = []
         self._web = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
         self._token = ""
@@ -63,11 +64,13 @@ class Client(threading.Thread):
             length_m = 1.0 + number % 90 + number / 1e4
             op = {"op": "set", "kind": "kit", "id": self._lead, "field": "length_m", "value": round(length_m, 4)}
             body = {"id": f"{self._lead}-{number:08d}", "base_version": "0.0", "edit": {"label": "length", "ops": [op]}}
+            is_first = True
             while not self._stopping.is_set():
                 answered = self._send(body)
                 if answered is not None:
-                    self.acknowledged.append((answered["version"], round(length_m, 4)))
+                    self.acknowledged.append((answered["version"], round(length_m, 4), is_first))
                     break
+                is_first = False
                 time.sleep(0.05)
 
     def _send(self, body: dict[str, Any]) -> Any:
@@ -153,20 +156,20 @@ def _faults_of(address: str, rig: str, clients: list[Client]) -> list[str]:
     lengths = {item["id"]: item["length_m"] for item in state["rig"]["kit"]}
     faults = []
     for client in clients:
-        version, length_m = client.acknowledged[-1]
+        version, length_m, _ = client.acknowledged[-1]
         # An edit whose answer was lost may have been saved behind the last acknowledged one.
         following = round(1.0 + (len(client.acknowledged) + 1) % 90 + (len(client.acknowledged) + 1) / 1e4, 4)
         if lengths[client._lead] not in (length_m, following):
             faults.append(
                 f"{client._lead} is {lengths[client._lead]} m, and {length_m} m was acknowledged as {version}."
             )
-    given = sorted(int(version.split(".")[0]) for client in clients for version, _ in client.acknowledged)
+    every = [entry for client in clients for entry in client.acknowledged]
+    given = [version for version, _, is_first in every if is_first]
     if len(set(given)) != len(given):
         faults.append("A version was given to two edits.")
     last = int(state["version"].split(".")[0])
-    missing = last - len(given)
-    if not 0 <= missing <= CLIENTS:
-        faults.append(f"The rig stands at {last} after {len(given)} acknowledged edits of {CLIENTS} clients.")
+    if not 0 <= last - len(every) <= CLIENTS:
+        faults.append(f"The rig stands at {last} after {len(every)} acknowledged edits of {CLIENTS} clients.")
     return faults
 
 
