@@ -46,6 +46,13 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         WTF_CSRF_HEADERS=["X-CSRF-Token"],
         WTF_CSRF_TIME_LIMIT=None,
     )
+    logs.init_app(app)
+    errors.init_app(app)
+    security.init_app(app)
+    for api in blueprints():
+        app.register_api(api)
+    pages.init_app(app)
+    # Last, since the processes' start takes what the registration above needs.
     engine = engine_for(settings.database_url)
     app.extensions[health.ENGINE] = engine
     sessions, kept = sessions_for(engine), KeptRigs()
@@ -56,10 +63,4 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     app.extensions[EXTENSION] = UseCases(
         Rigs(sessions, kept), Edits(sessions, kept), Analyses(sessions, kept, compute), compute
     )
-    logs.init_app(app)
-    errors.init_app(app)
-    security.init_app(app)
-    for api in blueprints():
-        app.register_api(api)
-    pages.init_app(app)
     return app

@@ -12,6 +12,7 @@ import urllib.request
 from collections.abc import Callable, Iterator
 from datetime import datetime
 from functools import partial
+from importlib import import_module
 from multiprocessing import get_context
 from multiprocessing.context import ForkProcess
 from pathlib import Path
@@ -207,6 +208,8 @@ def _prepare(server: postgres.Server, fresh: bool) -> None:
             connection.execute(sql.SQL("CREATE DATABASE {}").format(sql.Identifier(DATABASE)))
     migrate(server.url(DATABASE))
     add_demo(rigs_at(server.url(DATABASE)))
+    # The web server is forked from here, whenever it has to be started again.
+    import_module("ruvak.web.app")
 
 
 def _secret() -> Path:
