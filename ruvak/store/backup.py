@@ -20,6 +20,7 @@ from typing import Any
 import psycopg
 from psycopg import sql
 from sqlalchemy.engine import URL, make_url
+from sqlalchemy.exc import SQLAlchemyError
 
 from ruvak import __version__
 from ruvak.core.errors import RuvakError
@@ -85,9 +86,9 @@ def restore(url: str, file: Path, finish: Callable[[str], None]) -> None:
                     _put_in_place(server, name, coming)
                 finally:
                     server.execute(sql.SQL("DROP DATABASE IF EXISTS {} WITH (FORCE)").format(sql.Identifier(coming)))
-        except psycopg.Error as problem:
+        except (psycopg.Error, SQLAlchemyError) as problem:
             log.error("restore", exc_info=problem)
-            sentence = "The database server refused to bring this backup back; its log says why."
+            sentence = "The database server refused to bring this backup back, or it does not fit this Ruvak."
             raise BackupProblem(f"{sentence} Nothing was changed.") from problem
 
 
@@ -101,7 +102,8 @@ def _put_in_place(server: psycopg.Connection[Any], name: str, coming: str) -> No
         with server.transaction():
             server.execute(sql.SQL("ALTER DATABASE {} RENAME TO {}").format(old, gone))
             server.execute(sql.SQL("ALTER DATABASE {} RENAME TO {}").format(new, old))
-    except psycopg.Error:
+    except BaseException:
+        # Ctrl-C included: the old one must not stay closed.
         server.execute(sql.SQL("ALTER DATABASE {} ALLOW_CONNECTIONS true").format(old))
         raise
     server.execute(sql.SQL("DROP DATABASE {} WITH (FORCE)").format(gone))

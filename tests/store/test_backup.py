@@ -6,6 +6,7 @@ import unittest
 from pathlib import Path
 from unittest import mock
 
+import psycopg
 from alembic import command
 from alembic.script import ScriptDirectory
 from sqlalchemy import create_engine, inspect, text
@@ -145,6 +146,15 @@ class Backups(unittest.TestCase):
         bring_back(self.url, self.file)
         self.assertEqual(rigs_at(self.url).export(saved.id), saved)
         self.assertEqual(self._databases_left(), [])
+
+    def test_a_stop_while_the_two_change_places_leaves_the_old_one_open(self) -> None:
+        migrate(self.url)
+        saved = rigs_at(self.url).import_rig(demo_rig(), PERSON).rig
+        back_up(self.url, self.file)
+        stopped = mock.patch.object(psycopg.Connection, "transaction", side_effect=KeyboardInterrupt)
+        with stopped, self.assertRaises(KeyboardInterrupt):
+            bring_back(self.url, self.file)
+        self.assertEqual(rigs_at(self.url).export(saved.id), saved)
 
     def _databases_left(self) -> list[str]:
         name = make_url(self.url).database
