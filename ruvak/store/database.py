@@ -4,7 +4,9 @@ from pathlib import Path
 
 from alembic import command
 from alembic.config import Config
-from sqlalchemy import Engine, create_engine, text
+from alembic.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from sqlalchemy import Engine, create_engine
 from sqlalchemy.orm import Session, sessionmaker
 
 MIGRATIONS = Path(__file__).parent / "migrations"
@@ -33,7 +35,8 @@ def upgrade(url: str, revision: str = "head") -> None:
     command.upgrade(migrations(url), revision)
 
 
-def reachable(engine: Engine) -> bool:
-    """Whether the database answers."""
+def is_current(engine: Engine) -> bool:
+    """Whether the database has the schema of this version. Raises OperationalError where it does not answer."""
+    heads = ScriptDirectory.from_config(migrations("")).get_heads()
     with engine.connect() as connection:
-        return connection.execute(text("SELECT 1")).scalar() == 1
+        return MigrationContext.configure(connection).get_current_heads() == tuple(heads)

@@ -259,7 +259,7 @@ def _gunicorn(port: int, environment: dict[str, str]) -> None:
 
 def _answers(port: int) -> bool:
     # Refused while it starts, or slow at first; both only mean: not yet.
-    with contextlib.suppress(OSError), urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=2) as got:
+    with contextlib.suppress(OSError), urllib.request.urlopen(f"http://127.0.0.1:{port}/api/ready", timeout=2) as got:
         return bool(got.status == 200)
     return False
 

@@ -44,7 +44,7 @@ class WebServer:
         with self._log.open("ab") as log:
             self._process = subprocess.Popen(command, env=self._environment, stdout=log, stderr=log)
         for _ in range(300):
-            with contextlib.suppress(OSError), urllib.request.urlopen(f"{self.address}/api/health", timeout=5):
+            with contextlib.suppress(OSError), urllib.request.urlopen(f"{self.address}/api/ready", timeout=5):
                 return
             time.sleep(0.1)
         raise RuntimeError(f"The web server did not start:\n{self._log.read_text()}")

@@ -225,7 +225,8 @@ class Refusals(WebTest):
         with self.assertLogs("ruvak.web", level="ERROR"):
             self.refused(client.get("/api/rigs"), 503, "database_down")
         with self.assertLogs("ruvak.web", level="ERROR"):
-            self.assertEqual(client.get("/api/health").status_code, 503)
+            self.assertEqual(client.get("/api/health").status_code, 200)
+            self.assertEqual(client.get("/api/ready").status_code, 503)
 
 
 class Conflicts(WebTest):

@@ -3,11 +3,15 @@
 import json
 from io import BytesIO
 
+from alembic import command
+
 from ruvak.core.entry.reader import MOST_LINES
 from ruvak.core.kit.lines import MOST_LINES as MOST_KIT_LINES
 from ruvak.formats.input_list import MOST_ROWS
+from ruvak.store.database import migrations
 from ruvak.web.app import create_app
 from ruvak.web.settings import Settings
+from tests.support.database import new_database
 from tests.support.web import WebTest
 
 
@@ -25,6 +29,17 @@ class Hosts(WebTest):
         own = create_app(Settings(self.url, "test-secret", hosts=("booth.example",))).test_client()
         self.assertEqual(own.get("/api/health", headers={"Host": "booth.example"}).status_code, 200)
         self.assertEqual(own.get("/api/health", headers={"Host": "127.0.0.1"}).status_code, 400)
+
+
+class Readiness(WebTest):
+    def test_a_database_of_another_version_is_not_ready_though_the_application_answers(self) -> None:
+        self.assertEqual(self.client.get("/api/ready").status_code, 200)
+        old = new_database()
+        command.upgrade(migrations(old), "0008")
+        client = create_app(Settings(old, "test-secret")).test_client()
+        answered = client.get("/api/ready")
+        self.assertEqual((answered.status_code, answered.get_json()["code"]), (503, "not_migrated"))
+        self.assertEqual(client.get("/api/health").status_code, 200)
 
 
 class Headers(WebTest):
