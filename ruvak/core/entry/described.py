@@ -51,9 +51,10 @@ def described(text: str) -> Description | None:
     """The name and what is said of it; None where the words behind "with" or "on" say nothing about a device."""
     name, *rest = _JOINED.split(text.strip(), maxsplit=1)
     if not rest:
-        # "laptop (battery)", whose brackets are gone by now.
+        # "laptop (battery)", whose brackets are gone by now; "hung mains" are loudspeakers.
         words = text.split()
-        at = next((at for at in (-2, -1) if len(words) > -at and supply_of(plain(" ".join(words[at:])))), None)
+        said = {at: plain(" ".join(words[at:])) for at in (-2, -1) if len(words) > -at}
+        at = next((at for at, what in said.items() if what != "mains" and supply_of(what)), None)
         name, rest = (" ".join(words[:at]), [" ".join(words[at:])]) if at is not None else ("", [])
     if not rest or not name:
         return None

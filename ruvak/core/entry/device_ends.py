@@ -105,14 +105,21 @@ class DeviceEnds:
             return None
         if role == "source" and not match["kind"]:
             return None
-        stem = f"{match['stem']} {match['kind'] or ''}".strip().removesuffix("s")
-        meaning = next(self.context.directory.meanings(stem), None)
-        if meaning is None or meaning.new is None or has_sides(meaning.new) or has_many_sockets(meaning.new):
+        whole = f"{match['stem']} {match['kind'] or ''}".strip()
+        # "Tops L/R" are two tops; "mains" have no singular.
+        stem = next(filter(self._is_new_of_one_side, dict.fromkeys((whole.removesuffix("s"), whole))), None)
+        if stem is None:
             return None
         both = [self.read_one(Piece(f"{stem} {side}", piece.start), role) for side in ("left", "right")]
         devices = tuple(device for side in both for device in side.devices)
         meaning = replace(both[0].meaning, gear=tuple(gear for gear, _, _ in devices))
         return Side(devices, piece, meaning, frozenset(gear.id for gear, _, _ in devices))
+
+    def _is_new_of_one_side(self, name: str) -> bool:
+        """Whether a name would add a device without sockets for two sides."""
+        meaning = next(self.context.directory.meanings(name), None)
+        part = meaning.new if meaning is not None else None
+        return part is not None and not has_sides(part) and not has_many_sockets(part)
 
     def read_one(self, piece: Piece, role: Role) -> Side:
         """The first meaning whose sockets exist."""

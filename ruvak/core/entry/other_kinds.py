@@ -70,6 +70,9 @@ def of_kind(directory: Directory, first: Side, goal: Side) -> Side:
     if known or suits:
         return goal
     names = split_list(goal.piece.text, "goal")
+    if len(names) == 1 < len(goal.devices) and goal.piece.text.strip().lower().endswith(("l/r", "left/right")):
+        # "Mains L/R" are two.
+        names = [gear.name for gear, _, _ in goal.devices]
     each = [_device_of_kind(directory, part, kinds, name) for name in (names if len(names) > 1 else [goal.piece.text])]
     devices = tuple(device for some in each for device in some)
     if not all(each) or len(devices) != len(goal.devices):

@@ -94,7 +94,9 @@ class Passing:
             # A "D-type loom" is a lead of one run, though a "loom" is a multicore.
             return None
         # "Stage left wall box": the last words say what it is, as many of them as there is a name for.
-        titles = (" ".join(before[start:]) for start in range(len(before)))
+        ends = (" ".join(before[start:]) for start in range(len(before)))
+        # "Organ tie lines 1/2" are two of one thing.
+        titles = (title for end in ends for title in dict.fromkeys((end, end.removesuffix("s"))))
         kinds_called = (
             [
                 part
@@ -173,7 +175,8 @@ def _words_of(piece: Piece) -> tuple[tuple[str, ...], list[str]]:
 def _words_before_places(piece: Piece) -> list[str]:
     _, words = _words_of(piece)
     stop = next((at for at, word in enumerate(words) if word.isdigit() or word in PASSING), len(words))
-    while stop > 1 and words[stop - 1] in ("ch", "chan", "channel", "channels", "line", "lines", "pair", "no"):
+    of_places = ("ch", "chan", "channel", "channels", "line", "lines", "pair", "no")
+    while stop > 1 and words[stop - 1] in of_places and words[stop - 2] != "tie":
         stop -= 1
     return words[:stop]
 
