@@ -19,6 +19,7 @@ from pydantic import BaseModel
 from ruvak.service.computer import Computer
 from ruvak.service.kept import KeptRigs
 from ruvak.service.problems import Busy
+from ruvak.service.processes import end_with_parent
 from ruvak.store.database import engine_for, sessions_for
 
 Answer = TypeVar("Answer")
@@ -29,8 +30,6 @@ MOST_RESIDENT_BYTES = 700 * 1024 * 1024
 MOST_TOGETHER = 40
 """Tasks that may wait or run on all of a machine's processes: each holds a thread of the web worker, which has more."""
 LONGEST_S = 600.0
-_DEATH_SIGNAL = 1
-"""PR_SET_PDEATHSIG of Linux's prctl."""
 
 
 class Compute(Protocol):
@@ -128,7 +127,7 @@ class _Process:
 
 def _start(database_url: str) -> None:
     # A web worker that is killed must not leave its processes behind.
-    ctypes.CDLL(None).prctl(_DEATH_SIGNAL, signal.SIGTERM)
+    end_with_parent(signal.SIGTERM)
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     _Process.computer = Computer(sessions_for(engine_for(database_url)), KeptRigs())
     search_seldom_for_cycles()

@@ -1,9 +1,13 @@
 """How gunicorn serves the application: gunicorn --config python:ruvak.web.serving --bind … ruvak.web.wsgi:app."""
 
+import signal
 import socket
 import struct
 
 from gunicorn.arbiter import Arbiter
+from gunicorn.workers.base import Worker
+
+from ruvak.service.processes import end_with_parent
 
 workers = 1
 """Computation has processes of its own, so one worker's threads answer everything else."""
@@ -19,3 +23,8 @@ def when_ready(server: Arbiter) -> None:
     limit = struct.pack("ll", STALLED_AFTER_S, 0)
     for listener in server.LISTENERS:
         listener.sock.setsockopt(socket.SOL_SOCKET, socket.SO_RCVTIMEO, limit)
+
+
+def post_fork(server: Arbiter, worker: Worker) -> None:
+    """A worker does not outlive a killed master: it would keep the port, and its compute processes."""
+    end_with_parent(signal.SIGKILL)

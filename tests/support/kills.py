@@ -143,7 +143,20 @@ def kill_again_and_again(folder: Path, kills: int, seed: int) -> Killed:
         process.terminate()
         with contextlib.suppress(subprocess.TimeoutExpired):
             process.wait(timeout=120)
+    if not demo._until(lambda: not _left_over(port), 20):
+        result.faults.append(f"Processes outlive the server: {_left_over(port)}")
     return result
+
+
+def _left_over(port: int) -> list[str]:
+    """Processes of the server that still run."""
+    mark = f"script.shared.demo\0--port\0{port}\0".encode()
+    found = []
+    for file in Path("/proc").glob("[0-9]*/cmdline"):
+        with contextlib.suppress(OSError):
+            if mark in file.read_bytes():
+                found.append(file.parent.name)
+    return found
 
 
 def _all_go_on(clients: list[Client], before: list[int]) -> bool:
