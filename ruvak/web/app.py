@@ -13,7 +13,7 @@ from ruvak.service.kept import KeptRigs
 from ruvak.service.pool import Compute, ComputePool, InPlace
 from ruvak.service.rigs import Rigs
 from ruvak.store.database import engine_for, sessions_for
-from ruvak.web import errors, logs, pages, security
+from ruvak.web import errors, logs, pages, security, stalled
 from ruvak.web.answers import EXTENSION, UseCases
 from ruvak.web.api import blueprints, health
 from ruvak.web.json import BoundedJson
@@ -49,6 +49,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     logs.init_app(app)
     errors.init_app(app)
     security.init_app(app)
+    stalled.init_app(app)
     for api in blueprints():
         app.register_api(api)
     pages.init_app(app)

@@ -31,6 +31,7 @@ _SENTENCES = {
     400: "The request could not be read.",
     404: "There is nothing at this address.",
     405: "This address does not take that method.",
+    408: "The request stopped coming half way. Send it again.",
     415: "Send JSON, with Content-Type: application/json.",
 }
 

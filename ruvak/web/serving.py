@@ -9,6 +9,7 @@ from gunicorn.workers.base import Worker
 
 from ruvak.service.processes import end_with_parent
 
+worker_class = "ruvak.web.worker.Worker"
 workers = 1
 """Computation has processes of its own, so one worker's threads answer everything else."""
 threads = 64

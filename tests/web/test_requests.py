@@ -57,6 +57,27 @@ class Headers(WebTest):
         self.assertIn("img-src 'self' data: blob:", headers["Content-Security-Policy"])
 
 
+class Stopping(BytesIO):
+    """A body of which the rest never comes, as the server gives it: reading it ends at the time limit."""
+
+    asked = 0
+
+    def read(self, *_: object) -> bytes:
+        self.asked += 1
+        raise BlockingIOError
+
+
+class HalfSent(WebTest):
+    def test_a_body_that_stops_coming_is_waited_for_once_and_answered(self) -> None:
+        body = Stopping(b"{" + b" " * 999)
+        answered = self.client.post(
+            "/api/rigs", input_stream=body, content_type="application/json",
+            headers={"X-CSRF-Token": self.token},
+        )  # fmt: skip
+        self.assertEqual((answered.status_code, answered.get_json()["code"]), (408, "request_timeout"))
+        self.assertEqual(body.asked, 1)
+
+
 class Files(WebTest):
     def test_what_is_not_there_is_not_found(self) -> None:
         for path in (
