@@ -1,6 +1,6 @@
 """Rigs of a stated size: sources into a large desk through leads of their own, every fourth a pair."""
 
-from ruvak.core.entry.reader import read_all
+from ruvak.core.entry.reader import MOST_LINES, read_all
 from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.prepare import prepare
 from ruvak.core.rig.edits import apply
@@ -39,10 +39,11 @@ def sized_rig(runs: int) -> Rig:
         else:
             lines.append(f"Singer {number} > Desk {chr(64 + desk)} {used[desk] + 1}, 8 m")
             used[desk] += 1
-    for reading in read_all(rig, "\n".join(lines)):
-        if reading.edit is None:
-            raise SystemExit(f"The bench rig could not be built: {reading.line}: {reading.sentence}")
-        rig = apply(rig, reading.edit)
+    for first in range(0, runs, MOST_LINES):
+        for reading in read_all(rig, "\n".join(lines[first : first + MOST_LINES])):
+            if reading.edit is None:
+                raise SystemExit(f"The bench rig could not be built: {reading.line}: {reading.sentence}")
+            rig = apply(rig, reading.edit)
     return rig
 
 
