@@ -57,19 +57,24 @@ def headset(device: str, socket: str) -> tuple[list[dict[str, Any] | str], list[
     return ["mic-lapel-trrs35", device], [("mic-lapel-trrs35.plug", f"{device}.{socket}")]
 
 
-def two_sources(both: bool) -> Rig:
-    """Two sources into a box; the second one's core may go nowhere."""
-    box = {
+def _y_of_resistors(plug: str, screen: str, tips_on: tuple[tuple[str, str], ...]) -> dict[str, Any]:
+    """Two plugs into one `plug`, sleeves on its contact `screen`; through a resistor each of these tips on a contact."""
+    return {
         "id": "y",
         "name": "Y",
         "kind": "box",
         "connectors": [
             *({"id": x, "label": x, "form": "ts635-plug", "side": "in"} for x in "ab"),
-            {"id": "out", "label": "out", "form": "ts635-plug", "side": "out"},
+            {"id": "out", "label": "out", "form": plug, "side": "out"},
         ],
-        "wires": [{"a": "a.S", "b": "out.S"}, {"a": "b.S", "b": "out.S"}],
-        "elements": [resistor("a.T", "out.T", 1000.0), *([resistor("b.T", "out.T", 1000.0)] if both else [])],
+        "wires": [{"a": f"{x}.S", "b": f"out.{screen}"} for x in "ab"],
+        "elements": [resistor(f"{x}.T", f"out.{contact}", 1000.0) for x, contact in tips_on],
     }
+
+
+def two_sources(both: bool) -> Rig:
+    """Two sources into a box; the second one's core may go nowhere."""
+    box = _y_of_resistors("ts635-plug", "S", (("a", "T"), ("b", "T")) if both else (("a", "T"),))
     sources = [unbalanced_source(100, name) for name in ("one", "two")]
     receiver = unbalanced_input("ts635-socket", {"in": "T"}, "S", 10_000)
     joins = [("one.out", "y.a"), ("two.out", "y.b"), ("y.out", "receiver.in")]
@@ -78,17 +83,7 @@ def two_sources(both: bool) -> Rig:
 
 def two_into_balanced(second_on: str) -> Rig:
     """Two unbalanced sources into one balanced input, the first on its hot contact, the second on this one."""
-    box = {
-        "id": "y",
-        "name": "Y",
-        "kind": "box",
-        "connectors": [
-            *({"id": x, "label": x, "form": "ts635-plug", "side": "in"} for x in "ab"),
-            {"id": "out", "label": "out", "form": "xlr3-male", "side": "out"},
-        ],
-        "wires": [{"a": "a.S", "b": "out.1"}, {"a": "b.S", "b": "out.1"}],
-        "elements": [resistor("a.T", "out.2", 1000.0), resistor("b.T", f"out.{second_on}", 1000.0)],
-    }
+    box = _y_of_resistors("xlr3-male", "1", (("a", "2"), ("b", second_on)))
     sources = [unbalanced_source(100, name) for name in ("one", "two")]
     joins = [("one.out", "y.a"), ("two.out", "y.b"), ("y.out", "input-xlr.in")]
     return situation([*sources, box, balanced_input(10_000)], joins)
