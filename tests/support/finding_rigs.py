@@ -58,7 +58,7 @@ def headset(device: str, socket: str) -> tuple[list[dict[str, Any] | str], list[
 
 
 def _y_of_resistors(plug: str, screen: str, tips_on: tuple[tuple[str, str], ...]) -> dict[str, Any]:
-    """Two plugs into one `plug`, sleeves on its contact `screen`; through a resistor each of these tips on a contact."""
+    """Two plugs into one `plug`: sleeves on its contact `screen`, these tips each through a resistor on a contact."""
     return {
         "id": "y",
         "name": "Y",
