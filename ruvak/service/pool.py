@@ -9,7 +9,7 @@ from concurrent.futures import Future, ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from dataclasses import dataclass, field
 from functools import partial
-from multiprocessing import get_context
+from multiprocessing import get_context, parent_process
 from pathlib import Path
 from threading import Lock
 from typing import Any, Protocol, TypeVar
@@ -127,7 +127,8 @@ class _Process:
 
 def _start(database_url: str) -> None:
     # A web worker that is killed must not leave its processes behind.
-    end_with_parent(signal.SIGTERM)
+    if (parent := parent_process()) is not None and parent.pid is not None:
+        end_with_parent(signal.SIGTERM, parent.pid)
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     _Process.computer = Computer(sessions_for(engine_for(database_url)), KeptRigs())
     search_seldom_for_cycles()

@@ -28,4 +28,4 @@ def when_ready(server: Arbiter) -> None:
 
 def post_fork(server: Arbiter, worker: Worker) -> None:
     """A worker does not outlive a killed master: it would keep the port, and its compute processes."""
-    end_with_parent(signal.SIGKILL)
+    end_with_parent(signal.SIGKILL, server.pid)

@@ -143,19 +143,20 @@ def kill_again_and_again(folder: Path, kills: int, seed: int) -> Killed:
         process.terminate()
         with contextlib.suppress(subprocess.TimeoutExpired):
             process.wait(timeout=120)
-    if not demo._until(lambda: not _left_over(port), 20):
-        result.faults.append(f"Processes outlive the server: {_left_over(port)}")
+    if not demo._until(lambda: not _left_over(folder, port), 20):
+        result.faults.append(f"Processes outlive the server: {_left_over(folder, port)}")
     return result
 
 
-def _left_over(port: int) -> list[str]:
-    """Processes of the server that still run."""
-    mark = f"script.shared.demo\0--port\0{port}\0".encode()
+def _left_over(folder: Path, port: int) -> list[str]:
+    """Processes of the server that still run: by how they were called, or by what they were started with."""
+    marks = {"cmdline": f"script.shared.demo\0--port\0{port}\0".encode(), "environ": f"={folder}/".encode()}
     found = []
-    for file in Path("/proc").glob("[0-9]*/cmdline"):
-        with contextlib.suppress(OSError):
-            if mark in file.read_bytes():
-                found.append(file.parent.name)
+    for process in Path("/proc").glob("[0-9]*"):
+        for name, mark in marks.items():
+            with contextlib.suppress(OSError):
+                if mark in (process / name).read_bytes():
+                    found.append(process.name)
     return found
 
 
