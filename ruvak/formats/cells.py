@@ -3,27 +3,19 @@
 import csv
 import io
 
-from ruvak.core.errors import Fault
+from ruvak.core.errors import Fault, FaultyDocument
 
 FORMULA = ("=", "+", "-", "@", "\t", "\r")
 """What a spreadsheet takes a cell for a formula by: OWASP's note on CSV injection, from memory."""
 
 
-class OpenQuote(Exception):
-    """A quotation mark is opened and not closed; carries the fault to tell."""
-
-    def __init__(self) -> None:
-        sentence = "A quotation mark is opened and never closed: close it, or take it out."
-        self.fault = Fault("open_quote", "file", sentence)
-        super().__init__(sentence)
-
-
-def rows_of(lines: list[str], delimiter: str) -> list[list[str]]:
-    """The cells of each line. Raises OpenQuote."""
+def rows_of(lines: list[str], delimiter: str, problem: type[FaultyDocument]) -> list[list[str]]:
+    """The cells of each line. Raises `problem` where a quotation mark is opened and never closed."""
     try:
         table = list(csv.reader(io.StringIO("\n".join(lines)), delimiter=delimiter, strict=True))
-    except csv.Error as problem:
-        raise OpenQuote from problem
+    except csv.Error as error:
+        sentence = "A quotation mark is opened and never closed: close it, or take it out."
+        raise problem((Fault("open_quote", "file", sentence),)) from error
     return [[read_cell(cell) for cell in row] for row in table]
 
 

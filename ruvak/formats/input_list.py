@@ -4,7 +4,7 @@ from rapidfuzz import fuzz, process
 
 from ruvak.core.entry.rows import InputRow
 from ruvak.core.errors import Fault, FaultyDocument
-from ruvak.formats.cells import OpenQuote, rows_of
+from ruvak.formats.cells import rows_of
 
 COLUMNS: dict[str, tuple[str, ...]] = {
     "channel": ("channel", "ch", "chan", "input", "no", "nr", "number", "#", "desk channel"),
@@ -32,10 +32,7 @@ def rows_from_csv(text: str) -> tuple[InputRow, ...]:
     if len(lines) < 2:
         sentence = "An input list has a line of headings (channel, who, mic or DI, stand, phantom) and rows below it."
         raise BadInputList((Fault("too_short", "file", sentence),))
-    try:
-        table = rows_of(lines, _delimiter(lines[0]))
-    except OpenQuote as problem:
-        raise BadInputList((problem.fault,)) from problem
+    table = rows_of(lines, _delimiter(lines[0]), BadInputList)
     if len(table) > MOST_ROWS + 1:
         sentence = f"This list has {len(table) - 1} rows, and {MOST_ROWS} at once are the most: bring it in in parts."
         raise BadInputList((Fault("too_many", f"row {MOST_ROWS + 2}", sentence),))

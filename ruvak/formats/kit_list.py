@@ -5,7 +5,7 @@ import io
 
 from ruvak.core.errors import Fault, FaultyDocument
 from ruvak.core.rig.rig import Rig
-from ruvak.formats.cells import OpenQuote, rows_of, write_cell
+from ruvak.formats.cells import rows_of, write_cell
 
 HEADINGS = ("tag", "what", "length_m", "owned", "installed")
 KNOWN: dict[str, tuple[str, ...]] = {
@@ -48,10 +48,7 @@ def lines_from_csv(text: str) -> str:
         sentence = "A kit list has a line of headings (tag, what, length_m, owned) and rows below it."
         raise BadKitList((Fault("too_short", "file", sentence),))
     delimiter = max(",;\t", key=rows[0].count)
-    try:
-        table = rows_of(rows, delimiter)
-    except OpenQuote as problem:
-        raise BadKitList((problem.fault,)) from problem
+    table = rows_of(rows, delimiter, BadKitList)
     columns: dict[str, int] = {}
     for index, heading in enumerate(table[0]):
         for name, known in KNOWN.items():

@@ -1,5 +1,6 @@
 """The engine and its sessions, from one URL; migrations are applied with upgrade()."""
 
+from functools import lru_cache
 from pathlib import Path
 
 from alembic import command
@@ -37,6 +38,11 @@ def upgrade(url: str, revision: str = "head") -> None:
 
 def is_current(engine: Engine) -> bool:
     """Whether the database has the schema of this version. Raises OperationalError where it does not answer."""
-    heads = ScriptDirectory.from_config(migrations("")).get_heads()
     with engine.connect() as connection:
-        return MigrationContext.configure(connection).get_current_heads() == tuple(heads)
+        return MigrationContext.configure(connection).get_current_heads() == _newest()
+
+
+@lru_cache(maxsize=1)
+def _newest() -> tuple[str, ...]:
+    """The newest revision of this version's migrations: readiness is asked for often, and they do not change."""
+    return tuple(ScriptDirectory.from_config(migrations("")).get_heads())

@@ -2,15 +2,13 @@
 of a served application killed; what it finds becomes a fixture."""
 
 import sys
-import tempfile
 import time
 from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from os import cpu_count
-from pathlib import Path
 
 from tests.support.fuzzing import Case, MakeUp, agree, agree_throughout, change, read, read_line, survive
-from tests.support.kills import CHECKOUT, kill_again_and_again
+from tests.support.kills import kill_again_and_again
 
 KINDS: dict[str, Callable[[int], Case]] = {
     "ngspice": agree,
@@ -52,10 +50,7 @@ def main() -> int:
 
 def _kill(many: int = 1_000, seed: int = 1000) -> int:
     """Parts of a served application killed under four clients."""
-    with tempfile.TemporaryDirectory(dir=CHECKOUT / ".ruvak") as name:
-        folder = Path(name)
-        folder.chmod(0o755)
-        result = kill_again_and_again(folder, many, seed)
+    result = kill_again_and_again(many, seed)
     for fault in result.faults:
         print(fault)
     print(

@@ -12,6 +12,7 @@ import shutil
 import signal
 import subprocess
 import sys
+import tempfile
 import threading
 import time
 import urllib.error
@@ -99,8 +100,16 @@ class Client(threading.Thread):
             return str(json.loads(got.read())["version"])
 
 
-def kill_again_and_again(folder: Path, kills: int, seed: int) -> Killed:
-    """script/demo in a copy of the checkout under `folder`, killed in parts so often, then looked at."""
+def kill_again_and_again(kills: int, seed: int) -> Killed:
+    """script/demo in a copy of the checkout, killed in parts so often, then looked at."""
+    with tempfile.TemporaryDirectory(dir=CHECKOUT / ".ruvak") as name:
+        folder = Path(name)
+        # The database's user has to get in.
+        folder.chmod(0o755)
+        return _kill_in(folder, kills, seed)
+
+
+def _kill_in(folder: Path, kills: int, seed: int) -> Killed:
     rng, result = Random(seed), Killed()
     shutil.copytree(CHECKOUT / "script", folder / "script")
     shutil.copytree(CHECKOUT / "ruvak", folder / "ruvak")

@@ -7,24 +7,14 @@ from ruvak.core.rig.rig import Rig
 from tests.support.earths import class_1, earthed, outlets, ts_input, ts_source, xlr_cable, xlr_input
 from tests.support.earths import xlr_source as balanced_source
 from tests.support.elements import Elements, ElementTest, inner
+from tests.support.one_lead import AT, REAL, XLR, leads
 
-XLR = [[("source.out", "lead.in"), ("lead.out", "desk.in")]]
 TS = [[("source.out1", "box.in"), ("box.out", "desk.in1")]]
-AT = {"source": "here", "desk": "there"}
-PAIR: dict[str, Any] = {
-    "core_ohm_per_m": 0.08,
-    "screen_ohm_per_m": 0.03,
-    "core_to_core_f_per_m": 60e-12,
-    "core_to_screen_f_per_m": 100e-12,
-    "pair_h_per_m": 0.6e-6,
-    "external_h_per_m": 1e-6,
-}
 
 
 def on_a_lead(length_m: float, **per_m: Any) -> Rig:
     parts = [balanced_source("source", 50, class_1(0.1)), xlr_input("desk", 1e6, class_1(0.1)), xlr_cable(**per_m)]
-    leads = {"lead": {"part": "lead", "length_m": length_m}}
-    return earthed(parts, XLR, leads, AT, outlets(here=0.0, there=0.0))
+    return earthed(parts, XLR, leads(length_m), AT, outlets(here=0.0, there=0.0))
 
 
 def with_box(elements: list[dict[str, Any]], **more: Any) -> Rig:
@@ -46,12 +36,12 @@ def with_box(elements: list[dict[str, Any]], **more: Any) -> Rig:
 
 class Leads(ElementTest):
     def test_series_resistance_by_the_metre(self) -> None:
-        found = Elements(on_a_lead(20.0, **PAIR))
+        found = Elements(on_a_lead(20.0, **REAL))
         self.close(found.between("lead.in.2", "lead.out.2").ohm, 1.6)
         self.close(found.between("lead.in.1", "lead.out.1").ohm, 0.6)
 
     def test_half_of_each_capacitance_at_either_end(self) -> None:
-        found = Elements(on_a_lead(20.0, **PAIR))
+        found = Elements(on_a_lead(20.0, **REAL))
         for end in ("in", "out"):
             self.close(found.farad(f"lead.{end}.2", f"lead.{end}.3"), 600e-12)
             for core in ("2", "3"):
@@ -60,7 +50,7 @@ class Leads(ElementTest):
     def test_screen_and_cores_share_the_external_inductance(self) -> None:
         """Without the mutual inductance, screen current would not induce into the cores what it drops along the screen:
         a balanced line's rejection at high frequencies rests on it."""
-        found = Elements(on_a_lead(20.0, **PAIR))
+        found = Elements(on_a_lead(20.0, **REAL))
         screen, hot, cold = (found.between(f"lead.in.{contact}", f"lead.out.{contact}") for contact in ("1", "2", "3"))
         self.close(screen.henry, 20e-6)
         self.close(found.henry(screen, hot), 20e-6)
@@ -71,14 +61,14 @@ class Leads(ElementTest):
         self.close(hot.henry + cold.henry - 2 * found.henry(hot, cold), 12e-6)
 
     def test_a_stated_screen_coupling_is_more_to_one_core_than_to_the_other(self) -> None:
-        found = Elements(on_a_lead(20.0, **PAIR, screen_coupling_h_per_m=1e-9))
+        found = Elements(on_a_lead(20.0, **REAL, screen_coupling_h_per_m=1e-9))
         screen, hot, cold = (found.between(f"lead.in.{contact}", f"lead.out.{contact}") for contact in ("1", "2", "3"))
         self.close(found.henry(screen, hot) - found.henry(screen, cold), 20e-9)
 
     def test_a_coupling_and_a_capacitance_of_unknown_sign_are_tolerances(self) -> None:
         spread = {"likely": 0.02, "worst": 0.05}
         coupling = {"likely": 1e-9, "worst": 1e-8}
-        found = Elements(on_a_lead(20.0, **PAIR, screen_coupling_h_per_m=coupling, core_screen_mismatch=spread))
+        found = Elements(on_a_lead(20.0, **REAL, screen_coupling_h_per_m=coupling, core_screen_mismatch=spread))
         one = found.tolerance("screen_coupling")
         self.assertEqual((one.owner, one.likely, one.worst), ("lead#0", 1e-9, 1e-8))
         self.close(sum(henry for _, _, henry in one.branch_henries), 0.0)
@@ -89,7 +79,7 @@ class Leads(ElementTest):
         self.close(max(farad for _, farad in other.capacitances), 500e-12)
 
     def test_a_long_lead_has_equal_sections_and_the_same_in_all(self) -> None:
-        short, long = Elements(on_a_lead(100.0, **PAIR)), Elements(on_a_lead(301.0, **PAIR))
+        short, long = Elements(on_a_lead(100.0, **REAL)), Elements(on_a_lead(301.0, **REAL))
         self.assertEqual(len(short.circuit.cables[0][1]), 3)
         first = long.between("lead.in.2", inner("lead", "joint0-1", 0))
         self.close(first.ohm, 301.0 * 0.08 / 4)
