@@ -3,13 +3,10 @@
 The reference is one full analysis of the same rig in this process.
 """
 
-import http.cookiejar
-import json
 import statistics
 import threading
 import time
 import urllib.error
-import urllib.request
 from typing import Any
 
 from bench.rigs import sized_rig
@@ -17,9 +14,11 @@ from ruvak.core.analyse import analyse
 from ruvak.service.states import Person
 from ruvak.service.upkeep import rigs_at
 from script.shared.throwaway_app import throwaway
+from script.shared.visitor import Visitor
 from tests.support.rigs import demo_rig
 
 RUNS, PREVIEWS, AIM_MS = 300, 10, 500.0
+LONGEST_S = 600.0
 SOMEBODY = Person(id="bench", name="Bench")
 
 
@@ -38,38 +37,18 @@ def main() -> None:
             _measure(address, rig.id, rig.kit[0].id, other.id, reference_ms)
 
 
-class _Browser:
-    """One person's cookie and token."""
-
-    def __init__(self, address: str) -> None:
-        self._address = address
-        self._web = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
-        self._token = self.get("session")["csrf_token"]
-
-    def get(self, path: str) -> Any:
-        with self._web.open(f"{self._address}/api/{path}", timeout=600) as got:
-            return json.loads(got.read())
-
-    def post(self, path: str, body: Any) -> int:
-        headers = {"Content-Type": "application/json", "X-CSRF-Token": self._token}
-        address = f"{self._address}/api/{path}"
-        request = urllib.request.Request(address, json.dumps(body).encode(), headers)  # noqa: S310 loopback
-        try:
-            with self._web.open(request, timeout=600) as got:
-                got.read()
-                return int(got.status)
-        except urllib.error.HTTPError as refused:
-            return refused.code
-
-
 def _measure(address: str, large: str, item: str, small: str, reference_ms: float) -> None:
     answers: list[int] = []
 
     def preview(number: int) -> None:
         op = {"op": "set", "kind": "kit", "id": item, "field": "length_m", "value": 3.0 + number}
-        answers.append(_Browser(address).post(f"rigs/{large}/preview", {"edit": {"label": "x", "ops": [op]}}))
+        try:
+            Visitor(address, LONGEST_S).post(f"rigs/{large}/preview", {"edit": {"label": "x", "ops": [op]}})
+            answers.append(200)
+        except urllib.error.HTTPError as refused:
+            answers.append(refused.code)
 
-    here = _Browser(address)
+    here = Visitor(address, LONGEST_S)
     asking = [threading.Thread(target=preview, args=(number,)) for number in range(PREVIEWS)]
     for each in asking:
         each.start()

@@ -5,8 +5,6 @@ What was acknowledged must be there afterwards, once; versions must have no gaps
 
 import contextlib
 import http.client
-import http.cookiejar
-import json
 import os
 import shutil
 import signal
@@ -16,7 +14,6 @@ import tempfile
 import threading
 import time
 import urllib.error
-import urllib.request
 from dataclasses import dataclass, field
 from functools import partial
 from pathlib import Path
@@ -24,11 +21,14 @@ from random import Random
 from typing import Any
 
 from script.shared import demo, postgres
+from script.shared.visitor import Visitor
 
 CHECKOUT = Path(__file__).resolve().parents[2]
 CLIENTS = 4
 BACK_WITHIN_S = 60.0
 """Longest wait for everything to be back, so that a fault ends the run; how long it takes is told, not tested."""
+ANSWERED_WITHIN_S = 20.0
+"""Longest wait for an answer before an edit is sent again."""
 PAUSE_S = 1.0
 """Between two kills, from everything being back."""
 WHAT = ("database", "web server", "web worker", "compute process", "database and web server")
@@ -50,13 +50,12 @@ class Client(threading.Thread):
 
     def __init__(self, address: str, rig: str, lead: str, stop: threading.Event) -> None:
         super().__init__(daemon=True)
-        self._address, self._rig, self._lead, self._stopping = address, rig, lead, stop
+        self._rig, self._lead, self._stopping = rig, lead, stop
         self.acknowledged: list[tuple[str, float, bool]] = []
         """Version and length, in order, and whether it was answered the first time: sent again, it is answered with
         where the rig stands by then."""
         self.faults: list[str] = []
-        self._web = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
-        self._token = ""
+        self._visitor = Visitor(address, ANSWERED_WITHIN_S)
 
     def run(self) -> None:
         number = 0
@@ -64,7 +63,7 @@ class Client(threading.Thread):
             number += 1
             length_m = 1.0 + number % 90 + number / 1e4
             op = {"op": "set", "kind": "kit", "id": self._lead, "field": "length_m", "value": round(length_m, 4)}
-            body = {"id": f"{self._lead}-{number:08d}", "base_version": "0.0", "edit": {"label": "length", "ops": [op]}}
+            body = {"id": f"{self._lead}-{number:08d}", "edit": {"label": "length", "ops": [op]}}
             is_first = True
             while not self._stopping.is_set():
                 answered = self._send(body)
@@ -77,27 +76,14 @@ class Client(threading.Thread):
     def _send(self, body: dict[str, Any]) -> Any:
         """The answer; None where there was none, or one that says to try again."""
         try:
-            if not self._token:
-                with self._web.open(f"{self._address}/api/session", timeout=10) as got:
-                    self._token = json.loads(got.read())["csrf_token"]
-            body["base_version"] = self._version()
-            request = urllib.request.Request(
-                f"{self._address}/api/rigs/{self._rig}/edits",
-                json.dumps(body).encode(),
-                {"Content-Type": "application/json", "X-CSRF-Token": self._token},
-            )
-            with self._web.open(request, timeout=20) as got:
-                return json.loads(got.read())
+            body["base_version"] = self._visitor.get(f"rigs/{self._rig}/version")["version"]
+            return self._visitor.post(f"rigs/{self._rig}/edits", body)
         except urllib.error.HTTPError as refused:
             if refused.code not in (500, 502, 503):
                 self.faults.append(f"{self._lead}: {refused.code} {refused.read()[:200]!r}")
             return None
         except (OSError, http.client.HTTPException, ValueError):
             return None
-
-    def _version(self) -> str:
-        with self._web.open(f"{self._address}/api/rigs/{self._rig}/version", timeout=10) as got:
-            return str(json.loads(got.read())["version"])
 
 
 def kill_again_and_again(kills: int, seed: int) -> Killed:
@@ -131,7 +117,7 @@ def _kill_in(folder: Path, kills: int, seed: int) -> Killed:
             time.sleep(PAUSE_S * rng.random())
             before = [len(client.acknowledged) for client in clients]
             began = time.monotonic()
-            _kill(rng.choice(WHAT), folder, port)
+            _kill(rng.choice(WHAT), folder)
             result.kills += 1
             back = demo._until(lambda before=before: _all_go_on(clients, before) and demo._answers(port), BACK_WITHIN_S)  # type: ignore[misc]
             if not back:
@@ -175,7 +161,7 @@ def _all_go_on(clients: list[Client], before: list[int]) -> bool:
 
 def _faults_of(address: str, rig: str, clients: list[Client]) -> list[str]:
     """Acknowledged edits that are not there, and versions that were given twice or left out."""
-    state = _read(f"{address}/api/rigs/{rig}")
+    state = _state(address, rig)
     lengths = {item["id"]: item["length_m"] for item in state["rig"]["kit"]}
     faults = []
     for client in clients:
@@ -197,15 +183,14 @@ def _faults_of(address: str, rig: str, clients: list[Client]) -> list[str]:
 
 
 def _leads(address: str, rig: str) -> list[str]:
-    return [item["id"] for item in _read(f"{address}/api/rigs/{rig}")["rig"]["kit"] if item["length_m"]]
+    return [item["id"] for item in _state(address, rig)["rig"]["kit"] if item["length_m"]]
 
 
-def _read(address: str) -> Any:
-    with urllib.request.urlopen(address, timeout=30) as got:
-        return json.loads(got.read())
+def _state(address: str, rig: str) -> Any:
+    return Visitor(address, ANSWERED_WITHIN_S).get(f"rigs/{rig}")
 
 
-def _kill(what: str, folder: Path, port: int) -> None:
+def _kill(what: str, folder: Path) -> None:
     """Without any warning."""
     web = int((folder / ".ruvak" / "demo.pid").read_text().split()[2])
     processes = {
