@@ -1,4 +1,5 @@
-"""ruvak solve | netlists | clamp | export | import | backup | restore | migrate | demo | schema | openapi"""
+"""ruvak solve | netlists | clamp | export | import | backup | restore | add-person | passphrase-link | migrate | demo |
+schema | openapi"""
 
 import argparse
 import json
@@ -6,6 +7,7 @@ import os
 import sys
 from collections.abc import Callable
 from pathlib import Path
+from typing import get_args
 
 from sqlalchemy.exc import OperationalError
 
@@ -17,11 +19,14 @@ from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.files import rig_to_json
 from ruvak.formats.spice import netlists
+from ruvak.service.access import Role
 from ruvak.service.demo_data import add_demo
+from ruvak.service.people import PassphraseLink
 from ruvak.service.states import Person
-from ruvak.service.upkeep import back_up, bring_back, migrate, rigs_at
+from ruvak.service.upkeep import back_up, bring_back, migrate, people_at, rigs_at
 
 AT_THE_PROMPT = Person(id="command-line", name="Command line")
+DEMO_ADDRESS = "http://127.0.0.1:8140"
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -74,6 +79,13 @@ def _parser() -> argparse.ArgumentParser:
     add("import", "save a rig file into the database", _import).add_argument("file", type=Path)
     add("backup", "write every rig with its history into one file", _backup).add_argument("file", type=Path)
     add("restore", "replace everything in the database by a backup", _restore).add_argument("file", type=Path)
+    person = add("add-person", "add somebody with an account, and print the link to choose a passphrase", _add_person)
+    person.add_argument("name")
+    person.add_argument("--role", choices=get_args(Role), default="owner", help="owner where it is left out")
+    renewed = add("passphrase-link", "print a link for somebody who has forgotten their passphrase", _passphrase_link)
+    renewed.add_argument("name")
+    for command in (person, renewed):
+        command.add_argument("--address", default=DEMO_ADDRESS, help=f"of the server ({DEMO_ADDRESS})")
     add("migrate", "bring the database's schema up to date", _migrate)
     add("demo", "add the demo rig to an empty database", _demo)
     add("schema", "print the rig format's JSON Schema", _schema)
@@ -128,6 +140,20 @@ def _backup(options: argparse.Namespace) -> str:
 def _restore(options: argparse.Namespace) -> str:
     bring_back(_url(), options.file)
     return f"Everything is as it was in {options.file}."
+
+
+def _add_person(options: argparse.Namespace) -> str:
+    return _link_words(people_at(_url()).add(options.name, options.role, AT_THE_PROMPT.name), options.address)
+
+
+def _passphrase_link(options: argparse.Namespace) -> str:
+    people = people_at(_url())
+    return _link_words(people.renew_passphrase(people.named(options.name), AT_THE_PROMPT.name), options.address)
+
+
+def _link_words(link: PassphraseLink, address: str) -> str:
+    until = f"{link.ends_at.astimezone():%Y-%m-%d %H:%M}"
+    return f"{link.name} chooses a passphrase, once and until {until}, at\n{address.rstrip('/')}/#/link/{link.token}"
 
 
 def _migrate(options: argparse.Namespace) -> str:

@@ -6,17 +6,24 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.errors import RigFault
+from ruvak.core.rig.as_built import is_as_built
 from ruvak.core.rig.collections import COLLECTIONS, HolderKind, holder_record, is_collection, own_fields
 from ruvak.core.rig.edits import Applied, Edit, Touched, apply_edit, touched_by, value_at
 from ruvak.core.rig.rig import Rig
+from ruvak.service.access import NotAllowed
 from ruvak.service.kept import KeptRigs
-from ruvak.service.problems import Conflict, Meeting, NothingToUndo
+from ruvak.service.problems import Conflict, Meeting, NotFound, NothingToUndo
 from ruvak.service.states import Changed, EditOutcome, Person
 from ruvak.service.versions import Version, version_of, versions_from
 from ruvak.store import history
 from ruvak.store.history import Author
 from ruvak.store.rigs import SavedRig, save_touched
 from ruvak.store.tables import EditRow
+
+_ONLY_WORK = (
+    "A helper records what was really done: leads swapped, sockets moved, switches set. "
+    "Ask a technician for other changes."
+)
 
 
 @dataclass(frozen=True)
@@ -34,18 +41,23 @@ class Edits:
     def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
         self._sessions, self._kept = sessions, kept
 
-    def make(self, rig_id: str, base: Version, edit: Edit, person: Person, uid: str | None = None) -> EditOutcome:
+    def make(
+        self, rig_id: str, base: Version, edit: Edit, person: Person, uid: str | None = None, as_built: bool = False
+    ) -> EditOutcome:
         """Applies and saves an edit that was made on version `base`.
 
         What others changed since stays, unless it is the same field of the same thing. `uid`: the client's name for
-        the edit; sent again, it is answered as the first time. Raises NotFound, Conflict, BadEdit, RigFault; then
-        nothing has changed.
+        the edit; sent again, it is answered as the first time. `as_built`: by somebody who does not plan but records
+        what was really done. Raises NotFound, Conflict, BadEdit, RigFault, and NotAllowed for a record of work that
+        changes the plan; then nothing has changed.
         """
         versions = versions_from(base)
         with self._sessions.begin() as session:
             before = self._kept.current(session, rig_id, lock=True)
             if (known := _sent_before(session, before, uid)) is not None:
                 return self._outcome(session, known, person)
+            if as_built and not is_as_built(before.rig, edit):
+                raise NotAllowed(_ONLY_WORK)
             if versions != before.holders.versions:
                 self._refuse_meetings(session, before, versions, edit, person)
             try:
@@ -57,7 +69,10 @@ class Edits:
                 raise Conflict(sentence, version_of(before.holders)) from fault
             made = self._save(session, before, applied)
             author = Author(person.id, person.name)
-            history.record(session, made.after.holders, author, "edit", edit, applied.inverse, applied.touched, uid=uid)
+            row = history.record(
+                session, made.after.holders, author, "edit", edit, applied.inverse, applied.touched, uid=uid
+            )
+            row.as_built = "open" if as_built else None
             outcome = self._outcome(session, made, person)
         self._kept.keep(made.after)
         return outcome
@@ -79,12 +94,35 @@ class Edits:
             done = (history.undoable if kind == "undo" else history.redoable)(session, rig_id, person.id)
             if done is None:
                 raise NothingToUndo(f"There is nothing of yours to {kind} in this rig.")
-            made, forward, backward = self._repeat(session, before, done, kind)
-            done.undone = kind == "undo"
-            author = Author(person.id, person.name)
-            history.record(
-                session, made.after.holders, author, kind, forward, backward, made.touched, of_edit=done.id, uid=uid
-            )
+            made = self._turn(session, before, done, kind, person, uid)
+            outcome = self._outcome(session, made, person)
+        self._kept.keep(made.after)
+        return outcome
+
+    def _turn(
+        self, session: Session, before: SavedRig, done: EditRow, kind: str, person: Person, uid: str | None
+    ) -> _Made:
+        """A stored edit undone or redone, and that in the history."""
+        made, forward, backward = self._repeat(session, before, done, kind)
+        done.undone = kind == "undo"
+        author = Author(person.id, person.name)
+        history.record(
+            session, made.after.holders, author, kind, forward, backward, made.touched, of_edit=done.id, uid=uid
+        )
+        return made
+
+    def keep_as_built(self, rig_id: str, edit_id: int) -> None:
+        """What was recorded as built is the plan from now on. Raises NotFound where it is not open any longer."""
+        with self._sessions.begin() as session:
+            _open_as_built(session, rig_id, edit_id).as_built = "kept"
+
+    def restore_plan(self, rig_id: str, edit_id: int, person: Person) -> EditOutcome:
+        """Takes back what somebody recorded as built. Raises NotFound; Conflict where others built on it."""
+        with self._sessions.begin() as session:
+            before = self._kept.current(session, rig_id, lock=True)
+            done = _open_as_built(session, rig_id, edit_id)
+            made = self._turn(session, before, done, "undo", person, None)
+            done.as_built = "restored"
             outcome = self._outcome(session, made, person)
         self._kept.keep(made.after)
         return outcome
@@ -140,6 +178,14 @@ class Edits:
             undo_label=undo.label if undo else None,
             redo_label=redo.label if redo else None,
         )
+
+
+def _open_as_built(session: Session, rig_id: str, edit_id: int) -> EditRow:
+    """What was recorded as built and neither kept nor taken back. Raises NotFound."""
+    row = session.get(EditRow, edit_id, with_for_update=True)
+    if row is None or row.rig_id != rig_id or row.as_built != "open" or row.undone:
+        raise NotFound("This was kept or taken back already.")
+    return row
 
 
 def _sent_before(session: Session, before: SavedRig, uid: str | None) -> _Made | None:

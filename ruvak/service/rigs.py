@@ -1,5 +1,7 @@
 """Rigs as documents: list, open, import, copy, delete, export, and who did what."""
 
+from typing import Literal
+
 from sqlalchemy import ColumnElement, ScalarSelect, func, select
 from sqlalchemy.orm import Session, aliased, sessionmaker
 
@@ -12,7 +14,7 @@ from ruvak.service.states import HistoryLine, Person, RigState, RigSummary, RigV
 from ruvak.service.versions import version_of
 from ruvak.store import history
 from ruvak.store.rigs import SavedRig, create_rig, delete_rig, read_holders
-from ruvak.store.tables import GearRow, HolderRow, KitRow, RigRow, RunRow, ThingRow, VenueRow
+from ruvak.store.tables import EditRow, GearRow, HolderRow, KitRow, RigRow, RunRow, ThingRow, VenueRow
 
 
 class Rigs:
@@ -21,8 +23,8 @@ class Rigs:
     def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
         self._sessions, self._kept = sessions, kept
 
-    def list_all(self) -> list[RigSummary]:
-        """All rigs, the last saved first."""
+    def list_all(self, only: str | None = None) -> list[RigSummary]:
+        """All rigs, or only the one with that id; the last saved first."""
         own, of_venue = aliased(HolderRow), aliased(HolderRow)
         last = history.last_of_each()
         query = (
@@ -42,6 +44,8 @@ class Rigs:
             .outerjoin(last, last.rig_id == RigRow.id)
             .order_by(own.saved_at.desc(), RigRow.id)
         )
+        if only is not None:
+            query = query.where(RigRow.id == only)
         with self._sessions() as session:
             return [
                 RigSummary(
@@ -109,6 +113,7 @@ class Rigs:
                     made_at=row.made_at,
                     undone=row.undone,
                     runs=history.runs_touched(row),
+                    as_built=as_built_of(row),
                 )
                 for row in history.latest(session, rig_id, most)
             ]
@@ -128,6 +133,17 @@ class Rigs:
             undo_label=undo.label if undo else None,
             redo_label=redo.label if redo else None,
         )
+
+
+def as_built_of(row: EditRow) -> Literal["open", "kept", "restored"] | None:
+    """As a value of its type; an edit that its maker undid is no longer open."""
+    match row.as_built:
+        case "open":
+            return None if row.undone else "open"
+        case "kept" | "restored" as state:
+            return state
+        case _:
+            return None
 
 
 def _count(table: type[ThingRow], *where: ColumnElement[bool]) -> ScalarSelect[int]:

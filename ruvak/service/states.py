@@ -1,7 +1,7 @@
 """What the use cases answer with."""
 
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import RootModel
 
@@ -22,10 +22,10 @@ from ruvak.service.versions import Version
 
 
 class Person(Record):
-    """Who is at the controls: an id that stays with the browser, and a name that can be changed."""
+    """Under whom changes are made."""
 
     id: str
-    """Stays with the browser."""
+    """The account, or the link."""
     name: str
     """What others see."""
 
@@ -130,6 +130,8 @@ class HistoryLine(Record):
     """Whether it was undone since."""
     runs: tuple[str, ...]
     """The runs that it added, changed or deleted, by their ids."""
+    as_built: Literal["open", "kept", "restored"] | None
+    """Of what a helper recorded: open until a technician keeps it or restores the plan; null for other changes."""
 
 
 class Preview(Record):

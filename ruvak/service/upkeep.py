@@ -3,6 +3,7 @@
 from pathlib import Path
 
 from ruvak.service.kept import KeptRigs
+from ruvak.service.people import People
 from ruvak.service.rigs import Rigs
 from ruvak.store import backup, database
 from ruvak.store.rigs import renew_holders
@@ -11,6 +12,11 @@ from ruvak.store.rigs import renew_holders
 def rigs_at(url: str) -> Rigs:
     """The rigs of the database at `url`."""
     return Rigs(database.sessions_for(database.engine_for(url)), KeptRigs())
+
+
+def people_at(url: str) -> People:
+    """The people of the database at `url`."""
+    return People(database.sessions_for(database.engine_for(url)))
 
 
 def migrate(url: str) -> None:

@@ -110,12 +110,14 @@ def undoable(session: Session, rig_id: str, person: str) -> EditRow | None:
 
 
 def redoable(session: Session, rig_id: str, person: str) -> EditRow | None:
-    """The edit undone last, as long as the person has made no new one since."""
+    """The edit undone last, as long as the person has made no new one since, and unless it is one recorded as built
+    that a technician took back."""
     query = select(EditRow).where(EditRow.rig_id == rig_id, EditRow.person == person, EditRow.kind == "edit")
     latest = undoable(session, rig_id, person)
     if latest is not None:
         query = query.where(EditRow.id > latest.id)
-    return session.scalars(query.where(EditRow.undone.is_(True)).order_by(EditRow.id).limit(1)).first()
+    query = query.where(EditRow.undone.is_(True), EditRow.as_built.is_distinct_from("restored"))
+    return session.scalars(query.order_by(EditRow.id).limit(1)).first()
 
 
 def last_of_each() -> type[EditRow]:

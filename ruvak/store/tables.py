@@ -211,7 +211,10 @@ class EditRow(Base):
     what they concern. `uid`: given by the client, so that what is sent twice is done once."""
 
     __tablename__ = "edit"
-    __table_args__ = (CheckConstraint("kind IN ('edit', 'undo', 'redo')", name="kind"),)
+    __table_args__ = (
+        CheckConstraint("kind IN ('edit', 'undo', 'redo')", name="kind"),
+        CheckConstraint("as_built IN ('open', 'kept', 'restored')", name="as_built"),
+    )
     id: Mapped[int] = mapped_column(BigInteger, primary_key=True)
     uid: Mapped[str | None] = mapped_column(unique=True)
     rig_id: Mapped[str] = mapped_column(ForeignKey("holder.id", ondelete="CASCADE"), index=True)
@@ -222,6 +225,8 @@ class EditRow(Base):
     label: Mapped[str]
     of_edit: Mapped[int | None] = mapped_column(ForeignKey("edit.id", ondelete="CASCADE"))
     undone: Mapped[bool] = mapped_column(default=False)
+    as_built: Mapped[str | None]
+    """Of an edit that records what was really done: open until a technician keeps it or restores the plan."""
     forward: Mapped[dict[str, Any]]
     inverse: Mapped[dict[str, Any]]
 

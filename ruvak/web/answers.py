@@ -9,8 +9,11 @@ from pydantic import BaseModel
 
 from ruvak.service.analyses import Analyses
 from ruvak.service.edits import Edits
+from ruvak.service.links import Links
+from ruvak.service.people import People
 from ruvak.service.pool import Compute, as_json
 from ruvak.service.rigs import Rigs
+from ruvak.service.sign_ins import SignIns
 from ruvak.store.solved import StoredPart
 
 EXTENSION = "ruvak"
@@ -25,6 +28,9 @@ class UseCases:
     edits: Edits
     analyses: Analyses
     compute: Compute
+    people: People
+    sign_ins: SignIns
+    links: Links
 
 
 def use_cases() -> UseCases:

@@ -1,7 +1,6 @@
 """The application factory."""
 
 import atexit
-from datetime import timedelta
 
 from flask_openapi3 import Info, OpenAPI
 
@@ -10,10 +9,13 @@ from ruvak.service.analyses import Analyses
 from ruvak.service.computer import Computer
 from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
+from ruvak.service.links import Links
+from ruvak.service.people import People
 from ruvak.service.pool import Compute, ComputePool, InPlace
 from ruvak.service.rigs import Rigs
+from ruvak.service.sign_ins import SignIns
 from ruvak.store.database import engine_for, sessions_for
-from ruvak.web import errors, logs, pages, security, stalled
+from ruvak.web import errors, logs, pages, security, stalled, who
 from ruvak.web.answers import EXTENSION, UseCases
 from ruvak.web.api import blueprints, health
 from ruvak.web.json import BoundedJson
@@ -27,7 +29,10 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     app = OpenAPI(
         __name__,
         info=Info(title="Ruvak", version=__version__, description="Plans sound runs and computes what they will do."),
-        security_schemes={"csrf": {"type": "apiKey", "in": "header", "name": "X-CSRF-Token"}},
+        security_schemes={
+            "csrf": {"type": "apiKey", "in": "header", "name": "X-CSRF-Token"},
+            "sign_in": {"type": "apiKey", "in": "cookie", "name": "ruvak_sign_in"},
+        },
         validation_error_model=Problem,
         validation_error_callback=errors.invalid,
         doc_ui=False,
@@ -38,7 +43,6 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         SECRET_KEY=settings.secret_key,
         TRUSTED_HOSTS=list(settings.hosts),
         MAX_CONTENT_LENGTH=MAX_BODY_BYTES,
-        PERMANENT_SESSION_LIFETIME=timedelta(days=365),
         SESSION_COOKIE_NAME="ruvak",
         SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax",
@@ -62,6 +66,13 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         compute = ComputePool(settings.database_url, settings.compute_processes)
         atexit.register(compute.close)
     app.extensions[EXTENSION] = UseCases(
-        Rigs(sessions, kept), Edits(sessions, kept), Analyses(sessions, kept, compute), compute
+        Rigs(sessions, kept),
+        Edits(sessions, kept),
+        Analyses(sessions, kept, compute),
+        compute,
+        People(sessions),
+        SignIns(sessions),
+        Links(sessions),
     )
+    app.extensions[who.SETTINGS] = settings
     return app

@@ -11,6 +11,7 @@ from werkzeug.exceptions import HTTPException, MethodNotAllowed, RequestEntityTo
 from ruvak.core.errors import BadEdit, FaultyDocument, RuvakError
 from ruvak.core.rig.files import faults_of
 from ruvak.service.problems import Busy, Conflict, Meeting, NotCurrent
+from ruvak.service.throttle import TooManyAttempts
 from ruvak.web.schemas import FaultBody, MeetingBody, Problem
 from ruvak.web.settings import MAX_BODY_BYTES
 
@@ -18,6 +19,14 @@ STATUS = {
     "not_found": 404,
     "conflict": 409,
     "not_current": 410,
+    "signed_out": 401,
+    "code_needed": 401,
+    "wrong_passphrase": 401,
+    "not_allowed": 403,
+    "name_taken": 409,
+    "last_owner": 409,
+    "weak_passphrase": 422,
+    "too_many_attempts": 429,
     "busy": 503,
     "nothing_to_undo": 409,
     "bad_rig": 422,
@@ -75,6 +84,8 @@ def _ruvak(error: RuvakError) -> Response:
     response = reply(problem, STATUS.get(error.code, 500))
     if isinstance(error, Busy):
         response.headers["Retry-After"] = str(RETRY_AFTER_S)
+    if isinstance(error, TooManyAttempts):
+        response.headers["Retry-After"] = str(error.retry_after_s)
     return response
 
 

@@ -66,24 +66,6 @@ class Problem(Record):
     """By which the server log can be searched."""
 
 
-class SessionBody(Record):
-    """This browser's person and the token every change must carry in X-CSRF-Token."""
-
-    person_name: str
-    """The person's name."""
-    csrf_token: str
-    """To be sent back with every change."""
-    app_version: str
-    """Version of the program."""
-
-
-class PersonBody(Record):
-    """A new name for the person at this browser."""
-
-    name: Label
-    """The name to be called by."""
-
-
 class AgainBody(Record):
     """To undo or redo: the client's own name for that, so that sent twice it is done once."""
 

@@ -1,8 +1,6 @@
-"""Headers, the content policy, cross-site request forgery protection, and who sits at the browser."""
+"""Headers, the content policy, and protection from cross-site request forgery."""
 
-import uuid
-
-from flask import Flask, Response, request, session
+from flask import Flask, Response, request
 from flask_wtf.csrf import CSRFProtect
 from secure import (
     ContentSecurityPolicy,
@@ -14,10 +12,6 @@ from secure import (
     XContentTypeOptions,
     XFrameOptions,
 )
-
-from ruvak.service.states import Person
-
-NEW_PERSON = "Somebody at the desk"
 
 
 def init_app(app: Flask) -> None:
@@ -43,27 +37,3 @@ def init_app(app: Flask) -> None:
         return response
 
     app.after_request(protect)
-
-
-def person() -> Person:
-    """The person at this browser; their id lives in the signed cookie."""
-    session.permanent = True
-    if "person" not in session:
-        session["person"] = uuid.uuid4().hex
-        session["person_name"] = NEW_PERSON
-    return Person(id=session["person"], name=session["person_name"])
-
-
-def visitor() -> Person:
-    """As person(), but only looking: a browser that asks several things at once before it has its cookie must not be
-    given a different one with each answer, or the token it gets would belong to another."""
-    if "person" not in session:
-        return Person(id="nobody-yet", name=NEW_PERSON)
-    return person()
-
-
-def rename(name: str) -> Person:
-    """The same person under a new name."""
-    person()
-    session["person_name"] = name
-    return person()

@@ -18,6 +18,8 @@ class Settings:
     """True behind HTTPS; the loopback demo has none."""
     compute_processes: int = 0
     """Processes that compute; 0 computes in the thread that asks."""
+    demo: bool = False
+    """Whether a visitor from this very computer is the demonstration's technician without signing in."""
     hosts: tuple[str, ...] = LOOPBACK
     """Names and addresses this server answers to; a page elsewhere that gives its own name this address is refused."""
 
@@ -29,12 +31,13 @@ class MissingSetting(Exception):
 def from_environment() -> Settings:
     """RUVAK_DATABASE_URL, and RUVAK_SECRET_KEY or RUVAK_SECRET_FILE; RUVAK_SECURE_COOKIES=1 behind HTTPS;
     RUVAK_COMPUTE_PROCESSES, one a core where it is not given; RUVAK_HOSTS, with commas between, loopback where it is
-    not given."""
+    not given; RUVAK_DEMO=1 for the demonstration."""
     return Settings(
         database_url=_require("RUVAK_DATABASE_URL"),
         secret_key=_secret(),
         secure_cookies=os.environ.get("RUVAK_SECURE_COOKIES") == "1",
         compute_processes=int(os.environ.get("RUVAK_COMPUTE_PROCESSES") or os.cpu_count() or 1),
+        demo=os.environ.get("RUVAK_DEMO") == "1",
         hosts=tuple(name.strip() for name in os.environ.get("RUVAK_HOSTS", "").split(",") if name.strip()) or LOOPBACK,
     )
 

@@ -133,7 +133,11 @@ def _serve(port: int, fresh: bool) -> None:
     folder = postgres.folder_for(CHECKOUT, "database")
     server = postgres.start(folder)
     try:
-        environment = {"RUVAK_DATABASE_URL": server.url(DATABASE), "RUVAK_SECRET_FILE": str(_secret())}
+        environment = {
+            "RUVAK_DATABASE_URL": server.url(DATABASE),
+            "RUVAK_SECRET_FILE": str(_secret()),
+            "RUVAK_DEMO": "1",
+        }
         _write_private(STATE / "environment", "".join(f"{name}='{value}'\n" for name, value in environment.items()))
         _prepare(server, fresh)
         _keep_up(server, port, environment)

@@ -13,8 +13,8 @@ from pathlib import Path
 from script.shared import postgres
 
 CHECKOUT = Path(__file__).resolve().parents[2]
-SUITES = ("core", "outside", "formats", "script", "store", "web", "cli", "browser")
-NEEDS_DATABASE = {"store", "web", "cli", "browser"}
+SUITES = ("core", "outside", "formats", "script", "store", "service", "web", "cli", "browser")
+NEEDS_DATABASE = {"store", "service", "web", "cli", "browser"}
 PYTHON = str(CHECKOUT / ".venv/bin/python")
 TOOLS = CHECKOUT / ".venv/bin"
 

@@ -26,6 +26,7 @@ class WebServer:
         self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self._environment = {**os.environ, "RUVAK_DATABASE_URL": url, "RUVAK_SECRET_KEY": "test-secret"}
+        self._environment.setdefault("RUVAK_DEMO", "1")
         # One is enough for one browser, and starts sooner than one a core.
         self._environment.setdefault("RUVAK_COMPUTE_PROCESSES", "1")
         self._log = log

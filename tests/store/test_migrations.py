@@ -10,6 +10,7 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import create_engine, inspect, text
 
 from ruvak.core.rig.edits import Edit, PutThing, SetField
+from ruvak.service.access import DEMO_TECHNICIAN
 from ruvak.service.states import Person
 from ruvak.service.upkeep import migrate, rigs_at
 from ruvak.store.database import migrations
@@ -49,17 +50,17 @@ class Migrations(unittest.TestCase):
 
     def test_what_was_saved_before_holders_is_the_same_rig_after_and_can_still_be_undone(self) -> None:
         url = new_database()
-        rig, person = demo_rig("lantern-evening"), Person(id="a", name="A")
+        rig = demo_rig("lantern-evening")
         command.upgrade(migrations(url), "0006")
         insert_as_of_0006(url, rig)
         migrate(url)
         rigs, edits = process_at(url)
         self.assertEqual(rigs.export(rig.id), rig)
         self.assertEqual(rigs.version(rig.id).version, "2.2")
-        edits.undo(rig.id, person)
+        edits.undo(rig.id, DEMO_TECHNICIAN)
         undone = rigs.export(rig.id)
         self.assertEqual((undone.venue.house.passive_y, rig.venue.house.passive_y), ("never", "with-resistors"))
-        edits.undo(rig.id, person)
+        edits.undo(rig.id, DEMO_TECHNICIAN)
         self.assertEqual(next(one for one in rigs.export(rig.id).kit if one.id == "lead-31").length_m, 3.0)
 
     def test_what_was_saved_before_version_2_of_the_format_can_still_be_undone(self) -> None:
@@ -83,9 +84,9 @@ class Migrations(unittest.TestCase):
         self.assertNotIn("pieces", json.dumps([list(row) for row in kept]))
         migrate(url)
         rigs, edits = process_at(url)
-        edits.undo(state.rig.id, person)
+        edits.undo(state.rig.id, DEMO_TECHNICIAN)
         self.assertEqual(rigs.export(state.rig.id).runs[0].name, run.name)
-        edits.undo(state.rig.id, person)
+        edits.undo(state.rig.id, DEMO_TECHNICIAN)
         self.assertEqual(rigs.export(state.rig.id).runs[0], run)
 
     def test_each_revision_goes_up_from_the_one_before_and_down_again(self) -> None:

@@ -6,6 +6,7 @@ import uuid
 
 import psycopg
 from psycopg import sql
+from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.rig.edits import Edit, SetField
 from ruvak.service.edits import Edits
@@ -43,6 +44,7 @@ class DatabaseTest(unittest.TestCase):
     url: str
     rigs: Rigs
     edits: Edits
+    sessions: sessionmaker[Session]
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -50,3 +52,4 @@ class DatabaseTest(unittest.TestCase):
         cls.url = new_database()
         migrate(cls.url)
         cls.rigs, cls.edits = process_at(cls.url)
+        cls.sessions = sessions_for(engine_for(cls.url))

@@ -6,9 +6,12 @@ from flask.testing import FlaskClient
 from flask_openapi3 import OpenAPI
 from werkzeug.test import TestResponse
 
+from ruvak.service.access import Role
 from ruvak.web.app import create_app
 from ruvak.web.settings import Settings
+from ruvak.web.who import SIGN_IN
 from tests.support.database import DatabaseTest
+from tests.support.people import signed_in
 from tests.support.rigs import demo_rig
 
 
@@ -26,7 +29,13 @@ class WebTest(DatabaseTest):
 
     def another_app(self) -> OpenAPI:
         """On the same database, with nothing kept."""
-        return create_app(Settings(self.url, "test-secret"))
+        return create_app(Settings(self.url, "test-secret", demo=True))
+
+    def become(self, name: str, role: Role = "technician") -> None:
+        """Goes on as a new person at another browser."""
+        self.client = self.app.test_client()
+        self.client.set_cookie(SIGN_IN, signed_in(self.sessions, name, role))
+        self.token = self.client.get("/api/session").get_json()["csrf_token"]
 
     def post(self, path: str, body: Any = None, data: bytes | None = None) -> TestResponse:
         headers = {"X-CSRF-Token": self.token}

@@ -5,6 +5,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from werkzeug.exceptions import BadRequest
 
 from ruvak.web.errors import reply
+from ruvak.web.rights import admit
 from ruvak.web.schemas import Problem
 
 
@@ -15,8 +16,9 @@ def blueprint(name: str, words: str) -> APIBlueprint:
         name,
         url_prefix="/api",
         abp_tags=[Tag(name=name, description=words)],
-        abp_responses=dict.fromkeys(("403", "404", "409", "413", "422", "503"), Problem),
+        abp_responses=dict.fromkeys(("401", "403", "404", "409", "413", "422", "503"), Problem),
     )
+    made.before_request(admit)
     made.before_request(_readable)
     return made
 

@@ -2,11 +2,12 @@
 
 from flask import Response
 
+from ruvak.service.access import RIGHTS, Right
 from ruvak.service.states import EditOutcome, Preview, RunChangeList
 from ruvak.web.answers import answer, answer_computed, use_cases
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import AgainBody, EditBody, HistoryList, HistoryPath, PreviewBody, RigPath
-from ruvak.web.security import person, visitor
+from ruvak.web.who import person, signed_in
 
 api = blueprint("edits", "Changes to a rig, each a row")
 
@@ -17,8 +18,11 @@ def edit_rig(path: RigPath, body: EditBody) -> Response:
 
     409 where somebody changed the same field of the same thing, with both values. An edit whose `id` was sent before
     is answered again and not applied again. Nothing is computed: the analysis of the new version has its own address.
+    What a helper sends records what was really done, and is refused where it changes the plan otherwise.
     """
-    return answer(use_cases().edits.make(path.rig_id, body.base_version, body.edit, person(), body.id))
+    only_work = Right.PLAN not in RIGHTS[signed_in().role]
+    made = use_cases().edits.make(path.rig_id, body.base_version, body.edit, person(), body.id, only_work)
+    return answer(made)
 
 
 @api.post("/rigs/<rig_id>/preview", responses={"200": Preview})
@@ -42,10 +46,23 @@ def redo_edit(path: RigPath, body: AgainBody) -> Response:
 @api.get("/rigs/<rig_id>/history", responses={"200": HistoryList})
 def list_history(path: RigPath) -> Response:
     """Everyone's edits, newest first."""
-    return answer(HistoryList(tuple(use_cases().rigs.list_history(path.rig_id, visitor()))))
+    return answer(HistoryList(tuple(use_cases().rigs.list_history(path.rig_id, person()))))
 
 
 @api.get("/rigs/<rig_id>/history/<int:edit_id>/runs", responses={"200": RunChangeList})
 def show_edit(path: HistoryPath) -> Response:
     """Runs before and after one edit of the list, drawn and solved by themselves; 404 for one far back."""
     return answer_computed(path.rig_id, "show_edit", path.edit_id)
+
+
+@api.post("/rigs/<rig_id>/history/<int:edit_id>/keep", responses={"204": None})
+def keep_as_built(path: HistoryPath) -> Response:
+    """Makes what a helper recorded the plan."""
+    use_cases().edits.keep_as_built(path.rig_id, path.edit_id)
+    return Response(status=204)
+
+
+@api.post("/rigs/<rig_id>/history/<int:edit_id>/restore", responses={"200": EditOutcome})
+def restore_plan(path: HistoryPath) -> Response:
+    """Takes back what a helper recorded. 409 where others have built on it."""
+    return answer(use_cases().edits.restore_plan(path.rig_id, path.edit_id, person()))

@@ -11,7 +11,7 @@ from ruvak.service.states import RigState, RigVersion
 from ruvak.web.answers import add_etag, answer, use_cases
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import CopyBody, RigList, RigPath
-from ruvak.web.security import person, visitor
+from ruvak.web.who import person, signed_in
 
 api = blueprint("rigs", "Rigs as documents")
 
@@ -24,8 +24,8 @@ class RigFile(RawModel):
 
 @api.get("/rigs", responses={"200": RigList})
 def list_rigs() -> Response:
-    """All rigs, the last saved first."""
-    return answer(RigList(tuple(use_cases().rigs.list_all())))
+    """All rigs, or the one that a link opens; the last saved first."""
+    return answer(RigList(tuple(use_cases().rigs.list_all(signed_in().rig))))
 
 
 @api.post("/rigs", responses={"201": RigState})
@@ -37,7 +37,7 @@ def import_rig(raw: RigFile) -> Response:
 @api.get("/rigs/<rig_id>", responses={"200": RigState})
 def open_rig(path: RigPath) -> Response:
     """A rig as it stands; its analysis has addresses of its own."""
-    return answer(use_cases().rigs.open(path.rig_id, visitor()))
+    return answer(use_cases().rigs.open(path.rig_id, person()))
 
 
 @api.get("/rigs/<rig_id>/version", responses={"200": RigVersion})
