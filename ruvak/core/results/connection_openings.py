@@ -190,11 +190,13 @@ class ConnectionOpenings:
         heard, moved = np.abs(opened.heard), np.abs(opened.moved)
         turned = np.abs(opened.read) * np.abs(self._driving)[:, :, None]
         turned *= np.abs(opened.own)[:, effects.input_of_element]
-        carrying = moved * (turned + np.abs(self._weights)[:, :, None])
+        carrying = turned + np.abs(self._weights)[:, :, None]
+        carrying *= moved
         result = []
         for flow, norm, together in zip(flows, self._norms, (effects.bound_likely, effects.bound_worst), strict=True):
             # Turned adjoints at what the causes leave there; at what opening moves, the adjoints as they were too.
-            elements = turned * norm[:, :, None] + carrying * flow[:, None, :]
+            elements = turned * norm[:, :, None]
+            elements += carrying * flow[:, None, :]
             change = heard * flow[:, None, :] + together(elements)
             result.append(np.linalg.norm(sizes.weights[:, None, None] * change, axis=0).T)
         return result[0], result[1]
@@ -208,7 +210,7 @@ class ConnectionOpenings:
         weights = self._weights[:, among_all] - self._driving[:, among_all] * read
         per_unit = effects.across(weights, here.across, elements)
         moved = effects.sum_elements(weights * opened.moved[:, among_all, connection])
-        per_unit -= _scale_rows(moved, opened.flow, np.repeat(own, effects.counts))
+        _subtract_scaled(per_unit, moved, opened.flow, np.repeat(own, effects.counts))
         nominal = here.before.nominal[:, at] - opened.heard[:, inputs, own][:, :, None] * opened.flow[:, own]
         return InputHum(effects, nominal, per_unit, self._sizes)
 
@@ -232,13 +234,12 @@ class ConnectionOpenings:
         return result
 
 
-def _scale_rows(scale: Complexes, values: Complexes, rows: Ints) -> Complexes:
-    """(frequencies, n, columns): the rows of `values`, each times its scale, (frequencies, n)."""
+def _subtract_scaled(result: Complexes, scale: Complexes, values: Complexes, rows: Ints) -> None:
+    """From `result`, (frequencies, n, columns), takes the rows of `values`, each times its scale, (frequencies, n)."""
     # A sparse product needs no copy of the rows.
     ends, shape = np.arange(len(rows) + 1), (len(rows), values.shape[1])
-    return np.stack(
-        [sparse.csr_matrix((own, rows, ends), shape=shape) @ at for own, at in zip(scale, values, strict=True)]
-    )
+    for here, own, at in zip(result, scale, values, strict=True):
+        here -= sparse.csr_matrix((own, rows, ends), shape=shape) @ at
 
 
 def _not_zero(values: Complexes) -> Complexes:
