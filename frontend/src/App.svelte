@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
 	import Frame from './lib/components/frame/Frame.svelte';
+	import Gate from './lib/components/people/Gate.svelte';
 	import { VIEWS } from './routes/routes';
 	import { Desk, setDesk } from './lib/state/desk.svelte';
 
@@ -11,5 +12,5 @@
 </script>
 
 <QueryClientProvider client={queries}>
-	<Frame views={VIEWS} />
+	<Gate><Frame views={VIEWS} /></Gate>
 </QueryClientProvider>

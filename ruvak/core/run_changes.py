@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ruvak.core.analyse import quick_findings
+from ruvak.core.analyse import Analysis, quick_findings
 from ruvak.core.judge.finding import Finding
 from ruvak.core.parts.library import embed
 from ruvak.core.rig.edits import Edit, touched_by
@@ -36,6 +36,29 @@ class RunChange(Record):
     """Before the edit; null where the edit added it."""
     after: RunThen | None
     """After the edit; null where the edit deleted it."""
+
+
+class VerdictChange(Record):
+    """A run whose worst finding is another one after an edit."""
+
+    run: str
+    """Its id."""
+    name: str
+    """What it is called."""
+    before: Finding
+    """Its worst finding as it was."""
+    after: Finding
+    """As it would be."""
+
+
+def verdict_changes(rig: Rig, before: Analysis, after: Analysis) -> Iterator[VerdictChange]:
+    """Runs of both analyses, named as in the rig, whose worst finding differs in what it says."""
+    then = {run.run: run for run in before.runs}
+    names = {run.id: run.name for run in rig.runs}
+    for run in after.runs:
+        was = then.get(run.run)
+        if was is not None and was.findings[0].sentence != run.findings[0].sentence:
+            yield VerdictChange(run=run.run, name=names[run.run], before=was.findings[0], after=run.findings[0])
 
 
 def changed_runs(before: Rig, after: Rig, edit: Edit) -> tuple[RunChange, ...]:

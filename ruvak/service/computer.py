@@ -20,7 +20,9 @@ from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit, Op, apply, changes, replay
 from ruvak.core.rig.rig import KitItem, Rig, Run
-from ruvak.core.run_changes import changed_runs
+from ruvak.core.run_changes import VerdictChange, changed_runs, verdict_changes
+from ruvak.core.venue.document import difference
+from ruvak.core.venue.lines import VenueReading, read_venue
 from ruvak.service.analysis_parts import RunParts, keep, key_of, run_key
 from ruvak.service.kept import KeptRigs, read_current
 from ruvak.service.problems import NotFound
@@ -33,7 +35,9 @@ from ruvak.service.states import (
     RemedyList,
     Rewired,
     RunChangeList,
+    VenueComparison,
 )
+from ruvak.service.venues import house_venue_of, newest_document
 from ruvak.service.versions import Version, version_of
 from ruvak.store import history
 from ruvak.store.rigs import SavedRig
@@ -143,6 +147,24 @@ class Computer:
     def read_kit(self, rig_id: str, text: str) -> KitReading:
         """Kit in plain words, one kind a line. Raises NotFound."""
         return read_kit(self._rig(rig_id), text)
+
+    def read_venue(self, rig_id: str, text: str) -> VenueReading:
+        """Boards, circuits, outlets and what was measured there, one thing a line. Raises NotFound."""
+        return read_venue(self._rig(rig_id), text)
+
+    def newer_venue(self, rig_id: str) -> VenueComparison:
+        """What the house's newest revision of the rig's venue would change. Raises NotFound, RigFault."""
+        with self._sessions() as session:
+            rig = self._kept.current(session, rig_id).rig
+            venue_id = house_venue_of(session, rig_id)
+            if venue_id is None:
+                raise NotFound("This rig belongs to no venue of the house yet.")
+            number, document = newest_document(session, venue_id)
+        found = difference(rig, document, f"Venue: revision {number}", number)
+        runs: tuple[VerdictChange, ...] = ()
+        if found.edit is not None and found.said:
+            runs = tuple(verdict_changes(rig, self._analysis(rig), analyse(apply(rig, found.edit), self._cache)))
+        return VenueComparison(revision=number, edit=found.edit, said=found.said, kept=found.kept, runs=runs)
 
     def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> PieceChoiceList:
         """What could stand at a place of a run. Raises NotFound, BadEdit."""

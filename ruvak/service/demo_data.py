@@ -7,6 +7,7 @@ from ruvak.core.parts.reading import rig_from_json
 from ruvak.core.rig.rig import Rig
 from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
+from ruvak.service.venues import Venues
 
 SETUP = Person(id="setup", name="Set-up")
 DEMOS = ("sunday-talk", "video-call", "lantern-evening", "midwinter-concert")
@@ -18,10 +19,11 @@ def demo_rig(name: str = "lantern-evening") -> Rig:
     return embed(rig_from_json(files("ruvak.service").joinpath("demo", f"{name}.json").read_bytes()))
 
 
-def add_demo(rigs: Rigs) -> bool:
-    """Adds the demo rigs where there is no rig at all; tells whether it did."""
+def add_demo(rigs: Rigs, venues: Venues) -> bool:
+    """Adds the demo rigs, and the last one's venue for the house, where there is no rig; tells whether it did."""
     if rigs.list_all():
         return False
     for name in DEMOS:
-        rigs.import_rig(demo_rig(name), SETUP)
+        made = rigs.import_rig(demo_rig(name), SETUP)
+    venues.save(made.rig.id, "as found on the first visit", SETUP)
     return True

@@ -17,7 +17,7 @@ from ruvak.core.rig.collections import CollectionName, HolderKind
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
-from ruvak.core.run_changes import RunChange
+from ruvak.core.run_changes import RunChange, VerdictChange
 from ruvak.service.versions import Version
 
 
@@ -191,6 +191,21 @@ class RunChangeList(RootModel[tuple[RunChange, ...]]):
 
 class PieceChoiceList(RootModel[tuple[PieceChoice, ...]]):
     """What could stand there, fitting and owned things first."""
+
+
+class VenueComparison(Record):
+    """What the house's newest revision of a rig's venue would change in the rig."""
+
+    revision: int
+    """The newest revision."""
+    edit: Edit | None
+    """The edit that takes it; null where the rig has it already."""
+    said: tuple[str, ...]
+    """What is different, in sentences."""
+    kept: tuple[str, ...]
+    """What would stay because the rig uses it."""
+    runs: tuple[VerdictChange, ...]
+    """Runs whose worst finding would be another."""
 
 
 class Readings(Record):

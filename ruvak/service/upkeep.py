@@ -2,9 +2,11 @@
 
 from pathlib import Path
 
+from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
 from ruvak.service.people import People
 from ruvak.service.rigs import Rigs
+from ruvak.service.venues import Venues
 from ruvak.store import backup, database
 from ruvak.store.rigs import renew_holders
 
@@ -12,6 +14,12 @@ from ruvak.store.rigs import renew_holders
 def rigs_at(url: str) -> Rigs:
     """The rigs of the database at `url`."""
     return Rigs(database.sessions_for(database.engine_for(url)), KeptRigs())
+
+
+def venues_at(url: str) -> Venues:
+    """The venues of the database at `url`."""
+    sessions, kept = database.sessions_for(database.engine_for(url)), KeptRigs()
+    return Venues(sessions, kept, Edits(sessions, kept))
 
 
 def people_at(url: str) -> People:

@@ -64,7 +64,7 @@ class HolderRow(Base):
 
 
 class VenueRow(Base):
-    """Where rigs happen. One a rig until venues are shared."""
+    """Where a rig happens, as the rig has it: taken from a venue of the house, or the rig's own."""
 
     __tablename__ = "venue"
     id: Mapped[str] = mapped_column(ForeignKey("holder.id", ondelete="CASCADE"), primary_key=True)
@@ -90,6 +90,29 @@ class RigRow(Base):
     length_unit: Mapped[str]
     alignment: Mapped[dict[str, Any]]
     assumptions: Mapped[dict[str, Any]]
+    house_venue_id: Mapped[str | None] = mapped_column(ForeignKey("house_venue.id", ondelete="SET NULL"), index=True)
+    """The house's venue that the rig's own was taken from; the rig's notes the revision."""
+
+
+class HouseVenueRow(Base):
+    """A venue of the house. Names are told apart without regard to capitals."""
+
+    __tablename__ = "house_venue"
+    __table_args__ = (Index("uq_house_venue_name", func.lower("name"), unique=True),)
+    id: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str]
+
+
+class VenueRevisionRow(Base):
+    """A venue of the house at one revision. A revision is never changed."""
+
+    __tablename__ = "venue_revision"
+    venue_id: Mapped[str] = mapped_column(ForeignKey("house_venue.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    document: Mapped[dict[str, Any]]
+    words: Mapped[str]
+    made_by: Mapped[str]
+    made_at: Mapped[datetime] = mapped_column(server_default=func.now())
 
 
 class ThingRow(Base):
@@ -190,6 +213,7 @@ class EarthRow(ThingRow):
     voltage: Mapped[Document | None]
     at: Mapped[Document | None]
     residual_a: Mapped[Document | None]
+    breaker_a: Mapped[Document | None]
 
 
 class MainsRow(ThingRow):

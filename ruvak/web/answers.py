@@ -14,6 +14,7 @@ from ruvak.service.people import People
 from ruvak.service.pool import Compute, as_json
 from ruvak.service.rigs import Rigs
 from ruvak.service.sign_ins import SignIns
+from ruvak.service.venues import Venues
 from ruvak.store.solved import StoredPart
 
 EXTENSION = "ruvak"
@@ -31,6 +32,7 @@ class UseCases:
     people: People
     sign_ins: SignIns
     links: Links
+    venues: Venues
 
 
 def use_cases() -> UseCases:

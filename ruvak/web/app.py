@@ -3,6 +3,7 @@
 import atexit
 
 from flask_openapi3 import Info, OpenAPI
+from werkzeug.middleware.proxy_fix import ProxyFix
 
 from ruvak import __version__
 from ruvak.service.analyses import Analyses
@@ -14,8 +15,9 @@ from ruvak.service.people import People
 from ruvak.service.pool import Compute, ComputePool, InPlace
 from ruvak.service.rigs import Rigs
 from ruvak.service.sign_ins import SignIns
+from ruvak.service.venues import Venues
 from ruvak.store.database import engine_for, sessions_for
-from ruvak.web import errors, logs, pages, security, stalled, who
+from ruvak.web import errors, logs, metrics, pages, security, stalled, who
 from ruvak.web.answers import EXTENSION, UseCases
 from ruvak.web.api import blueprints, health
 from ruvak.web.json import BoundedJson
@@ -50,7 +52,9 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         WTF_CSRF_HEADERS=["X-CSRF-Token"],
         WTF_CSRF_TIME_LIMIT=None,
     )
+    app.wsgi_app = ProxyFix(app.wsgi_app, settings.proxies, settings.proxies) if settings.proxies else app.wsgi_app  # type: ignore[method-assign]
     logs.init_app(app)
+    metrics.init_app(app)
     errors.init_app(app)
     security.init_app(app)
     stalled.init_app(app)
@@ -61,18 +65,20 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     engine = engine_for(settings.database_url)
     app.extensions[health.ENGINE] = engine
     sessions, kept = sessions_for(engine), KeptRigs()
+    edits = Edits(sessions, kept)
     compute: Compute = InPlace(Computer(sessions, kept))
     if settings.compute_processes:
         compute = ComputePool(settings.database_url, settings.compute_processes)
         atexit.register(compute.close)
     app.extensions[EXTENSION] = UseCases(
         Rigs(sessions, kept),
-        Edits(sessions, kept),
+        edits,
         Analyses(sessions, kept, compute),
         compute,
         People(sessions),
         SignIns(sessions),
         Links(sessions),
+        Venues(sessions, kept, edits),
     )
     app.extensions[who.SETTINGS] = settings
     return app

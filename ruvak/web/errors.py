@@ -25,6 +25,7 @@ STATUS = {
     "not_allowed": 403,
     "name_taken": 409,
     "last_owner": 409,
+    "not_newest": 409,
     "weak_passphrase": 422,
     "too_many_attempts": 429,
     "busy": 503,

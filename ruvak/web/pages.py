@@ -1,8 +1,13 @@
 """The single page and its files."""
 
 from pathlib import Path
+from typing import cast
 
-from flask import Flask, Response, send_from_directory
+from flask import Flask, Response, current_app, send_file, send_from_directory
+from werkzeug.exceptions import NotFound
+
+from ruvak.web.settings import Settings
+from ruvak.web.who import SETTINGS
 
 STATIC = Path(__file__).parent / "static"
 
@@ -11,6 +16,7 @@ def init_app(app: Flask) -> None:
     """Files under /assets are named after their contents and kept for a year; other files are asked for again each
     time. The page has one address, since what is on it stands behind the # of the address."""
     app.add_url_rule("/", "page", _page)
+    app.add_url_rule("/house-authority.crt", "authority", _authority)
     app.add_url_rule("/assets/<path:name>", "asset", _asset)
     app.add_url_rule("/<path:name>", "file", _file)
 
@@ -19,6 +25,14 @@ def _page() -> Response:
     if not (STATIC / "index.html").exists():
         return Response("The interface is not built yet: run script/demo.", status=503, mimetype="text/plain")
     return _file("index.html")
+
+
+def _authority() -> Response:
+    """The house's own authority, which phones install. 404 where the server has none."""
+    file = cast(Settings, current_app.extensions[SETTINGS]).authority
+    if file is None or not file.is_file():
+        raise NotFound
+    return send_file(file, mimetype="application/x-x509-ca-cert", download_name="house-authority.crt")
 
 
 def _asset(name: str) -> Response:

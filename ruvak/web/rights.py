@@ -2,7 +2,7 @@
 
 from flask import request
 
-from ruvak.service.access import Right
+from ruvak.service.access import NotAllowed, Right
 from ruvak.web.who import signed_in
 
 OPEN = frozenset(
@@ -50,6 +50,10 @@ RIGHTS: dict[str, Right] = {
             "rigs.list_rigs",
             "rigs.open_rig",
             "rigs.read_version",
+            "venues.export_venue",
+            "venues.list_venues",
+            "venues.read_newer_venue",
+            "venues.read_standing",
         ),
         Right.READ,
     ),
@@ -78,6 +82,9 @@ RIGHTS: dict[str, Right] = {
             "rigs.copy_rig",
             "rigs.delete_rig",
             "rigs.import_rig",
+            "venues.belong_to_venue",
+            "venues.read_venue_lines",
+            "venues.save_venue",
         ),
         Right.PLAN,
     ),
@@ -104,5 +111,7 @@ def admit() -> None:
     endpoint = request.endpoint or ""
     if endpoint in OPEN:
         return
-    rig_id = (request.view_args or {}).get("rig_id")
-    signed_in().require(RIGHTS[endpoint], rig_id)
+    who, right = signed_in(), RIGHTS.get(endpoint)
+    if right is None:
+        raise NotAllowed("Nobody may use this address.")
+    who.require(right, (request.view_args or {}).get("rig_id"))

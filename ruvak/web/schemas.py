@@ -12,6 +12,7 @@ from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import KitItem
 from ruvak.core.rig.values import Id, Label, Number, Record, Words
 from ruvak.service.states import HistoryLine, RigSummary
+from ruvak.service.venues import VenueSummary
 from ruvak.service.versions import Version
 
 EditId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
@@ -187,6 +188,30 @@ class RigPath(Record):
     """Which rig."""
 
     rig_id: Id
+
+
+class VenuePath(Record):
+    """Which venue of the house."""
+
+    venue_id: Id
+
+
+class BelongBody(Record):
+    """The house's venue that a rig is to belong to."""
+
+    venue_id: Id
+    """The venue."""
+
+
+class RevisionBody(Record):
+    """A new revision of a venue."""
+
+    words: Label
+    """What was changed, in words."""
+
+
+class VenueList(RootModel[tuple[VenueSummary, ...]]):
+    """Venues of the house."""
 
 
 class HistoryPath(RigPath):

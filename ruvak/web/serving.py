@@ -1,13 +1,16 @@
 """How gunicorn serves the application: gunicorn --config python:ruvak.web.serving --bind … ruvak.web.wsgi:app."""
 
+import os
 import signal
 import socket
 import struct
+import tempfile
 
 from gunicorn.arbiter import Arbiter
 from gunicorn.workers.base import Worker
 
 from ruvak.service.processes import end_with_parent
+from ruvak.web.settings import METRICS_PORT, SHARED_FIGURES
 
 worker_class = "ruvak.web.worker.Worker"
 workers = 1
@@ -19,8 +22,32 @@ STALLED_AFTER_S = 4
 """A sender of whom nothing comes for so long is hung up on: a request sent by half must not hold its thread."""
 
 
+def on_starting(_: Arbiter) -> None:
+    """Before the application is imported: the folder through which workers share their figures. What counts looks for
+    it when it is imported, so it is imported in functions here."""
+    if os.environ.get(METRICS_PORT):
+        os.environ[SHARED_FIGURES] = tempfile.mkdtemp(prefix="ruvak-metrics-")
+
+
+def child_exit(_: Arbiter, worker: Worker) -> None:
+    """A worker that ended counts no longer among those at work."""
+    from ruvak.web import metrics
+
+    metrics.forget(worker.pid)
+
+
+def on_exit(_: Arbiter) -> None:
+    """Leaves nothing of the figures."""
+    from ruvak.web import metrics
+
+    metrics.clear()
+
+
 def when_ready(server: Arbiter) -> None:
     """Sets the time limit on what listens; accepted connections have it from there."""
+    from ruvak.web import metrics
+
+    metrics.serve()
     limit = struct.pack("ll", STALLED_AFTER_S, 0)
     for listener in server.LISTENERS:
         listener.sock.setsockopt(socket.SOL_SOCKET, socket.SO_RCVTIMEO, limit)

@@ -6,6 +6,8 @@ from pathlib import Path
 
 MAX_BODY_BYTES = 4 * 1024 * 1024
 LOOPBACK = ("127.0.0.1", "localhost")
+METRICS_PORT, SHARED_FIGURES = "RUVAK_METRICS_PORT", "PROMETHEUS_MULTIPROC_DIR"
+"""Environment: where figures are served, and the folder through which workers share them."""
 
 
 @dataclass(frozen=True)
@@ -18,6 +20,10 @@ class Settings:
     """True behind HTTPS; the loopback demo has none."""
     compute_processes: int = 0
     """Processes that compute; 0 computes in the thread that asks."""
+    proxies: int = 0
+    """Reverse proxies in front whose word about the client's address and HTTPS is taken; 0 takes nobody's."""
+    authority: Path | None = None
+    """The house's own authority, to be installed on phones."""
     demo: bool = False
     """Whether a visitor from this very computer is the demonstration's technician without signing in."""
     hosts: tuple[str, ...] = LOOPBACK
@@ -31,12 +37,15 @@ class MissingSetting(Exception):
 def from_environment() -> Settings:
     """RUVAK_DATABASE_URL, and RUVAK_SECRET_KEY or RUVAK_SECRET_FILE; RUVAK_SECURE_COOKIES=1 behind HTTPS;
     RUVAK_COMPUTE_PROCESSES, one a core where it is not given; RUVAK_HOSTS, with commas between, loopback where it is
-    not given; RUVAK_DEMO=1 for the demonstration."""
+    not given; RUVAK_DEMO=1 for the demonstration; RUVAK_PROXIES, how many reverse proxies stand in front;
+    RUVAK_AUTHORITY, the file of the house's own authority."""
     return Settings(
         database_url=_require("RUVAK_DATABASE_URL"),
         secret_key=_secret(),
         secure_cookies=os.environ.get("RUVAK_SECURE_COOKIES") == "1",
         compute_processes=int(os.environ.get("RUVAK_COMPUTE_PROCESSES") or os.cpu_count() or 1),
+        proxies=int(os.environ.get("RUVAK_PROXIES") or 0),
+        authority=Path(authority) if (authority := os.environ.get("RUVAK_AUTHORITY")) else None,
         demo=os.environ.get("RUVAK_DEMO") == "1",
         hosts=tuple(name.strip() for name in os.environ.get("RUVAK_HOSTS", "").split(",") if name.strip()) or LOOPBACK,
     )

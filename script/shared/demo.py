@@ -6,6 +6,7 @@ import os
 import secrets
 import signal
 import socket
+import ssl
 import sys
 import time
 import urllib.request
@@ -23,6 +24,7 @@ from psycopg import sql
 
 from ruvak.core.errors import RuvakError
 from script.shared import postgres
+from script.shared.lan import Lan, lan_of
 
 CHECKOUT = Path(__file__).resolve().parents[2]
 STATE = CHECKOUT / ".ruvak"
@@ -30,6 +32,7 @@ DATABASE = "ruvak"
 DEFAULT_PORT = 8140
 LOOKED_AFTER_S, REVIVED_WITHIN_S = 1.0, 10
 """How often the database is looked after, and for how long it is started again."""
+SIGNED_IN = "A browser on this computer is signed in there as the demo technician; nobody else is."
 MOST_IN_VAIN = 4
 """A web server that so often in a row stops before it has answered is not started again."""
 
@@ -47,7 +50,7 @@ def main() -> int:
     try:
         with _only_one(options.port):
             _port_is_free(options.port)
-            _serve(options.port, options.fresh)
+            _serve(options.port, options.fresh, options.lan)
     except KeyboardInterrupt:
         print("\nStopped; everything is kept.")
     except (Stop, postgres.ServerProblem, RuvakError) as problem:
@@ -62,6 +65,9 @@ def main() -> int:
 def _options() -> argparse.Namespace:
     parser = argparse.ArgumentParser(prog="script/demo", description=__doc__)
     parser.add_argument("--port", type=int, default=DEFAULT_PORT, help=f"where to serve ({DEFAULT_PORT})")
+    parser.add_argument(
+        "--lan", action="store_true", help="serve to phones of this network too, by HTTPS with a certificate made here"
+    )
     parser.add_argument("--fresh", action="store_true", help="back everything up, then start over with the demo rig")
     return parser.parse_args()
 
@@ -129,7 +135,7 @@ def _port_is_free(port: int) -> None:
             raise Stop(f"{port} is no port number; choose one from 1024 to 65535.") from problem
 
 
-def _serve(port: int, fresh: bool) -> None:
+def _serve(port: int, fresh: bool, lan: bool) -> None:
     folder = postgres.folder_for(CHECKOUT, "database")
     server = postgres.start(folder)
     try:
@@ -138,9 +144,12 @@ def _serve(port: int, fresh: bool) -> None:
             "RUVAK_SECRET_FILE": str(_secret()),
             "RUVAK_DEMO": "1",
         }
+        network = lan_of(STATE / "certificates", port) if lan else None
+        if network is not None:
+            environment |= network.environment()
         _write_private(STATE / "environment", "".join(f"{name}='{value}'\n" for name, value in environment.items()))
         _prepare(server, fresh)
-        _keep_up(server, port, environment)
+        _keep_up(server, port, environment, network)
     finally:
         # A second Ctrl-C must not leave the database running.
         signal.signal(signal.SIGINT, signal.SIG_IGN)
@@ -148,14 +157,17 @@ def _serve(port: int, fresh: bool) -> None:
         postgres.stop(folder)
 
 
-def _keep_up(server: postgres.Server, port: int, environment: dict[str, str]) -> None:
+def _keep_up(server: postgres.Server, port: int, environment: dict[str, str], network: Lan | None = None) -> None:
     """Serves until somebody stops it; a web server or a database that stops by itself is started again, and said so.
     Raises Stop where the web server never answers."""
-    words, in_vain = f"Ruvak is at http://127.0.0.1:{port}   (Ctrl-C stops it and keeps everything)", 0
+    here = f"{'https' if network else 'http'}://127.0.0.1:{port}"
+    words, in_vain = f"Ruvak is at {here}   (Ctrl-C stops it and keeps everything)\n{SIGNED_IN}", 0
+    if network is not None:
+        words += f"\n{network.words()}"
     while in_vain < MOST_IN_VAIN:
-        with _web(port, environment) as web:
+        with _web(port, environment, network) as web:
             _note(port, web.pid or 0)
-            if not _until(partial(_is_up, server, web, port), 30):
+            if not _until(partial(_is_up, server, web, here, network), 30):
                 raise Stop("The web server did not answer within 30 seconds; see .ruvak/web.log.")
             in_vain += 1
             if web.is_alive():
@@ -165,14 +177,14 @@ def _keep_up(server: postgres.Server, port: int, environment: dict[str, str]) ->
                 revive(server)
                 web.join(timeout=LOOKED_AFTER_S)
         print("The web server stopped by itself; starting it again. What was saved is safe.", flush=True)
-        words = f"Ruvak is back at http://127.0.0.1:{port}"
+        words = f"Ruvak is back at {here}"
     raise Stop("The web server stops as soon as it is started; see .ruvak/web.log.")
 
 
-def _is_up(server: postgres.Server, web: ForkProcess, port: int) -> bool:
+def _is_up(server: postgres.Server, web: ForkProcess, here: str, network: Lan | None) -> bool:
     """Whether the web server answers, or has stopped again: it answers only with a database."""
     revive(server)
-    return not web.is_alive() or _answers(port)
+    return not web.is_alive() or _answers(here, network)
 
 
 def revive(server: postgres.Server) -> None:
@@ -196,7 +208,7 @@ def _prepare(server: postgres.Server, fresh: bool) -> None:
     """The database, its schema and the demo rig; with `fresh`, a backup of the old one first."""
     # Imported here because it takes seconds; a taken port or a broken database should be told at once.
     from ruvak.service.demo_data import add_demo
-    from ruvak.service.upkeep import back_up, migrate, rigs_at
+    from ruvak.service.upkeep import back_up, migrate, rigs_at, venues_at
 
     address = server.url("postgres").replace("+psycopg", "")
     with psycopg.connect(address, autocommit=True) as connection:
@@ -211,7 +223,7 @@ def _prepare(server: postgres.Server, fresh: bool) -> None:
         if not exists:
             connection.execute(sql.SQL("CREATE DATABASE {}").format(sql.Identifier(DATABASE)))
     migrate(server.url(DATABASE))
-    add_demo(rigs_at(server.url(DATABASE)))
+    add_demo(rigs_at(server.url(DATABASE)), venues_at(server.url(DATABASE)))
     # The web server is forked from here, whenever it has to be started again.
     import_module("ruvak.web.app")
 
@@ -231,9 +243,9 @@ def _write_private(file: Path, text: str) -> None:
 
 
 @contextlib.contextmanager
-def _web(port: int, environment: dict[str, str]) -> "Iterator[ForkProcess]":
+def _web(port: int, environment: dict[str, str], network: Lan | None) -> "Iterator[ForkProcess]":
     """The web server, ended with the block. Forked, because everything it needs is imported already."""
-    web = get_context("fork").Process(target=_gunicorn, args=(port, environment))
+    web = get_context("fork").Process(target=_gunicorn, args=(port, environment, network))
     web.start()
     try:
         yield web
@@ -242,7 +254,7 @@ def _web(port: int, environment: dict[str, str]) -> "Iterator[ForkProcess]":
         web.join(timeout=10)
 
 
-def _gunicorn(port: int, environment: dict[str, str]) -> None:
+def _gunicorn(port: int, environment: dict[str, str], network: Lan | None) -> None:
     from gunicorn.app.wsgiapp import run
 
     os.setsid()  # Ctrl-C reaches the parent alone, which then stops this in order.
@@ -254,16 +266,16 @@ def _gunicorn(port: int, environment: dict[str, str]) -> None:
     sys.argv = [
         "gunicorn",
         "--config=python:ruvak.web.serving",
-        "--bind",
-        f"127.0.0.1:{port}",
+        *(network.arguments() if network else ("--bind", f"127.0.0.1:{port}")),
         "ruvak.web.wsgi:app",
     ]
     run()
 
 
-def _answers(port: int) -> bool:
+def _answers(here: str, network: Lan | None = None) -> bool:
+    context = ssl.create_default_context(cafile=network.certificate.authority) if network else None
     # Refused while it starts, or slow at first; both only mean: not yet.
-    with contextlib.suppress(OSError), urllib.request.urlopen(f"http://127.0.0.1:{port}/api/ready", timeout=2) as got:
+    with contextlib.suppress(OSError), urllib.request.urlopen(f"{here}/api/ready", timeout=2, context=context) as got:
         return bool(got.status == 200)
     return False
 

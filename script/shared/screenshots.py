@@ -1,11 +1,19 @@
 """Takes the pictures in docs/screenshots from the demo rig, on a database made for that alone."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 from playwright.sync_api import Page, sync_playwright
 
-from ruvak.service.demo_data import add_demo
-from ruvak.service.upkeep import rigs_at
+from ruvak.core.venue.lines import read_venue
+from ruvak.service.access import DEMO_TECHNICIAN, Role
+from ruvak.service.demo_data import SETUP, add_demo
+from ruvak.service.edits import Edits
+from ruvak.service.kept import KeptRigs
+from ruvak.service.sign_ins import Browser, SignIns
+from ruvak.service.states import Person
+from ruvak.service.upkeep import people_at, rigs_at, venues_at
+from ruvak.store.database import engine_for, sessions_for
+from ruvak.web.who import COMPUTER, SIGN_IN
 from script.shared.open_run import open_run
 from script.shared.throwaway_app import CHECKOUT, throwaway
 from script.shared.web_server import ARGUMENTS, CHROMIUM
@@ -16,11 +24,6 @@ DESK, PHONE = (1280, 800), (390, 844)
 
 def nothing(_page: Page) -> None:
     """The view as it opens."""
-
-
-def look_at_isolator(page: Page) -> None:
-    """Previews a remedy."""
-    page.locator("button.remedy", has_text="Stereo line isolator").first.focus()
 
 
 def apply_sum(page: Page) -> None:
@@ -114,35 +117,42 @@ def close_the_run(page: Page) -> None:
     page.locator("article[data-run='lead-vocal'] .wires").wait_for()
 
 
-def foyer(page: Page) -> None:
-    """A loudspeaker line that asks too much, and its taps turned down together."""
-    open_run(page, "foyer").locator(".opened").wait_for()
-    page.locator("button.remedy", has_text="Tap 20 W").hover()
-    page.get_by_text("not applied yet").wait_for()
-
-
 def lights(page: Page) -> None:
     """A microphone lead under lighting data: what comes back of every edge."""
     open_run(page, "lights").locator(".opened").wait_for()
     page.locator("button.remedy", has_text="Lighting data lead").wait_for()
 
 
-VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...] = (
+def newer_venue(page: Page) -> None:
+    """What the house has measured since, and what that does to the runs; a line being typed."""
+    page.get_by_role("list", name="Runs that change").wait_for()
+    page.get_by_label("Boards, circuits, strips").fill("circuit 4, 20 A, foyer: outlets 21-24; strip foyer bar")
+    page.get_by_text("Foyer bar strip on Circuit 4").wait_for()
+
+
+def add_somebody(page: Page) -> None:
+    """The link by which somebody new chooses a passphrase."""
+    page.get_by_role("button", name="Add somebody").click()
+    page.get_by_label("Name", exact=True).fill("Wren Calder")
+    page.get_by_role("button", name="Add and make the link").click()
+    page.get_by_label("Address of the link").wait_for()
+
+
+Views = tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...]
+VIEWS: Views = (
     ("concert", "/", DESK, "booth", nothing),
     ("concert-list", "/", DESK, "booth", close_the_run),
     ("concert-worst", "/", (1280, 1000), "daylight", worst_first),
     ("concert-hum", "/", (1280, 1000), "booth", how_it_came),
-    ("concert-foyer", "/", DESK, "daylight", foyer),
     ("concert-data", "/", DESK, "booth", lights),
     ("concert-phone", "/", PHONE, "daylight", nothing),
     ("runs", "/", DESK, "booth", nothing),
-    ("runs-preview", "/", DESK, "booth", look_at_isolator),
     ("runs-phone", "/", PHONE, "booth", nothing),
     ("line", "/", DESK, "booth", type_a_line),
-    ("line-phone", "/", PHONE, "daylight", type_a_line),
     ("many", "/", DESK, "daylight", many_lines),
     ("pieces", "/", (1280, 900), "booth", open_piece),
     ("wiring", "/", DESK, "booth", draw_wiring),
+    ("concert-venue", "/venue", DESK, "daylight", newer_venue),
     ("concert-kit", "/kit", DESK, "booth", fill_the_cupboard),
     ("rigs", "/rigs", DESK, "booth", show_runs),
     ("changes", "/", DESK, "booth", apply_sum),
@@ -151,28 +161,71 @@ VIEWS: tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...]
 )
 
 
+HOUSE: Views = (
+    ("sign-in", "/", DESK, "booth", nothing),
+    ("people", "/people", DESK, "daylight", add_somebody),
+)
+"""Where nobody is signed in without a passphrase: at a trusted computer, and as an owner."""
+
+
 def main() -> None:
     """Writes every picture anew."""
     with throwaway("screenshot") as app:
-        add_demo(rigs_at(app.url))
+        add_demo(rigs_at(app.url), venues_at(app.url))
+        measure_a_strip(app.url)
         with app.served() as address:
-            take_all(address)
+            take_all(address, VIEWS, {})
+        with app.served(demo=False) as address:
+            take_all(address, HOUSE, fill_the_house(app.url))
 
 
-def take_all(address: str) -> None:
-    """One browser, one fresh profile a picture."""
+def measure_a_strip(url: str) -> None:
+    """In another rig of the concert's venue, saved for the house: the concert is told."""
+    rigs, venues = rigs_at(url), venues_at(url)
+    rig = rigs.copy("midwinter-concert", "Spring Concert", "", SETUP).rig
+    venues.belong(rig.id, venues.list_all()[0].id)
+    edit = read_venue(rig, "stage left strip: 0.9 V\ncircuit 2, 16 A").edit
+    if edit is None:
+        raise ValueError("The lines say what the venue has already.")
+    sessions, kept = sessions_for(engine_for(url)), KeptRigs()
+    Edits(sessions, kept).make(rig.id, rigs.version(rig.id).version, edit, SETUP)
+    venues.save(rig.id, "stage left strip measured", Person(id="hanne", name="Hanne Brook"))
+
+
+def fill_the_house(url: str) -> dict[str, dict[str, str]]:
+    """Somebody of each role; what the browser of each picture carries."""
+    people, sign_ins = people_at(url), SignIns(sessions_for(engine_for(url)))
+    browser = Browser(address="127.0.0.1", words="")
+    for name, role in PEOPLE.items():
+        people.choose_passphrase(people.add(name, role, "Set-up").token, "velvet tractor under seven lanterns")
+    people.add("Teo Marsh", "viewer", "Imre Falk")
+    people.remove(DEMO_TECHNICIAN.id)
+    owner = sign_ins.of_person(people.named("Imre Falk"), browser)
+    return {
+        "sign-in": {COMPUTER: sign_ins.trust_computer("the booth", "Imre Falk")},
+        "people": {SIGN_IN: owner},
+    }
+
+
+PEOPLE: dict[str, Role] = {"Imre Falk": "owner", "Hanne Brook": "technician", "Odalys Reed": "helper"}
+
+
+def take_all(address: str, views: Views, cookies: Mapping[str, Mapping[str, str]]) -> None:
+    """One browser, one fresh profile a picture, with the cookies of that."""
     PICTURES.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
-        for name, path, (width, height), theme, act in VIEWS:
+        for name, path, (width, height), theme, act in views:
             context = browser.new_context(viewport={"width": width, "height": height}, reduced_motion="reduce")
+            for cookie, value in cookies.get(name, {}).items():
+                context.add_cookies([{"name": cookie, "value": value, "url": address}])
             page = context.new_page()
             rig = "midwinter-concert" if name.startswith("concert") else "lantern-evening"
             page.add_init_script(f"localStorage.setItem('ruvak-theme', '{theme}')")
             page.add_init_script(f"localStorage.setItem('ruvak-rig', '{rig}')")
             page.goto(f"{address}/#{path}")
-            page.locator("main h2").first.wait_for()
-            if path == "/":
+            page.locator("main h1, main h2").first.wait_for()
+            if path == "/" and not cookies:
                 page.locator("button.remedy").first.wait_for()
                 page.get_by_text("Looking for others").wait_for(state="detached")
             act(page)

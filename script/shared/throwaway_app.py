@@ -22,10 +22,10 @@ class Throwaway:
     url: str
 
     @contextmanager
-    def served(self) -> Iterator[str]:
-        """The application's address, for as long as the block lasts."""
+    def served(self, demo: bool = True) -> Iterator[str]:
+        """The application's address, for as long as the block lasts; `demo`: its technician is signed in."""
         with tempfile.TemporaryDirectory() as logs:
-            web = WebServer(self.url, Path(logs) / "web.log")
+            web = WebServer(self.url, Path(logs) / "web.log", demo)
             web.start()
             try:
                 yield web.address

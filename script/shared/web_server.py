@@ -22,11 +22,11 @@ ARGUMENTS = [
 class WebServer:
     """gunicorn on a fixed port; can be stopped and started again, as after a power cut."""
 
-    def __init__(self, url: str, log: Path) -> None:
+    def __init__(self, url: str, log: Path, demo: bool = True) -> None:
         self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self._environment = {**os.environ, "RUVAK_DATABASE_URL": url, "RUVAK_SECRET_KEY": "test-secret"}
-        self._environment.setdefault("RUVAK_DEMO", "1")
+        self._environment["RUVAK_DEMO"] = "1" if demo else ""
         # One is enough for one browser, and starts sooner than one a core.
         self._environment.setdefault("RUVAK_COMPUTE_PROCESSES", "1")
         self._log = log

@@ -37,6 +37,8 @@ class Served:
     url: str
     server: WebServer
     browser: Browser
+    at_end: contextlib.ExitStack
+    """Whatever else is to be stopped when all tests are done."""
 
 
 @cache
@@ -54,7 +56,7 @@ def start_application() -> Served:
     sandbox = os.geteuid() != 0
     browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS, chromium_sandbox=sandbox)
     ending.callback(browser.close)
-    return Served(url, server, browser)
+    return Served(url, server, browser, ending)
 
 
 class BrowserTest(unittest.TestCase):

@@ -101,14 +101,15 @@ def _kill_in(folder: Path, kills: int, seed: int) -> Killed:
     shutil.copytree(CHECKOUT / "ruvak", folder / "ruvak")
     (folder / ".ruvak").mkdir()
     port, said = postgres.free_port(), folder / "said.txt"
+    address = f"http://127.0.0.1:{port}"
     command = [sys.executable, "-m", "script.shared.demo", "--port", str(port)]
     with said.open("w") as out:
         process = subprocess.Popen(command, cwd=folder, stdout=out, stderr=out)
     stop = threading.Event()
     try:
-        if not demo._until(partial(demo._answers, port), 120):
+        if not demo._until(partial(demo._answers, address), 120):
             return Killed(faults=[f"It did not start: {said.read_text()}"])
-        address, rig = f"http://127.0.0.1:{port}", "midwinter-concert"
+        rig = "midwinter-concert"
         leads = _leads(address, rig)[:CLIENTS]
         clients = [Client(address, rig, lead, stop) for lead in leads]
         for client in clients:
@@ -119,7 +120,7 @@ def _kill_in(folder: Path, kills: int, seed: int) -> Killed:
             began = time.monotonic()
             _kill(rng.choice(WHAT), folder)
             result.kills += 1
-            back = demo._until(lambda before=before: _all_go_on(clients, before) and demo._answers(port), BACK_WITHIN_S)  # type: ignore[misc]
+            back = demo._until(partial(_is_back, clients, before, address), BACK_WITHIN_S)
             if not back:
                 result.faults.append(f"Not back within {BACK_WITHIN_S:.0f} s: {said.read_text()[-600:]}")
                 break
@@ -153,6 +154,11 @@ def _left_over(folder: Path, port: int) -> list[str]:
                 if mark in (process / name).read_bytes():
                     found.append(process.name)
     return found
+
+
+def _is_back(clients: list[Client], before: list[int], address: str) -> bool:
+    """Whether every client goes on and the server says that it is ready."""
+    return _all_go_on(clients, before) and demo._answers(address)
 
 
 def _all_go_on(clients: list[Client], before: list[int]) -> bool:

@@ -26,8 +26,8 @@ def fill_0001(url: str) -> None:
             connection.execute(text(statement))
 
 
-LATER = ("host", "contacts", "mains_f", "earth_f", "sends")
-"""Columns of gear and kit that came with version 2 of the file format."""
+LATER = ("host", "contacts", "mains_f", "earth_f", "sends", "breaker_a")
+"""Columns of gear, kit and earth points that came with version 2 of the file format, or after it."""
 
 
 def insert_as_of_0006(url: str, rig: Rig) -> None:
@@ -59,7 +59,7 @@ def _insert(connection: Connection, rig: Rig) -> None:
             columns = {"part_id" if name == "part" else name: thing[name] for name in thing if name not in LATER}
             add(table, **of_rig, position=place, **columns)
     for place, point in enumerate(venue["earth"]):
-        add("earth_point", **of_rig, position=place, **point)
+        add("earth_point", **of_rig, position=place, **{n: v for n, v in point.items() if n not in LATER})
     for place, run in enumerate(whole["runs"]):
         add("run", **of_rig, position=place, **{n: v for n, v in run.items() if n not in ("pieces", "joins")})
         for leg_place, leg in enumerate(run["pieces"]):

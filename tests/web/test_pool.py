@@ -106,7 +106,7 @@ class Pool(DatabaseTest):
         self.pool.run(self.rig_id, process_id)
 
     def test_over_http_busy_says_when_to_come_again(self) -> None:
-        app = create_app(Settings(self.url, "test-secret"))
+        app = create_app(Settings(self.url, "test-secret", demo=True))
         cases = app.extensions["ruvak"]
 
         class Full:

@@ -1,14 +1,20 @@
 /** The view of each station and its sign on the rail. */
-import { Cable, History, Library, Package } from '@lucide/svelte';
+import { Cable, CircleUserRound, History, Landmark, Library, Package, UsersRound } from '@lucide/svelte';
 import type { StationViews } from '../lib/components/frame/station-views';
 import Changes from './changes/Changes.svelte';
 import Kit from './kit/Kit.svelte';
+import People from './people/People.svelte';
 import Rigs from './rigs/Rigs.svelte';
 import Runs from './runs/Runs.svelte';
+import Venue from './venue/Venue.svelte';
+import You from './you/You.svelte';
 
 export const VIEWS: StationViews = {
 	runs: { view: Runs, icon: Cable },
 	kit: { view: Kit, icon: Package },
+	venue: { view: Venue, icon: Landmark },
 	changes: { view: Changes, icon: History },
-	rigs: { view: Rigs, icon: Library }
+	rigs: { view: Rigs, icon: Library },
+	people: { view: People, icon: UsersRound },
+	you: { view: You, icon: CircleUserRound }
 };

@@ -94,6 +94,8 @@ class EarthPoint(Identified):
     """On the plan; left out, where the first device plugged in there stands, else where its parent does."""
     residual_a: AboveZero | None = None
     """Rated residual current of the protective device there, where there is one: 0.03 for 30 mA."""
+    breaker_a: AboveZero | None = None
+    """Rated current of its breaker or fuse in amperes; left out, not known. Nothing that is heard follows from it."""
 
 
 BondKind = Literal["video", "usb", "network", "aerial", "lighting", "rack", "other"]

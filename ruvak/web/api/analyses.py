@@ -12,7 +12,7 @@ from ruvak.web.answers import JSON, answer, answer_computed, part, use_cases
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import FirstQuery, KeysQuery, RunDetails, RunPath, RunVersionPath, VersionPath
 
-api = blueprint("analyses", "Analyses of saved versions, in parts")
+api = blueprint("analyses", "Analyses of saved versions, in parts", "410")
 
 
 @api.get("/rigs/<rig_id>/versions/<version>/overview", responses={"200": Overview})

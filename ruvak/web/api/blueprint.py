@@ -1,5 +1,7 @@
 """What all blueprints share: the error shape, and a clear word about bodies that are not JSON."""
 
+from typing import Any
+
 from flask import Response, request
 from flask_openapi3 import APIBlueprint, Tag
 from werkzeug.exceptions import BadRequest
@@ -8,19 +10,27 @@ from ruvak.web.errors import reply
 from ruvak.web.rights import admit
 from ruvak.web.schemas import Problem
 
+_ANYWHERE = ("400", "401", "403", "404", "405", "409", "413", "415", "422", "503")
+"""Statuses of errors that any address may answer with."""
 
-def blueprint(name: str, words: str) -> APIBlueprint:
-    """A blueprint under /api whose error responses are all Problems."""
+
+def blueprint(name: str, words: str, *also: str) -> APIBlueprint:
+    """A blueprint under /api whose error responses are all Problems; `also`: statuses that only it answers with."""
     made = APIBlueprint(
         name,
         name,
         url_prefix="/api",
         abp_tags=[Tag(name=name, description=words)],
-        abp_responses=dict.fromkeys(("401", "403", "404", "409", "413", "422", "503"), Problem),
+        abp_responses=dict.fromkeys((*_ANYWHERE, *also), Problem),
     )
     made.before_request(admit)
     made.before_request(_readable)
     return made
+
+
+def file_of(kind: str) -> dict[str, Any]:
+    """What a response that is a file is described as, by its content type."""
+    return {"description": "OK", "content": {kind: {"schema": {"type": "string", "format": "binary"}}}}
 
 
 def _readable() -> Response | None:

@@ -49,20 +49,20 @@ def list_history(path: RigPath) -> Response:
     return answer(HistoryList(tuple(use_cases().rigs.list_history(path.rig_id, person()))))
 
 
-@api.get("/rigs/<rig_id>/history/<int:edit_id>/runs", responses={"200": RunChangeList})
+@api.get("/rigs/<rig_id>/history/<edit_id>/runs", responses={"200": RunChangeList})
 def show_edit(path: HistoryPath) -> Response:
     """Runs before and after one edit of the list, drawn and solved by themselves; 404 for one far back."""
     return answer_computed(path.rig_id, "show_edit", path.edit_id)
 
 
-@api.post("/rigs/<rig_id>/history/<int:edit_id>/keep", responses={"204": None})
+@api.post("/rigs/<rig_id>/history/<edit_id>/keep", responses={"204": None})
 def keep_as_built(path: HistoryPath) -> Response:
     """Makes what a helper recorded the plan."""
     use_cases().edits.keep_as_built(path.rig_id, path.edit_id)
     return Response(status=204)
 
 
-@api.post("/rigs/<rig_id>/history/<int:edit_id>/restore", responses={"200": EditOutcome})
+@api.post("/rigs/<rig_id>/history/<edit_id>/restore", responses={"200": EditOutcome})
 def restore_plan(path: HistoryPath) -> Response:
     """Takes back what a helper recorded. 409 where others have built on it."""
     return answer(use_cases().edits.restore_plan(path.rig_id, path.edit_id, person()))

@@ -17,7 +17,7 @@ from ruvak.web.qr import link_address, picture_of
 from ruvak.web.schemas import RigPath
 from ruvak.web.who import access, browser, person, sign_in_with
 
-api = blueprint("links", "Links to a rig")
+api = blueprint("links", "Links to a rig", "429")
 
 
 @api.get("/rigs/<rig_id>/links", responses={"200": LinkList})

@@ -9,7 +9,7 @@ from ruvak.core.rig.rig import Rig
 from ruvak.formats.spice import netlists, zip_files
 from ruvak.service.states import RigState, RigVersion
 from ruvak.web.answers import add_etag, answer, use_cases
-from ruvak.web.api.blueprint import blueprint
+from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.schemas import CopyBody, RigList, RigPath
 from ruvak.web.who import person, signed_in
 
@@ -68,7 +68,7 @@ def export_rig(path: RigPath) -> Response:
     return response
 
 
-@api.get("/rigs/<rig_id>/netlists")
+@api.get("/rigs/<rig_id>/netlists", responses={"200": file_of("application/zip")})
 def export_netlists(path: RigPath) -> Response:
     """SPICE netlists of the rig, one for each disturbance and programme channel, as a ZIP archive."""
     response = Response(zip_files(netlists(use_cases().rigs.export(path.rig_id))), content_type="application/zip")

@@ -11,7 +11,7 @@ from ruvak.web.people_schemas import Here, PickBody, SessionBody, SignInBody
 from ruvak.web.who import access, browser, computer_token, in_demonstration, sign_in_with
 from ruvak.web.who import sign_out as end_here
 
-api = blueprint("session", "Signing in and out")
+api = blueprint("session", "Signing in and out", "429")
 
 
 @api.get("/session", responses={"200": SessionBody})

@@ -44,6 +44,18 @@ function csrfToken(): Promise<string> {
 	return token;
 }
 
+let signedOut = (): void => undefined;
+
+/** To be called once: what happens when the server says that nobody is signed in here any longer. */
+export const onSignedOut = (then: () => void): void => {
+	signedOut = then;
+};
+
+/** After signing in or out the browser has another token. */
+export const forgetToken = (): void => {
+	token = null;
+};
+
 interface Answer<Data> {
 	data?: Data;
 	error?: unknown;
@@ -60,8 +72,10 @@ export async function answer<Data>(promise: Promise<Answer<Data>>): Promise<Data
 		throw new Trouble(0, OFFLINE);
 	}
 	if (got.response.ok) return got.data as Data;
-	if (got.response.status === 403) token = null;
-	throw new Trouble(got.response.status, problemOf(got.error));
+	const problem = problemOf(got.error);
+	if (problem.code === 'csrf') token = null;
+	if (problem.code === 'signed_out') signedOut();
+	throw new Trouble(got.response.status, problem);
 }
 
 function problemOf(body: unknown): Schemas['Problem'] {

@@ -3,11 +3,6 @@ import { queryOptions } from '@tanstack/svelte-query';
 import { answer, client, type Schemas } from './client';
 import { fetchView } from './rig-view';
 
-export const sessionQuery = () =>
-	queryOptions({ queryKey: ['session'], queryFn: () => answer(client.GET('/api/session')) });
-
-export const renamePerson = (name: string) => answer(client.PUT('/api/session', { body: { name } }));
-
 export const rigsQuery = () =>
 	queryOptions({ queryKey: ['rigs'], queryFn: () => answer(client.GET('/api/rigs')) });
 
@@ -38,6 +33,16 @@ export const editShownQuery = (rigId: string, editId: number) =>
 			),
 		staleTime: Infinity
 	});
+
+/** What a helper recorded becomes the plan. */
+export const keepAsBuilt = (rig_id: string, edit_id: number) =>
+	answer(client.POST('/api/rigs/{rig_id}/history/{edit_id}/keep', { params: { path: { rig_id, edit_id } } }));
+
+/** What a helper recorded is taken back. */
+export const restorePlan = (rig_id: string, edit_id: number) =>
+	answer(
+		client.POST('/api/rigs/{rig_id}/history/{edit_id}/restore', { params: { path: { rig_id, edit_id } } })
+	);
 
 export const historyQuery = (rigId: string, version: string) =>
 	queryOptions({

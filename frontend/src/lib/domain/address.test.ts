@@ -3,6 +3,8 @@ import { addressOf, placeOf, type ScreenPlace } from './address';
 
 const PLACES: ScreenPlace[] = [
 	{ station: 'rigs', rig: null, run: null },
+	{ station: 'people', rig: null, run: null },
+	{ station: 'you', rig: null, run: null },
 	{ station: 'runs', rig: null, run: null },
 	{ station: 'kit', rig: null, run: null },
 	{ station: 'runs', rig: 'midwinter-concert', run: null },
@@ -26,6 +28,9 @@ describe('addresses', () => {
 		'/rigs/r/kit/slides',
 		'/rigs/r/runs/a/b',
 		'/kit/x',
+		'/you/x',
+		'/rigs/r/you',
+		'/rigs/r/rigs',
 		'/rigs/%E0%A4'
 	])('%s leads nowhere', (address) => {
 		expect(placeOf(address)).toBeNull();

@@ -1,6 +1,6 @@
 /** Addresses of what is on screen, so that a rig, a station of it and a run can be sent to somebody. */
 
-import { stationNamed, type Station } from './stations';
+import { isOfTheHouse, stationNamed, type Station } from './stations';
 
 /** What an address names. Without a rig, the rig that was open last is meant. */
 export interface ScreenPlace {
@@ -11,7 +11,7 @@ export interface ScreenPlace {
 
 /** The address after `#`; a run belongs into that of the runs alone. */
 export function addressOf({ station, rig, run }: ScreenPlace): string {
-	if (station === 'rigs') return '/rigs';
+	if (isOfTheHouse(station)) return `/${station}`;
 	if (rig === null) return station === 'runs' ? '/' : `/${station}`;
 	const address = `/rigs/${encodeURIComponent(rig)}/${station}`;
 	return station === 'runs' && run !== null ? `${address}/${encodeURIComponent(run)}` : address;
@@ -32,6 +32,7 @@ export function placeOf(address: string): ScreenPlace | null {
 	const [, rig, name, run, ...more] = parts;
 	if (rig === undefined) return { station: 'rigs', rig: null, run: null };
 	const station = stationNamed(name ?? 'runs');
-	if (!station || more.length > 0 || (run !== undefined && station !== 'runs')) return null;
+	if (!station || isOfTheHouse(station) || more.length > 0 || (run !== undefined && station !== 'runs'))
+		return null;
 	return { station, rig, run: run ?? null };
 }

@@ -85,5 +85,6 @@ const point = (
 	emf_v: null,
 	voltage: null,
 	at: null,
-	residual_a: null
+	residual_a: null,
+	breaker_a: null
 });

@@ -2,12 +2,18 @@
 export const STATIONS = [
 	{ id: 'runs', name: 'Runs', key: 'R' },
 	{ id: 'kit', name: 'Kit', key: 'K' },
+	{ id: 'venue', name: 'Venue', key: 'V' },
 	{ id: 'changes', name: 'Changes', key: 'C' },
-	{ id: 'rigs', name: 'Rigs', key: 'G' }
+	{ id: 'rigs', name: 'Rigs', key: 'G' },
+	{ id: 'people', name: 'People', key: 'P' },
+	{ id: 'you', name: 'You', key: 'Y' }
 ] as const;
 
 export type Station = (typeof STATIONS)[number]['id'];
 
-/** The list of rigs is the only one that belongs to no rig; it has the address `/rigs`. */
-export const stationNamed = (name: string): Station | undefined =>
-	STATIONS.find(({ id }) => id === name && id !== 'rigs')?.id;
+/** Those that belong to no rig; they have addresses like `/rigs`. */
+const OF_THE_HOUSE: readonly Station[] = ['rigs', 'people', 'you'];
+
+export const isOfTheHouse = (station: Station): boolean => OF_THE_HOUSE.includes(station);
+
+export const stationNamed = (name: string): Station | undefined => STATIONS.find(({ id }) => id === name)?.id;

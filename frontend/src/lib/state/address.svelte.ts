@@ -5,6 +5,7 @@
 import { push, replace, router } from 'svelte-spa-router';
 import { untrack } from 'svelte';
 import { addressOf, placeOf } from '../domain/address';
+import { isOfTheHouse } from '../domain/stations';
 import type { Desk } from './desk.svelte';
 
 /**
@@ -26,7 +27,7 @@ export function followAddress(desk: Desk, rigIds: () => readonly string[] | null
 	});
 	$effect(() => {
 		const place = placeOf(router.location);
-		if (!place || place.station === 'rigs' || desk.selection.rigId === null) return;
+		if (!place || isOfTheHouse(place.station) || desk.selection.rigId === null) return;
 		const address = addressOf({
 			station: place.station,
 			rig: desk.selection.rigId,

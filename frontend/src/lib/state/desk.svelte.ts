@@ -1,16 +1,25 @@
 /** What is open on the desk: what is selected, what is looked at, how saving goes. */
 import type { QueryClient } from '@tanstack/svelte-query';
+import type { Schemas } from '../api/client';
 import { getContext, setContext } from 'svelte';
 import { Preview } from './preview.svelte';
 import { Selection } from './selection.svelte';
 import { Sync } from './sync.svelte';
 
+export type Right = Schemas['Right'];
+
 export class Desk {
 	readonly preview = new Preview();
 	readonly selection: Selection;
 	readonly sync: Sync;
+	/** What whoever is signed in may do. The server decides; this only keeps from the screen what it would refuse. */
+	rights = $state.raw<readonly Right[]>([]);
 	/** A line to be typed, taken up by the line input. */
 	suggested = $state('');
+
+	may(right: Right): boolean {
+		return this.rights.includes(right);
+	}
 
 	constructor(queries: QueryClient) {
 		this.selection = new Selection((before) => {

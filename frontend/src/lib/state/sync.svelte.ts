@@ -13,6 +13,9 @@ type RigState = Schemas['RigState'];
 type Edit = Schemas['Edit'];
 type Outcome = Schemas['EditOutcome'];
 
+/** Refusals after which the same change can be saved once the page has its token again, or somebody has signed in. */
+const LATER = ['csrf', 'signed_out'];
+
 export type Saving = 'saved' | 'saving' | 'unsaved';
 
 export class Sync {
@@ -209,7 +212,7 @@ export class Sync {
 			this.waiting = sent?.edit ?? null;
 			this.record = null;
 			await this.queries.invalidateQueries({ queryKey: rigQuery(this.selection.rigId).queryKey });
-		} else if (trouble.status === 0 || trouble.status >= 500 || trouble.status === 403) {
+		} else if (trouble.status === 0 || trouble.status >= 500 || LATER.includes(trouble.problem.code)) {
 			this.lost = sent;
 			this.unsent = sent?.edit ?? null;
 			remember(sent);

@@ -1,8 +1,8 @@
 <!-- Everything anyone did to this rig, day by day, newest first, with the runs it concerned, before and after. -->
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
+	import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 	import BeforeAfter from '../../lib/components/changes/BeforeAfter.svelte';
-	import PersonName from '../../lib/components/controls/PersonName.svelte';
+	import AsBuilt from '../../lib/components/changes/AsBuilt.svelte';
 	import { historyQuery, rigQuery } from '../../lib/api/queries';
 	import Tape from '../../lib/components/marks/Tape.svelte';
 	import { addressOf } from '../../lib/domain/address';
@@ -19,11 +19,19 @@
 		enabled: rig.data !== undefined
 	}));
 	const WORDS: Record<string, string> = { edit: '', undo: 'Undone: ', redo: 'Redone: ' };
+	const AS_BUILT = { open: 'as built', kept: 'as built, kept', restored: 'as built, plan restored' };
 	const MOST = 3;
+	const queries = useQueryClient();
+	const open = $derived((lines.data ?? []).filter((line) => line.as_built === 'open'));
 	const days = $derived(byDay(lines.data ?? []));
 	const names = $derived(new Map((rig.data?.rig.runs ?? []).map((run) => [run.id, run.name])));
 	/** The line whose runs are shown before and after. */
 	let opened = $state<number | null>(null);
+	/** The rig may stand otherwise now, and the line in its history does. */
+	async function settled(): Promise<void> {
+		await desk.sync.watch();
+		await queries.invalidateQueries({ queryKey: ['history'] });
+	}
 	const date = (moment: string): string => new Date(moment).toLocaleDateString([], { dateStyle: 'full' });
 	const time = (moment: string): string => new Date(moment).toLocaleTimeString([], { timeStyle: 'short' });
 </script>
@@ -31,10 +39,15 @@
 <svelte:head><title>{rig.data ? `${rig.data.rig.name} · Changes` : 'Ruvak'}</title></svelte:head>
 
 <section class="changes">
-	<header>
-		<h2>Changes</h2>
-		<PersonName />
-	</header>
+	<h2>Changes</h2>
+	{#if open.length > 0}
+		<section class="as-built" aria-label="Done on stage, not in the plan">
+			<h3 class="heading">Done on stage, not in the plan</h3>
+			{#each open as line (line.id)}
+				<AsBuilt {line} rigId={rig.data?.rig.id ?? ''} onsettled={settled} />
+			{/each}
+		</section>
+	{/if}
 	{#if lines.isError}
 		<p>The changes could not be fetched. {lines.error.message}</p>
 	{:else if !lines.data}
@@ -53,7 +66,11 @@
 						<li class:undone={line.undone} class:other={!line.own}>
 							<span class="figure quiet">{time(line.made_at)}</span>
 							<span class="who">{line.own ? 'you' : line.person}</span>
-							<span class="what">{WORDS[line.kind]}{line.label}{line.undone ? ' (undone)' : ''}</span>
+							<span class="what"
+								>{WORDS[line.kind]}{line.label}{line.undone && line.as_built !== 'restored'
+									? ' (undone)'
+									: ''}{line.as_built ? ` (${AS_BUILT[line.as_built]})` : ''}</span
+							>
 							<span class="runs">
 								{#each line.runs.slice(0, MOST) as id (id)}
 									{@const name = names.get(id)}
@@ -96,14 +113,13 @@
 		gap: 0.9rem;
 		max-width: 80rem;
 	}
-	header {
-		display: flex;
-		flex-wrap: wrap;
-		justify-content: space-between;
-		gap: 0.5rem 1.5rem;
-	}
 	h2 {
 		font-size: 1.4rem;
+	}
+	.as-built {
+		padding: 0.8rem 1rem;
+		background: var(--watch-wash);
+		border-left: 4px solid var(--watch);
 	}
 	section section {
 		display: grid;

@@ -34,9 +34,9 @@
 				>Export as CSV</a
 			>
 		</header>
-		<KitLines rigId={rig.data.rig.id} />
+		{#if desk.may('plan')}<KitLines rigId={rig.data.rig.id} />{/if}
 		<Shelves rig={rig.data.rig} />
-		<OwnParts rig={rig.data.rig} />
+		{#if desk.may('plan')}<OwnParts rig={rig.data.rig} />{/if}
 	</section>
 {/if}
 

@@ -4,7 +4,10 @@
 	import { push } from 'svelte-spa-router';
 	import { Trouble, type Schemas } from '../../lib/api/client';
 	import { copyRig, deleteRig, importRig, rigQuery, rigsQuery } from '../../lib/api/queries';
+	import { moveInto, venuesQuery } from '../../lib/api/venues';
 	import HouseRules from '../../lib/components/house/HouseRules.svelte';
+	import Only from '../../lib/components/frame/Only.svelte';
+	import RigLinks from '../../lib/components/people/RigLinks.svelte';
 	import NewRig from '../../lib/components/rigs/NewRig.svelte';
 	import RigLine from '../../lib/components/rigs/RigLine.svelte';
 	import ThisRig from '../../lib/components/rigs/ThisRig.svelte';
@@ -19,6 +22,7 @@
 		...rigQuery(desk.selection.rigId ?? ''),
 		enabled: desk.selection.rigId !== null
 	}));
+	const venues = createQuery(() => venuesQuery());
 	const names = $derived((rigs.data ?? []).map((one) => one.name));
 	// A rig that is called something else now is called so in the list.
 	$effect(() => {
@@ -39,6 +43,14 @@
 			if (!(reason instanceof Trouble)) throw reason;
 			refusal = { heading, problem: reason.problem };
 		}
+	}
+
+	/** A rig in a venue of the house has its earth, its rules and what is built in from the beginning. */
+	async function makeIn(file: string, name: string): Promise<Schemas['RigState']> {
+		const made = await importRig(file);
+		const venue = (venues.data ?? []).find((one) => one.name.toLowerCase() === name.trim().toLowerCase());
+		if (venue) await moveInto(made.rig.id, made.version, venue.id);
+		return made;
 	}
 
 	async function bringFile(input: HTMLInputElement): Promise<void> {
@@ -75,23 +87,26 @@
 <section class="rigs">
 	<header>
 		<h2>Rigs</h2>
-		<button type="button" class="btn go" disabled={beginning} onclick={() => (beginning = true)}
-			>New rig</button
-		>
-		<label class="btn preset-tonal">
-			{reading ? 'Reading…' : 'Import a rig file'}
-			<input
-				type="file"
-				accept=".json,application/json"
-				class="sr-only"
-				onchange={(event) => void bringFile(event.currentTarget)}
-			/>
-		</label>
+		{#if desk.may('plan')}
+			<button type="button" class="btn go" disabled={beginning} onclick={() => (beginning = true)}
+				>New rig</button
+			>
+			<label class="btn preset-tonal">
+				{reading ? 'Reading…' : 'Import a rig file'}
+				<input
+					type="file"
+					accept=".json,application/json"
+					class="sr-only"
+					onchange={(event) => void bringFile(event.currentTarget)}
+				/>
+			</label>
+		{/if}
 	</header>
 	{#if beginning}
 		<NewRig
 			venue={open.data?.rig.venue.name ?? ''}
-			onmake={(file) => bring('The rig was not made.', importRig(file))}
+			venues={(venues.data ?? []).map(({ name }) => name)}
+			onmake={(file, venue) => bring('The rig was not made.', makeIn(file, venue))}
 			oncancel={() => (beginning = false)}
 		/>
 	{/if}
@@ -126,12 +141,17 @@
 					ondelete={() => remove(rig.id)}
 				/>
 			{:else}
-				<li class="quiet">No rigs yet. Create one, or import a rig file.</li>
+				<li class="quiet">No rigs yet{desk.may('plan') ? '. Create one, or import a rig file' : ''}.</li>
 			{/each}
 		</ul>
 		{#if open.data}
-			<ThisRig rig={open.data.rig} />
-			<HouseRules rig={open.data.rig} />
+			<Only may="plan">
+				<ThisRig rig={open.data.rig} />
+				<HouseRules rig={open.data.rig} />
+			</Only>
+			{#if desk.may('plan')}
+				<RigLinks rigId={open.data.rig.id} rigName={open.data.rig.name} />
+			{/if}
 		{/if}
 	{/if}
 </section>

@@ -92,7 +92,10 @@
 {#if !view}
 	<div class="waiting">
 		{#if rigs.data?.length === 0}
-			<p>There is no rig here. Create one, or import a rig file, at <a href="#/rigs">Rigs</a>.</p>
+			<p>
+				There is no rig here{#if desk.may('plan')}. Create one, or import a rig file, at
+					<a href="#/rigs">Rigs</a>{/if}.
+			</p>
 		{:else if query.isError}
 			<p>The rig could not be opened. What was saved is safe; <a href="#/rigs">Rigs</a> lists the others.</p>
 		{:else}
@@ -103,6 +106,8 @@
 				></div>{/each}
 		{/if}
 	</div>
+{:else if !selected && !desk.may('plan')}
+	<p class="waiting quiet">This rig has no runs yet.</p>
 {:else if !selected}
 	<NoRuns unit={view.rig.length_unit ?? 'm'} />
 {:else}

@@ -34,6 +34,7 @@
 	let lookedAtBefore = false;
 
 	function press(event: MouseEvent): void {
+		if (!desk.may('plan')) return;
 		const finger = event instanceof PointerEvent && event.pointerType === 'touch';
 		if (finger && !lookedAtBefore) return;
 		void desk.sync.edit(remedy.edit);

@@ -3,6 +3,7 @@
 	import type { Schemas } from '../../api/client';
 	import { setField } from '../../domain/ops';
 	import { getDesk } from '../../state/desk.svelte';
+	import Only from '../frame/Only.svelte';
 	import ChoiceControl from './ChoiceControl.svelte';
 	import LengthControl from './LengthControl.svelte';
 	import LevelControl from './LevelControl.svelte';
@@ -63,6 +64,7 @@
 					value={Number(value)}
 					min={setting.min_db}
 					max={setting.max_db}
+					disabled={!desk.may('record')}
 					settled={desk.sync.queued === 0}
 					onset={(next) => set(one, setting, next)}
 				/>
@@ -89,24 +91,28 @@
 
 <div class="in-place no-print">
 	<div class="group">
-		{#if gear[0]}{@render device(gear[0])}{/if}
+		{#if gear[0]}<Only may="record">{@render device(gear[0])}</Only>{/if}
 	</div>
 	<div class="group middle">
-		{#each leads as lead (lead.id)}
-			<LengthControl
-				label="Length of {lead.name}"
-				lengthM={lead.lengthM}
-				unit={rig.length_unit ?? 'm'}
-				onset={(length_m) =>
-					void desk.sync.edit({
-						label: `${lead.name}: ${Number(length_m.toFixed(2))} m`,
-						ops: [{ ...setField('kit', lead.id, 'length_m'), value: length_m }]
-					})}
-			/>
-		{/each}
+		<Only may="plan">
+			{#each leads as lead (lead.id)}
+				<LengthControl
+					label="Length of {lead.name}"
+					lengthM={lead.lengthM}
+					unit={rig.length_unit ?? 'm'}
+					onset={(length_m) =>
+						void desk.sync.edit({
+							label: `${lead.name}: ${Number(length_m.toFixed(2))} m`,
+							ops: [{ ...setField('kit', lead.id, 'length_m'), value: length_m }]
+						})}
+				/>
+			{/each}
+		</Only>
 	</div>
 	<div class="group last">
-		{#each gear.slice(1) as one (one.id)}{@render device(one)}{/each}
+		<Only may="record"
+			>{#each gear.slice(1) as one (one.id)}{@render device(one)}{/each}</Only
+		>
 	</div>
 </div>
 

@@ -8,11 +8,12 @@
 		value: number;
 		min: number;
 		max: number;
+		disabled: boolean;
 		/** False while an edit is on its way: until then what was chosen is shown, not what is saved. */
 		settled: boolean;
 		onset: (value: number) => void;
 	}
-	let { label, value, min, max, settled, onset }: Props = $props();
+	let { label, value, min, max, disabled, settled, onset }: Props = $props();
 
 	let moving = $state<number | null>(null);
 	$effect(() => {
@@ -23,6 +24,7 @@
 
 <Slider
 	value={[shown]}
+	{disabled}
 	{min}
 	{max}
 	step={1}

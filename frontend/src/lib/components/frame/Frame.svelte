@@ -5,9 +5,11 @@
 	import { rigQuery, rigsQuery } from '../../api/queries';
 	import { Trouble } from '../../api/client';
 	import { placeOf } from '../../domain/address';
+	import { isOfTheHouse } from '../../domain/stations';
 	import { followAddress } from '../../state/address.svelte';
 	import { getDesk } from '../../state/desk.svelte';
 	import Broken from './Broken.svelte';
+	import DemoNote from '../people/DemoNote.svelte';
 	import KeysHelp from './KeysHelp.svelte';
 	import Missing from './Missing.svelte';
 	import Notice from './Notice.svelte';
@@ -31,11 +33,17 @@
 	}));
 	const place = $derived(placeOf(router.location));
 	const View = $derived(place && views[place.station].view);
+	// A view of a rig begins anew with another rig; what is typed at a view of the house stays when a rig opens behind it.
+	const viewKey = $derived(
+		place?.station === 'people' || place?.station === 'you'
+			? place.station
+			: `${place?.station} ${desk.selection.rigId}`
+	);
 	const gone = $derived(rig.error instanceof Trouble && rig.error.status === 404);
 
 	// In the list of rigs nothing is missing: a rig deleted elsewhere gives way to one there is.
 	$effect(() => {
-		if (gone && place?.station === 'rigs') desk.selection.forget();
+		if (gone && place && isOfTheHouse(place.station)) desk.selection.forget();
 	});
 	followAddress(desk, () => (rigs.isPending ? null : (rigs.data?.map(({ id }) => id) ?? [])));
 	// What others save comes on screen within a second; a page nobody looks at asks less often.
@@ -60,12 +68,13 @@
 	<TopBar state={rig.data} onhelp={() => (helpOpen = true)} />
 	<Rail state={rig.data} {views} />
 	<main id="main" tabindex="-1" bind:this={main}>
+		<DemoNote />
 		<Notice offline={rig.isError && !gone} onretry={() => rig.refetch()} />
-		{#key `${place?.station} ${desk.selection.rigId}`}
+		{#key viewKey}
 			<svelte:boundary>
 				{#if !View}
 					<Missing />
-				{:else if gone && place?.station !== 'rigs'}
+				{:else if gone && place && !isOfTheHouse(place.station)}
 					<Missing rig={desk.selection.rigId} />
 				{:else}
 					<View />

@@ -18,7 +18,7 @@
 </script>
 
 <nav class="rail no-print" aria-label="Stations">
-	{#each STATIONS as station (station.id)}
+	{#each STATIONS.filter(({ id }) => id !== 'people' || desk.may('people')) as station (station.id)}
 		{@const Icon = views[station.id].icon}
 		<a
 			href="#{addressOf({ station: station.id, rig: desk.selection.rigId, run: desk.selection.runId })}"

@@ -24,7 +24,7 @@
 		<h1>{state?.rig.name ?? 'Ruvak'}</h1>
 		<span class="quiet venue">{state?.rig.venue.name ?? ''}</span>
 	</div>
-	{#if state}<LineInput />{/if}
+	{#if state && desk.may('plan')}<LineInput />{/if}
 	{#if state}
 		<ul class="verdict" aria-label="Runs by their worst finding">
 			{#each GRADES as grade (grade)}
@@ -44,7 +44,7 @@
 		<button
 			type="button"
 			class="tool"
-			disabled={!state?.undo_label}
+			disabled={!state?.undo_label || !desk.may('record')}
 			title={state?.undo_label ? `Undo “${state.undo_label}” (U)` : 'Nothing of yours to undo'}
 			aria-label="Undo"
 			onclick={() => void desk.sync.undo()}><Undo2 size={18} /></button
@@ -52,7 +52,7 @@
 		<button
 			type="button"
 			class="tool"
-			disabled={!state?.redo_label}
+			disabled={!state?.redo_label || !desk.may('record')}
 			title={state?.redo_label ? `Redo “${state.redo_label}” (Shift U)` : 'Nothing to redo'}
 			aria-label="Redo"
 			onclick={() => void desk.sync.redo()}><Redo2 size={18} /></button

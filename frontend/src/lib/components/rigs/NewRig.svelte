@@ -6,9 +6,17 @@
 
 	let {
 		venue,
+		venues,
 		onmake,
 		oncancel
-	}: { venue: string; onmake: (file: string) => Promise<void>; oncancel: () => void } = $props();
+	}: {
+		venue: string;
+		/** Names of the house's venues. */
+		venues: string[];
+		onmake: (file: string, venue: string) => Promise<void>;
+		oncancel: () => void;
+	} = $props();
+	const id = $props.id();
 
 	// svelte-ignore state_referenced_locally
 	let said = $state<Beginning>({ name: '', occasion: '', venue, mains_hz: 50, length_unit: 'm' });
@@ -17,7 +25,7 @@
 	async function make(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
 		making = true;
-		await onmake(newRigFile(said));
+		await onmake(newRigFile(said), said.venue);
 		making = false;
 	}
 </script>
@@ -31,7 +39,17 @@
 		</label>
 		<label class="field">
 			<span>{formField('Venue.name').label}</span>
-			<input required maxlength="120" pattern=".*\S.*" title="a venue's name" bind:value={said.venue} />
+			<input
+				required
+				maxlength="120"
+				pattern=".*\S.*"
+				title="a venue's name"
+				list="{id}-venues"
+				bind:value={said.venue}
+			/>
+			<datalist id="{id}-venues">
+				{#each venues as venue (venue)}<option value={venue}></option>{/each}
+			</datalist>
 		</label>
 		<RigField
 			of="Rig.occasion"

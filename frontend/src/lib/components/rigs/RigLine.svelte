@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { day } from '../../domain/format';
+	import { getDesk } from '../../state/desk.svelte';
 	import RigGlance from './RigGlance.svelte';
 
 	interface Props {
@@ -13,6 +14,8 @@
 		ondelete: () => Promise<void>;
 	}
 	let { rig, isOpen, suggested, onopen, oncopy, ondelete }: Props = $props();
+
+	const desk = getDesk();
 
 	const counted = (count: number, one: string, more: string): string =>
 		`${count} ${count === 1 ? one : more}`;
@@ -51,10 +54,16 @@
 			<button type="button" aria-expanded={looking} onclick={() => (looking = !looking)}
 				>{looking ? 'Hide runs' : 'Show runs'}<span class="sr-only"> of {rig.name}</span></button
 			>
-			<button type="button" aria-label="Copy {rig.name}" onclick={askCopy}>Copy</button>
+			{#if desk.may('plan')}
+				<button type="button" aria-label="Copy {rig.name}" onclick={askCopy}>Copy</button>
+			{/if}
 			<a href="/api/rigs/{rig.id}/file" download>Export</a>
 			<a href="/api/rigs/{rig.id}/netlists" download>SPICE netlists</a>
-			<button type="button" aria-label="Delete {rig.name}" onclick={() => (asking = 'delete')}>Delete</button>
+			{#if desk.may('plan')}
+				<button type="button" aria-label="Delete {rig.name}" onclick={() => (asking = 'delete')}
+					>Delete</button
+				>
+			{/if}
 		</span>
 		<p class="holds">
 			{#each holds as words (words)}<span>{words}</span>{/each}

@@ -24,9 +24,9 @@
 			{/each}
 		</div>
 	{/if}
-	<Assumed {state} />
+	{#if desk.may('plan')}<Assumed {state} />{/if}
 	<span class="count quiet">{count === 1 ? '1 run' : `${count} runs`}</span>
-	{#if desk.selection.marked.size > 0}<Together rig={state.rig} />{/if}
+	{#if desk.selection.marked.size > 0 && desk.may('plan')}<Together rig={state.rig} />{/if}
 </div>
 
 <style>

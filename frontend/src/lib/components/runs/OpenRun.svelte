@@ -10,6 +10,7 @@
 	import InPlace from '../controls/InPlace.svelte';
 	import NextFrame from '../controls/NextFrame.svelte';
 	import Ladder from '../ladder/Ladder.svelte';
+	import Only from '../frame/Only.svelte';
 	import GradeMark from '../marks/GradeMark.svelte';
 	import RunFacts from './RunFacts.svelte';
 	import Pieces from '../pieces/Pieces.svelte';
@@ -75,8 +76,10 @@
 		{:else}<NextFrame>
 				<InPlace {rig} {run} />
 				<NextFrame>
-					{#key run.run}<Pieces {rig} {run} />{/key}
-					{#if named}<RunFacts {rig} run={named} />{/if}
+					<Only may="record"
+						>{#key run.run}<Pieces {rig} {run} />{/key}</Only
+					>
+					{#if named}<Only may="plan"><RunFacts {rig} run={named} /></Only>{/if}
 					<NextFrame>
 						<div class="details"><Details {rig} {run} after={preview?.after ?? null} /></div>
 					</NextFrame>

@@ -1,0 +1,94 @@
+<!-- Who is here comes first: a link is exchanged, nobody signed in sees the sign-in, everybody else the house. -->
+<script lang="ts">
+	import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+	import { onMount, type Snippet } from 'svelte';
+	import { replace } from 'svelte-spa-router';
+	import { onSignedOut, Trouble, type Schemas } from '../../api/client';
+	import { openLink, sessionQuery } from '../../api/people';
+	import { addressOf } from '../../domain/address';
+	import { linkToken } from '../../domain/people';
+	import { getDesk } from '../../state/desk.svelte';
+	import { Signing } from '../../state/signing.svelte';
+	import ChoosePassphrase from './ChoosePassphrase.svelte';
+	import Door from './Door.svelte';
+	import Phones from './Phones.svelte';
+	import SignIn from './SignIn.svelte';
+
+	let { children }: { children: Snippet } = $props();
+	const desk = getDesk();
+	const queries = useQueryClient();
+	const signing = new Signing(queries);
+	const session = createQuery(() => sessionQuery());
+
+	const carriedHere = linkToken(location.hash);
+	let token = $state(carriedHere);
+	const PHONES = '#/phones';
+	let atPhones = $state(location.hash === PHONES);
+	let opening = $state(carriedHere !== null);
+	let opened = $state<Schemas['OpenedLink'] | null>(null);
+	let refused = $state<string | null>(null);
+
+	onSignedOut(() => void queries.invalidateQueries({ queryKey: sessionQuery().queryKey }));
+	$effect(() => {
+		desk.rights = session.data?.rights ?? [];
+	});
+
+	// What opens a rig must not stay in the history, where the next person at this browser would find it.
+	async function exchange(carried: string): Promise<void> {
+		history.replaceState(history.state, '', '#/');
+		await replace('/');
+		opening = true;
+		refused = null;
+		try {
+			opened = await openLink(carried);
+			if (opened.gives !== 'passphrase') {
+				await signing.renew();
+				await replace(addressOf({ station: 'runs', rig: opened.rig, run: null }));
+				token = null;
+			}
+		} catch (reason) {
+			if (!(reason instanceof Trouble)) throw reason;
+			refused = reason.message;
+		}
+		opening = false;
+	}
+	onMount(() => {
+		if (carriedHere !== null) void exchange(carriedHere);
+	});
+
+	function follow(): void {
+		atPhones = location.hash === PHONES;
+		const carried = linkToken(location.hash);
+		if (carried === null) return;
+		token = carried;
+		void exchange(carried);
+	}
+
+	function leaveLink(): void {
+		token = opened = refused = null;
+	}
+</script>
+
+<svelte:window onhashchange={follow} />
+
+{#if atPhones}
+	<Phones />
+{:else if opening}
+	<Door heading="Opening the link…" />
+{:else if refused !== null}
+	<Door heading="This link does not open">
+		<p role="alert">{refused}</p>
+		<button type="button" class="btn preset-tonal" onclick={leaveLink}>Go on without it</button>
+	</Door>
+{:else if token !== null && opened?.gives === 'passphrase'}
+	<ChoosePassphrase name={opened.name} {token} {signing} onchosen={leaveLink} />
+{:else if session.isError && !session.data}
+	<Door heading="No answer from the server">
+		<p>{session.error.message}</p>
+		<button type="button" class="btn go" onclick={() => void session.refetch()}>Try again</button>
+	</Door>
+{:else if session.data?.role === null}
+	<SignIn session={session.data} {signing} />
+{:else if session.data}
+	{#key session.data.person_id}{@render children()}{/key}
+{/if}

@@ -1,0 +1,116 @@
+<!-- Links to the open rig: who holds one, what it gives, until when; a new one with its QR code. -->
+<script lang="ts">
+	import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+	import type { Schemas } from '../../api/client';
+	import { linksQuery, makeLink, revokeLink } from '../../api/people';
+	import { GIVES, HOURS, until } from '../../domain/people';
+	import { Asking } from '../../state/asking.svelte';
+	import Part from './Part.svelte';
+	import ShownLink from './ShownLink.svelte';
+
+	let { rigId, rigName }: { rigId: string; rigName: string } = $props();
+
+	const queries = useQueryClient();
+	const links = createQuery(() => linksQuery(rigId));
+	const asking = new Asking();
+	let name = $state('');
+	let gives = $state<Schemas['Link']['gives']>('read');
+	let hours = $state(12);
+	let made = $state<Schemas['MadeLink'] | null>(null);
+
+	const renew = () => queries.invalidateQueries({ queryKey: linksQuery(rigId).queryKey });
+
+	async function make(event: SubmitEvent): Promise<void> {
+		event.preventDefault();
+		made = (await asking.ask(() => makeLink(rigId, { name: name.trim(), gives, hours })))?.result ?? null;
+		if (made) name = '';
+		await renew();
+	}
+
+	async function revoke(id: string): Promise<void> {
+		await asking.ask(() => revokeLink(rigId, id));
+		await renew();
+	}
+</script>
+
+<Part
+	heading="Links to this rig"
+	words="For somebody without an account: it opens {rigName} and nothing else, until its time or until you revoke it."
+	refused={asking.refused}
+>
+	{#if made}
+		<ShownLink link={made} words="A link to {rigName}" onclose={() => (made = null)} />
+	{/if}
+	<ul>
+		{#each links.data ?? [] as link (link.id)}
+			<li>
+				<b>{link.name}</b>
+				<span>may {GIVES[link.gives]}</span>
+				<span class="quiet"
+					>until {until(link.ends_at)}; {link.browsers === 0
+						? 'not opened yet'
+						: `opened at ${link.browsers} ${link.browsers === 1 ? 'browser' : 'browsers'}`}; from {link.made_by}</span
+				>
+				<button type="button" onclick={() => void revoke(link.id)}
+					>Revoke<span class="sr-only"> the link for {link.name}</span></button
+				>
+			</li>
+		{/each}
+	</ul>
+	<form onsubmit={(event) => void make(event)} aria-label="Make a link">
+		<label class="field">
+			<span>For</span>
+			<input
+				required
+				maxlength="120"
+				pattern=".*\S.*"
+				title="a name"
+				placeholder="Stage tablet"
+				bind:value={name}
+			/>
+		</label>
+		<label class="field">
+			<span>They may</span>
+			<select bind:value={gives}>
+				{#each Object.entries(GIVES) as [value, words] (value)}<option {value}>{words}</option>{/each}
+			</select>
+		</label>
+		<label class="field">
+			<span>For the next</span>
+			<select bind:value={hours}>
+				{#each Object.entries(HOURS) as [value, words] (value)}<option value={Number(value)}>{words}</option
+					>{/each}
+			</select>
+		</label>
+		<button type="submit" class="btn preset-tonal" disabled={asking.busy}>Create link</button>
+	</form>
+</Part>
+
+<style>
+	ul {
+		width: 100%;
+	}
+	li {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.2rem 1rem;
+		padding: 0.5rem 0;
+		border-bottom: 1px solid var(--line);
+		font-size: 0.875rem;
+	}
+	li button {
+		margin-left: auto;
+		text-decoration: underline;
+		text-underline-offset: 3px;
+		min-height: 1.5rem;
+	}
+	form {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: end;
+		gap: 0.7rem 1rem;
+	}
+	select {
+		width: min(17rem, 100%);
+	}
+</style>
