@@ -2,12 +2,15 @@
 
 from pathlib import Path
 
+from sqlalchemy import delete
+
 from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
 from ruvak.service.people import People
 from ruvak.service.rigs import Rigs
 from ruvak.service.venues import Venues
 from ruvak.store import backup, database
+from ruvak.store.people import LinkRow, SignInRow
 from ruvak.store.rigs import renew_holders
 
 
@@ -43,7 +46,10 @@ def bring_back(url: str, file: Path) -> None:
 
 
 def _bring_up_to_date(url: str) -> None:
-    """A database that takes another one's place: what processes keep of the other's rigs is not taken for its own."""
+    """A database that takes another one's place: what processes keep of the other's rigs is not taken for its own, and
+    what was signed out or revoked since does not open again: everybody signs in anew, and links are given anew."""
     database.upgrade(url)
     with database.sessions_for(database.engine_for(url)).begin() as session:
         renew_holders(session)
+        session.execute(delete(SignInRow))
+        session.execute(delete(LinkRow))

@@ -87,8 +87,8 @@ class Venues:
         with self._sessions() as session:
             return newest_document(session, venue_id)[1]
 
-    def standing(self, rig_id: str) -> VenueStanding:
-        """How a rig's venue stands to the house's. Raises NotFound."""
+    def standing(self, rig_id: str, others: bool = True) -> VenueStanding:
+        """How a rig's venue stands to the house's; `others`: with the venues it could belong to. Raises NotFound."""
         with self._sessions() as session:
             rig = self._kept.current(session, rig_id).rig
             venue_id = house_venue_of(session, rig_id)
@@ -96,7 +96,9 @@ class Venues:
             venue = next((summary for summary in every if summary.id == venue_id), None)
             at = rig.venue.revision
             if venue is None:
-                return VenueStanding(venue=None, at_revision=at, newer=(), own=(), others=tuple(every))
+                return VenueStanding(
+                    venue=None, at_revision=at, newer=(), own=(), others=tuple(every if others else ())
+                )
             rows = session.scalars(
                 select(VenueRevisionRow)
                 .where(VenueRevisionRow.venue_id == venue_id, VenueRevisionRow.number >= at)

@@ -9,9 +9,12 @@ from secure import (
     PermissionsPolicy,
     ReferrerPolicy,
     Secure,
+    StrictTransportSecurity,
     XContentTypeOptions,
     XFrameOptions,
 )
+
+YEAR_S = 365 * 24 * 3600
 
 
 def init_app(app: Flask) -> None:
@@ -30,8 +33,12 @@ def init_app(app: Flask) -> None:
         xfo=XFrameOptions().deny(),
     )
 
+    transport = StrictTransportSecurity().max_age(YEAR_S) if app.config["SESSION_COOKIE_SECURE"] else None
+
     def protect(response: Response) -> Response:
         headers.set_headers(response)
+        if transport is not None:
+            response.headers[transport.header_name] = transport.header_value
         if request.path.startswith("/api/") and "Cache-Control" not in response.headers:
             response.cache_control.no_store = True
         return response

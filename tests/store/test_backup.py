@@ -13,12 +13,16 @@ from sqlalchemy import create_engine, inspect, text
 from sqlalchemy.engine import make_url
 
 from ruvak.core.errors import RuvakError
+from ruvak.service.links import Links
+from ruvak.service.problems import NotFound
+from ruvak.service.sign_ins import SignIns
 from ruvak.service.states import Person
-from ruvak.service.upkeep import back_up, bring_back, migrate, rigs_at
+from ruvak.service.upkeep import back_up, bring_back, migrate, people_at, rigs_at
 from ruvak.store import backup
 from ruvak.store.backup import BackupProblem
-from ruvak.store.database import migrations
+from ruvak.store.database import engine_for, migrations, sessions_for
 from tests.support.database import length, new_database, process_at
+from tests.support.people import BROWSER, signed_in
 from tests.support.rigs import demo_rig
 from tests.support.saved_before import fill_0001, insert_as_of_0006
 
@@ -120,6 +124,22 @@ class Backups(unittest.TestCase):
                 reader.join()
         self.assertEqual(rigs.export(saved.id), saved)
         self.assertLessEqual(set(problems), {"OperationalError", "AdminShutdown"})
+
+    def test_people_come_back_but_nobody_is_signed_in_and_no_link_opens(self) -> None:
+        """What was signed out or revoked after the backup must not open again by it."""
+        migrate(self.url)
+        sessions = sessions_for(engine_for(self.url))
+        rig = rigs_at(self.url).import_rig(demo_rig(), PERSON).rig.id
+        token = signed_in(sessions, "Hanne Brook", "technician")
+        link = Links(sessions).add(rig, "Stage tablet", "read", 4, "Hanne Brook")
+        self.assertIsNotNone(SignIns(sessions).access(token))
+        back_up(self.url, self.file)
+        bring_back(self.url, self.file)
+        sign_ins = SignIns(sessions_for(engine_for(self.url)))
+        self.assertIsNone(sign_ins.access(token))
+        with self.assertRaises(NotFound):
+            sign_ins.with_link(link.token, BROWSER, has_account=False)
+        self.assertEqual([person.name for person in people_at(self.url).list_all()], ["Hanne Brook"])
 
     def test_a_process_does_not_take_what_it_keeps_for_what_was_brought_back(self) -> None:
         migrate(self.url)

@@ -153,6 +153,7 @@ class SigningIn(WebTest):
             if cookie.startswith("__Host-ruvak_sign_in=") and "Max-Age=0" not in cookie
         ]
         self.assertIn("Secure", own)
+        self.assertIn("max-age=", answered.headers["Strict-Transport-Security"])
 
     def test_many_wrong_passphrases_are_answered_with_the_time_to_wait(self) -> None:
         for _ in range(10):
@@ -256,6 +257,19 @@ class LinksOverHttp(WebTest):
         self.assertEqual(client.get(f"/api/rigs/{other}").status_code, 403)
         self.assertEqual(client.get(f"/api/rigs/{other}/kit.csv").status_code, 403)
         self.assertEqual(self.edit(set_setting("mixer", "gain_db", 3).model_dump()).status_code, 403)
+
+    def test_beside_its_rig_it_opens_what_belongs_to_no_rig_and_to_no_venue(self) -> None:
+        client = self.opened("record")
+        answered = set()
+        for rule in self.app.url_map.iter_rules():
+            if rule.rule.startswith("/api/") and "rig_id" not in rule.arguments and rule.endpoint not in rights.OPEN:
+                path = rule.rule.replace("<part_id>", "pad-20").replace("<", "").replace(">", "")
+                if "GET" in (rule.methods or ()) and client.get(path).status_code != 403:
+                    answered.add(rule.endpoint)
+        library = {"entry.list_contacts", "entry.list_formulas", "kit.list_parts", "kit.read_part"}
+        self.assertEqual(answered, {*library, "me.list_sign_ins", "me.offer_codes", "rigs.list_rigs"})
+        self.assertEqual(client.get("/api/me/sign-ins").get_json(), [])
+        self.assertEqual(client.get(f"/api/rigs/{self.rig_id}/venue").get_json()["others"], [])
 
     def test_revoked_it_is_dead_with_the_next_request(self) -> None:
         desk, desk_token = self.client, self.token

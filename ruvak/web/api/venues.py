@@ -3,12 +3,13 @@
 from flask import Response
 
 from ruvak.core.venue.lines import VenueReading
+from ruvak.service.access import RIGHTS, Right
 from ruvak.service.states import VenueComparison
 from ruvak.service.venues import VenueStanding
 from ruvak.web.answers import answer, answer_computed, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.schemas import BelongBody, LinesBody, RevisionBody, RigPath, VenueList, VenuePath
-from ruvak.web.who import person
+from ruvak.web.who import person, signed_in
 
 api = blueprint("venues", "Venues of the house")
 
@@ -36,7 +37,9 @@ def read_venue_lines(path: RigPath, body: LinesBody) -> Response:
 @api.get("/rigs/<rig_id>/venue", responses={"200": VenueStanding})
 def read_standing(path: RigPath) -> Response:
     """Which revision of which venue the rig was judged on, and what differs."""
-    return answer(use_cases().venues.standing(path.rig_id))
+    # Whoever holds a link to one rig is not told what other venues there are.
+    plans = Right.PLAN in RIGHTS[signed_in().role]
+    return answer(use_cases().venues.standing(path.rig_id, others=plans))
 
 
 @api.put("/rigs/<rig_id>/venue", responses={"204": None})

@@ -131,12 +131,6 @@
 	.adding select {
 		width: min(22rem, 100%);
 	}
-	.refused {
-		width: 100%;
-		padding: 0.5rem 0.8rem;
-		background: var(--stop-wash);
-		border-left: 3px solid var(--stop);
-	}
 	@media (max-width: 720px) {
 		.people {
 			padding: 1rem;

@@ -80,11 +80,6 @@
 	.about {
 		max-width: 40rem;
 	}
-	.refused {
-		padding: 0.6rem 0.8rem;
-		background: var(--stop-wash);
-		border-left: 3px solid var(--stop);
-	}
 	@media (max-width: 720px) {
 		.you {
 			padding: 1rem;

@@ -38,9 +38,4 @@
 		justify-items: start;
 		width: min(22rem, 100%);
 	}
-	.refused {
-		padding: 0.6rem 0.8rem;
-		background: var(--stop-wash);
-		border-left: 3px solid var(--stop);
-	}
 </style>

@@ -34,12 +34,12 @@
 	words="At the booth's computer whoever is on duty picks their name, without a passphrase. Owners type theirs there too."
 	refused={asking.refused}
 >
-	<ul>
+	<ul class="lines">
 		{#each computers.data ?? [] as computer (computer.id)}
 			<li>
 				<b>{computer.name}</b>
 				<span class="quiet">trusted by {computer.trusted_by}, {day(computer.made_at)}</span>
-				<button type="button" onclick={() => void stop(computer.id)}
+				<button type="button" class="in-text" onclick={() => void stop(computer.id)}
 					>Stop trusting<span class="sr-only"> {computer.name}</span></button
 				>
 			</li>
@@ -48,7 +48,7 @@
 	{#if session.data?.here}
 		<p>You are at <b>{session.data.here.name}</b>, a trusted computer.</p>
 	{:else}
-		<form onsubmit={(event) => void trust(event)} aria-label="Trust this computer">
+		<form class="in-a-row" onsubmit={(event) => void trust(event)} aria-label="Trust this computer">
 			<label class="field">
 				<span>This computer is called</span>
 				<input
@@ -64,29 +64,3 @@
 		</form>
 	{/if}
 </Part>
-
-<style>
-	ul {
-		width: 100%;
-	}
-	li {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.2rem 1rem;
-		padding: 0.5rem 0;
-		border-bottom: 1px solid var(--line);
-		font-size: 0.875rem;
-	}
-	li button {
-		margin-left: auto;
-		text-decoration: underline;
-		text-underline-offset: 3px;
-		min-height: 1.5rem;
-	}
-	form {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: end;
-		gap: 0.7rem 1rem;
-	}
-</style>

@@ -22,7 +22,7 @@
 	words="A browser that you do not know, or a phone that is gone, is signed out here at once."
 	refused={asking.refused}
 >
-	<ul>
+	<ul class="lines">
 		{#each signIns.data ?? [] as browser (browser.id)}
 			<li>
 				<b>{deviceOf(browser.browser)}{browser.here ? ', this one' : ''}</b>
@@ -32,29 +32,9 @@
 					{clock(browser.seen_at)}</span
 				>
 				{#if !browser.here}
-					<button type="button" onclick={() => void end(browser.id)}>Sign out</button>
+					<button type="button" class="in-text" onclick={() => void end(browser.id)}>Sign out</button>
 				{/if}
 			</li>
 		{/each}
 	</ul>
 </Part>
-
-<style>
-	ul {
-		width: 100%;
-	}
-	li {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.2rem 1rem;
-		padding: 0.5rem 0;
-		border-bottom: 1px solid var(--line);
-		font-size: 0.875rem;
-	}
-	button {
-		margin-left: auto;
-		text-decoration: underline;
-		text-underline-offset: 3px;
-		min-height: 1.5rem;
-	}
-</style>

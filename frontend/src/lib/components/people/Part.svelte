@@ -35,9 +35,4 @@
 		font-size: 0.875rem;
 		max-width: 42rem;
 	}
-	.refused {
-		padding: 0.5rem 0.8rem;
-		background: var(--stop-wash);
-		border-left: 3px solid var(--stop);
-	}
 </style>

@@ -66,12 +66,12 @@
 		{:else}<b>has not chosen a passphrase yet</b>{/if}
 	</span>
 	<span class="doing">
-		<button type="button" onclick={() => void link()}
+		<button type="button" class="in-text" onclick={() => void link()}
 			>{person.has_passphrase ? 'New passphrase link' : 'New link'}<span class="sr-only">
 				for {person.name}</span
 			></button
 		>
-		<button type="button" onclick={() => (removing = true)}
+		<button type="button" class="in-text" onclick={() => (removing = true)}
 			>Remove<span class="sr-only"> {person.name}</span></button
 		>
 	</span>
@@ -123,15 +123,7 @@
 		display: flex;
 		gap: 1rem;
 	}
-	.doing button {
-		text-decoration: underline;
-		text-underline-offset: 3px;
-		min-height: 1.5rem;
-	}
 	.asked,
-	.refused {
-		grid-column: 1 / -1;
-	}
 	.asked {
 		display: flex;
 		flex-wrap: wrap;
@@ -141,11 +133,6 @@
 	.away {
 		border: 1px solid var(--stop);
 		color: var(--ink);
-	}
-	.refused {
-		padding: 0.5rem 0.8rem;
-		background: var(--stop-wash);
-		border-left: 3px solid var(--stop);
 	}
 	@media (max-width: 860px) {
 		li {

@@ -41,7 +41,7 @@
 	{#if made}
 		<ShownLink link={made} words="A link to {rigName}" onclose={() => (made = null)} />
 	{/if}
-	<ul>
+	<ul class="lines">
 		{#each links.data ?? [] as link (link.id)}
 			<li>
 				<b>{link.name}</b>
@@ -51,13 +51,13 @@
 						? 'not opened yet'
 						: `opened at ${link.browsers} ${link.browsers === 1 ? 'browser' : 'browsers'}`}; from {link.made_by}</span
 				>
-				<button type="button" onclick={() => void revoke(link.id)}
+				<button type="button" class="in-text" onclick={() => void revoke(link.id)}
 					>Revoke<span class="sr-only"> the link for {link.name}</span></button
 				>
 			</li>
 		{/each}
 	</ul>
-	<form onsubmit={(event) => void make(event)} aria-label="Make a link">
+	<form class="in-a-row" onsubmit={(event) => void make(event)} aria-label="Make a link">
 		<label class="field">
 			<span>For</span>
 			<input
@@ -87,29 +87,6 @@
 </Part>
 
 <style>
-	ul {
-		width: 100%;
-	}
-	li {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.2rem 1rem;
-		padding: 0.5rem 0;
-		border-bottom: 1px solid var(--line);
-		font-size: 0.875rem;
-	}
-	li button {
-		margin-left: auto;
-		text-decoration: underline;
-		text-underline-offset: 3px;
-		min-height: 1.5rem;
-	}
-	form {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: end;
-		gap: 0.7rem 1rem;
-	}
 	select {
 		width: min(17rem, 100%);
 	}

@@ -127,9 +127,4 @@
 	a {
 		text-decoration: underline;
 	}
-	.refused {
-		padding: 0.6rem 0.8rem;
-		background: var(--stop-wash);
-		border-left: 3px solid var(--stop);
-	}
 </style>

@@ -6,6 +6,7 @@
 	import { day } from '../../domain/format';
 	import { Asking } from '../../state/asking.svelte';
 	import { getDesk } from '../../state/desk.svelte';
+	import SaveForHouse from './SaveForHouse.svelte';
 	import VerdictChanges from './VerdictChanges.svelte';
 
 	let { state: view }: { state: RigView } = $props();
@@ -22,15 +23,14 @@
 		...newerQuery(rigId, view.version, newest?.number ?? 0),
 		enabled: newest !== undefined || (at?.venue !== null && differs)
 	}));
-	let words = $state('');
 
 	const renew = () => queries.invalidateQueries({ queryKey: ['venue'] });
 
-	async function save(event: SubmitEvent): Promise<void> {
-		event.preventDefault();
-		if (await asking.ask(() => saveVenue(rigId, words.trim()))) words = '';
+	async function save(words: string): Promise<boolean> {
+		const saved = await asking.ask(() => saveVenue(rigId, words));
 		await renew();
 		await desk.sync.watch();
+		return saved !== null;
 	}
 
 	async function belong(id: string): Promise<void> {
@@ -52,7 +52,7 @@
 				when something changes.
 			</p>
 			{#if desk.may('plan')}
-				<div class="doing">
+				<div class="in-a-row">
 					{#each at.others as other (other.id)}
 						<button type="button" class="btn preset-tonal" onclick={() => void belong(other.id)}
 							>Belong to {other.name}</button
@@ -103,22 +103,11 @@
 			{/if}
 		{/if}
 		{#if desk.may('plan') && (at.venue === null || (newest === undefined && differs))}
-			<form onsubmit={(event) => void save(event)} aria-label="Save the venue for the house">
-				<label class="field">
-					<span>{at.venue === null ? 'What it is' : 'What was changed'}</span>
-					<input
-						required
-						maxlength="120"
-						pattern=".*\S.*"
-						title="a few words"
-						placeholder={at.venue === null ? 'as found on the first visit' : 'outlet 5 measured'}
-						bind:value={words}
-					/>
-				</label>
-				<button type="submit" class="btn preset-tonal" disabled={asking.busy}
-					>{at.venue === null ? 'Save for the house' : `Save as revision ${at.at_revision + 1}`}</button
-				>
-			</form>
+			<SaveForHouse
+				revision={at.venue === null ? null : at.at_revision + 1}
+				busy={asking.busy}
+				onsave={save}
+			/>
 		{/if}
 		{#if asking.refused}<p class="refused" role="alert">{asking.refused}</p>{/if}
 	</section>
@@ -137,13 +126,6 @@
 	.newer {
 		border-left-color: var(--watch);
 		background: var(--watch-wash);
-	}
-	.doing,
-	form {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: end;
-		gap: 0.6rem 1rem;
 	}
 	a {
 		text-decoration: underline;
@@ -164,8 +146,5 @@
 	}
 	.kept {
 		color: var(--dim);
-	}
-	.refused {
-		color: var(--stop);
 	}
 </style>
