@@ -1,13 +1,11 @@
 """The single page and its files."""
 
 from pathlib import Path
-from typing import cast
 
-from flask import Flask, Response, current_app, send_file, send_from_directory
+from flask import Flask, Response, send_file, send_from_directory
 from werkzeug.exceptions import NotFound
 
-from ruvak.web.settings import Settings
-from ruvak.web.who import SETTINGS
+from ruvak.web.who import server_settings
 
 STATIC = Path(__file__).parent / "static"
 
@@ -29,7 +27,7 @@ def _page() -> Response:
 
 def _authority() -> Response:
     """The house's own authority, which phones install. 404 where the server has none."""
-    file = cast(Settings, current_app.extensions[SETTINGS]).authority
+    file = server_settings().authority
     if file is None or not file.is_file():
         raise NotFound
     return send_file(file, mimetype="application/x-x509-ca-cert", download_name="house-authority.crt")

@@ -3,6 +3,8 @@
 import segno
 from flask import request
 
+from ruvak.web.who import server_settings
+
 _QUIET = 2
 """Modules of white around it: half of what ISO/IEC 18004 asks for, since the page has a margin of its own."""
 
@@ -15,4 +17,5 @@ def picture_of(text: str) -> str:
 
 def link_address(token: str) -> str:
     """Where a link's token is exchanged. Behind the #, so that no server or log sees it."""
-    return f"{request.url_root}#/link/{token}"
+    address = server_settings().address or request.url_root
+    return f"{address.rstrip('/')}/#/link/{token}"

@@ -22,6 +22,8 @@ class Settings:
     """Processes that compute; 0 computes in the thread that asks."""
     proxies: int = 0
     """Reverse proxies in front whose word about the client's address and HTTPS is taken; 0 takes nobody's."""
+    address: str | None = None
+    """Where phones reach the server, for links; left out, the address by which the link was asked for."""
     authority: Path | None = None
     """The house's own authority, to be installed on phones."""
     demo: bool = False
@@ -38,13 +40,14 @@ def from_environment() -> Settings:
     """RUVAK_DATABASE_URL, and RUVAK_SECRET_KEY or RUVAK_SECRET_FILE; RUVAK_SECURE_COOKIES=1 behind HTTPS;
     RUVAK_COMPUTE_PROCESSES, one a core where it is not given; RUVAK_HOSTS, with commas between, loopback where it is
     not given; RUVAK_DEMO=1 for the demonstration; RUVAK_PROXIES, how many reverse proxies stand in front;
-    RUVAK_AUTHORITY, the file of the house's own authority."""
+    RUVAK_AUTHORITY, the file of the house's own authority; RUVAK_ADDRESS, where phones reach the server."""
     return Settings(
         database_url=_require("RUVAK_DATABASE_URL"),
         secret_key=_secret(),
         secure_cookies=os.environ.get("RUVAK_SECURE_COOKIES") == "1",
         compute_processes=int(os.environ.get("RUVAK_COMPUTE_PROCESSES") or os.cpu_count() or 1),
         proxies=int(os.environ.get("RUVAK_PROXIES") or 0),
+        address=os.environ.get("RUVAK_ADDRESS") or None,
         authority=Path(authority) if (authority := os.environ.get("RUVAK_AUTHORITY")) else None,
         demo=os.environ.get("RUVAK_DEMO") == "1",
         hosts=tuple(name.strip() for name in os.environ.get("RUVAK_HOSTS", "").split(",") if name.strip()) or LOOPBACK,

@@ -42,7 +42,7 @@ def in_demonstration() -> bool:
 
     A request that a proxy passes on is not, whatever address it comes from.
     """
-    if not _settings().demo or any(name in request.headers for name in ("Forwarded", "X-Forwarded-For")):
+    if not server_settings().demo or any(name in request.headers for name in ("Forwarded", "X-Forwarded-For")):
         return False
     try:
         here = ip_address(request.remote_addr or "").is_loopback
@@ -69,7 +69,9 @@ def sign_out(response: Response) -> Response:
     if present is not None and present.sign_in is not None:
         use_cases().sign_ins.end(present.sign_in)
     session.clear()
-    response.delete_cookie(_name(SIGN_IN), path="/", secure=_settings().secure_cookies, httponly=True, samesite="Lax")
+    response.delete_cookie(
+        _name(SIGN_IN), path="/", secure=server_settings().secure_cookies, httponly=True, samesite="Lax"
+    )
     return response
 
 
@@ -92,13 +94,14 @@ def _look_up() -> Access | None:
     return result
 
 
-def _settings() -> Settings:
+def server_settings() -> Settings:
+    """Of the current app."""
     return cast(Settings, current_app.extensions[SETTINGS])
 
 
 def _name(cookie: str) -> str:
     """Behind HTTPS browsers take a name with this beginning only from this very host."""
-    return f"__Host-{cookie}" if _settings().secure_cookies else cookie
+    return f"__Host-{cookie}" if server_settings().secure_cookies else cookie
 
 
 def _set_cookie(response: Response, cookie: str, value: str, seconds: int) -> None:
@@ -107,7 +110,7 @@ def _set_cookie(response: Response, cookie: str, value: str, seconds: int) -> No
         value,
         max_age=seconds,
         path="/",
-        secure=_settings().secure_cookies,
+        secure=server_settings().secure_cookies,
         httponly=True,
         samesite="Lax",
     )

@@ -32,6 +32,7 @@ class Lan:
         return {
             "RUVAK_HOSTS": ",".join(self.names),
             "RUVAK_SECURE_COOKIES": "1",
+            "RUVAK_ADDRESS": self.url,
             "RUVAK_AUTHORITY": str(self.certificate.authority),
         }
 

@@ -282,6 +282,16 @@ class LinksOverHttp(WebTest):
         self.assertEqual(gone.status_code, 204)
         self.assertEqual(tablet.get(f"/api/rigs/{self.rig_id}").status_code, 401)
 
+    def test_a_link_leads_to_where_phones_reach_the_server(self) -> None:
+        for address, start in (
+            (None, "http://localhost/#/link/"),
+            ("https://10.0.0.9:8140/", "https://10.0.0.9:8140/#/link/"),
+        ):
+            self.client = create_app(Settings(self.url, "test-secret", demo=True, address=address)).test_client()
+            self.token = self.client.get("/api/session").get_json()["csrf_token"]
+            made = self.post(f"/api/rigs/{self.rig_id}/links", {"name": "Tablet", "gives": "read", "hours": 4})
+            self.assertTrue(made.get_json()["address"].startswith(start))
+
     def test_a_link_that_is_none_is_refused_in_words(self) -> None:
         refused = self.post("/api/links/open", {"token": "x" * 43})
         self.assertEqual((refused.status_code, refused.get_json()["code"]), (404, "not_found"))

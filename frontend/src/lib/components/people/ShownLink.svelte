@@ -5,6 +5,7 @@
 
 	let { link, words, onclose }: { link: Schemas['MadeLink']; words: string; onclose: () => void } = $props();
 
+	const onlyHere = $derived(/^https?:\/\/(127\.|localhost|\[::1\])/.test(link.address));
 	let copied = $state(false);
 
 	async function copy(): Promise<void> {
@@ -22,6 +23,12 @@
 			now.
 		</p>
 		<input readonly class="figure" aria-label="Address of the link" value={link.address} />
+		{#if onlyHere}
+			<p class="quiet">
+				This server answers on this computer alone; <code class="figure">script/demo --lan</code> serves phones
+				too.
+			</p>
+		{/if}
 		<p class="doing">
 			<button type="button" class="btn go" onclick={() => void copy()}
 				>{copied ? 'Copied' : 'Copy the address'}</button
