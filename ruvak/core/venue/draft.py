@@ -16,21 +16,31 @@ KIND_WORDS: dict[str, PointKind] = {
     "board": "board",
     "panel": "board",
     "distro": "board",
+    "db": "board",
+    "consumer unit": "board",
+    "sub board": "board",
     "distribution board": "board",
     "fuse box": "board",
     "circuit": "circuit",
     "ring": "circuit",
+    "radial": "circuit",
+    "spur": "circuit",
     "strip": "strip",
     "extension": "strip",
+    "extension lead": "strip",
+    "extension cable": "strip",
+    "ups": "strip",
     "power strip": "strip",
     "outlet": "outlet",
     "socket": "outlet",
     "wall outlet": "outlet",
     "wall socket": "outlet",
+    "floor box": "outlet",
+    "floor socket": "outlet",
 }
 """What people call each kind, longest first where they are looked for."""
 _KINDS = "|".join(sorted(KIND_WORDS, key=len, reverse=True))
-NAMED = re.compile(rf"^(?P<before>.*?)\b(?P<kind>{_KINDS})(?:e?s)?\b(?P<after>.*)$", re.IGNORECASE)
+NAMED = re.compile(rf"^(?P<before>.*?)\b(?P<kind>{_KINDS})(?:(?<=box)es|s)?\b(?P<after>.*)$", re.IGNORECASE)
 
 
 class Problem(Exception):
@@ -127,13 +137,14 @@ class Draft:
 
 def _number(words: str) -> tuple[PointKind, str] | None:
     """Kind and number of "Circuit 2, stage" or "outlet 5b"; None where it has none."""
-    match = re.match(rf"^\s*({_KINDS})\s+(\d+[a-z]?)\b", plain(words))
+    match = re.match(rf"^\s*({_KINDS})\s+(\d+[a-z]?|[a-z]\d*)\b", words.lower())
     return (KIND_WORDS[match[1]], match[2]) if match else None
 
 
 def _key(words: str) -> frozenset[str]:
-    """The words of a name, whatever their order: "strip stage left" is "Stage left strip"."""
-    return frozenset(re.findall(r"\w+", plain(words)))
+    """The words of a name, whatever their order, kinds by one word each: "strip stage left" is "Stage left strip"."""
+    each = (KIND_WORDS.get(word, word) for word in re.findall(r"\w+", words.lower()))
+    return frozenset(each) - {"the", "my", "our"}
 
 
 def _may_be(point: EarthPoint, words: str) -> bool:

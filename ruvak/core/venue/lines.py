@@ -9,6 +9,7 @@ from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
 from ruvak.core.venue.draft import KIND_WORDS, NAMED, Draft, Problem
+from ruvak.core.venue.phrases import is_name, rephrase
 
 MOST_LINES, MOST_LETTERS = 200, 600
 MOST_BREAKER_A, MOST_RESIDUAL_A = 1000.0, 10.0
@@ -21,8 +22,27 @@ _VOLT = re.compile(
     rf"^(?:(?:reads|measured|is)\s+)?{_FIGURE}(?P<unit>m?V)(?:\s+(?:against|to|from)\s+(?P<against>.+))?$",
     re.IGNORECASE,
 )
-_ON = re.compile(r"\s+(?:on|from|of|in|into|at|plugged into)\s+(?P<parent>.+)$", re.IGNORECASE)
+_ON = re.compile(r"\s+(?P<how>on|from|of|in|into|at|plugged into)\s+", re.IGNORECASE)
+_PLACE_WORDS = ("of", "in", "at")
+"""Words that may also say where something is: "board in the cellar"."""
+_PREPOSITION = re.compile(r"(?:in|at|by|near|on|of|behind|under|over|beside|left|right)\b", re.IGNORECASE)
+_COUNT = re.compile(r"^\s*(?:two|three|four|five|six|seven|eight|nine|ten|\d+\s*x?)\s*$", re.IGNORECASE)
+_LETTERED = re.compile(r"\b([a-z])(\d{1,3})\s*(?:-|\N{EN DASH}|to)\s*([a-z])?(\d{1,3})\b", re.IGNORECASE)
+_LETTERED_PLACE = re.compile(r"[a-z]\d{1,3}", re.IGNORECASE)
+MOST_PLACES = 64
+_PLACE = r"(?:\d{1,4}[a-z]?|[a-z]\d{1,3})"
 _DECIMAL_COMMA = re.compile(r"\b(\d+),(\d+)(?=\s*(?:m?V|m?A|ohms?|amps?|\N{GREEK CAPITAL LETTER OMEGA})\b)")
+_BEGINNING = re.compile(r"^\s*(?:(?:new|add|an?|the|there (?:is|are))\s+)+", re.IGNORECASE)
+_WITHIN = re.compile(
+    r"(?:\b(?:breaker|fuse|mcb|rcd|gfci|rcbo)\s*)?(?<![\w.,])\d+(?:[.,]\d+)?\s*(?:m?A|amps?|ohms?|m?V)\b"
+    r"(?:\s*(?:breaker|fuse|mcb|rcd|gfci|rcbo)\b)?",
+    re.IGNORECASE,
+)
+_BEHIND = re.compile(
+    rf"(?:(?:reads|measured|is)\s+)?{_FIGURE}(?P<unit>m?V)\s+(?:against|to|from)\s+(?P<against>.+)$", re.IGNORECASE
+)
+_KIND = "|".join(sorted(KIND_WORDS, key=len, reverse=True))
+_NEXT = re.compile(rf"\s*(?:,|\band\b)\s*(?=(?:{_KIND})s?\b)", re.IGNORECASE)
 _REMOVE = re.compile(r"^\s*(?:remove|delete)\s+(?P<what>.+)$", re.IGNORECASE)
 _RENAME = re.compile(r"^\s*rename\s+(?P<what>.+?)\s+(?:to|as)\s+(?P<name>.+)$", re.IGNORECASE)
 _LIFTED = re.compile(r"\b(?:lift|cut|remove|open|break|disconnect)\w*\b.*\b(?:earth|ground)\b", re.IGNORECASE)
@@ -87,19 +107,18 @@ class _Line:
     def read(self, line: str) -> list[str]:
         if len(line) > MOST_LETTERS:
             raise Problem(f"This line is longer than {MOST_LETTERS} letters; part it into several.")
+        line = rephrase(line)
         if _LIFTED.search(line):
             raise Problem("A protective earth is never opened here; break the loop in the signal lead instead.")
         if match := _REMOVE.match(line):
-            gone = self._draft.require(match["what"])
-            self._draft.remove(gone)
-            return [f"{gone.name} removed"]
+            return [self._remove(name) for name in self._several(match["what"])]
         if match := _RENAME.match(line):
             return [self._rename(match["what"], match["name"].strip())]
         said: list[str] = []
         for clause in _with_points(line).split(";"):
             head, colon, rest = clause.partition(":")
-            if colon and (said_of := self._measured(head, rest)):
-                said.append(said_of)
+            if colon and _is_figure(rest.strip()):
+                said.append(self._set_and_say(self._draft.require(head), rest.strip()))
                 continue
             if head.strip():
                 said += self._things(head)
@@ -109,6 +128,15 @@ class _Line:
             raise Problem("Say what is there, such as “circuit 2, 16 A, stage: outlets 5-8; strip stage left”.")
         return said
 
+    def _several(self, words: str) -> list[str]:
+        """What "outlets 5-8" or a single name stand for."""
+        return self._names(words, []) if NAMED.match(words) else [words]
+
+    def _remove(self, name: str) -> str:
+        gone = self._draft.require(name)
+        self._draft.remove(gone)
+        return f"{gone.name} removed"
+
     def _rename(self, what: str, name: str) -> str:
         if not name or len(name) > 120:
             raise Problem("A name has 1 to 120 letters.")
@@ -116,12 +144,10 @@ class _Line:
         self._draft.change(point, name=_capital(name))
         return f"{point.name} renamed to {_capital(name)}"
 
-    def _measured(self, head: str, rest: str) -> str | None:
-        """What a meter showed at an outlet: "outlet 5: 0.4 V against outlet 1"."""
-        match = _VOLT.match(rest.strip())
-        if match is None:
-            return None
-        return self._measure(self._draft.require(head), match)
+    def _set_and_say(self, point: EarthPoint, figure: str) -> str:
+        """What a meter or a label said: "outlet 5: 0.4 V against outlet 1", "circuit 2: 16 A"."""
+        words = self._set(point, figure)
+        return f"{point.name}{' ' if words.startswith('reads') else ', '}{words}"
 
     def _measure(self, point: EarthPoint, match: re.Match[str]) -> str:
         volts = _float(match) * (0.001 if match["unit"].lower() == "mv" else 1.0)
@@ -134,34 +160,69 @@ class _Line:
 
     def _things(self, clause: str) -> list[str]:
         """Points of one kind with what is said of them, separated by commas: "circuit 2, 16 A, stage"."""
+        clause = _BEGINNING.sub("", clause.replace('"', ""))
+        if several := _of_one_kind(clause):
+            *before, last = several
+            left, parent = self._without_parent(last)
+            on = f" on {parent.name}" if parent is not None else ""
+            return [said for part in (*before, left) for said in self._things(f"{part}{on}")]
         first, *more = [part.strip() for part in clause.split(",") if part.strip()] or [""]
         figures: list[str] = []
         words: list[str] = []
         for part in more:
             (figures if _is_figure(part) else words).append(part)
-        first, figure = _figure_behind(first)
+        first, figure = _figures_within(first)
         figures += figure
-        parent: EarthPoint | None = None
-        if match := _ON.search(first):
-            parent, first = self._draft.require(match["parent"]), first[: match.start()]
-        elif words and (match := _ON.search(f" {words[-1]}")):
-            parent = self._draft.require(match["parent"])
-            words[-1:] = [left] if (left := words[-1][: max(0, match.start() - 1)].strip()) else []
+        if NAMED.match(first) is None and (known := self._draft.find(first)) is not None:
+            # What is there already may be called by its name alone.
+            first = known.name
+        first, parent = self._without_parent(first)
+        if parent is None and words:
+            words[-1:], parent = self._behind_a_comma(words[-1])
         return [self._point(name, figures, parent) for name in self._names(first, words)]
+
+    def _without_parent(self, words: str) -> tuple[str, EarthPoint | None]:
+        """What is named before "on circuit 2", and that; a place behind such a word that is no point stays in the name:
+        "board in the cellar"."""
+        for match in _ON.finditer(words):
+            there = words[match.end() :]
+            named = match["how"].lower() != "of" or NAMED.match(there)
+            parent = self._draft.find(there) if named else None
+            if parent is not None and match.start() > 0:
+                return words[: match.start()], parent
+            is_place = match["how"].lower() in _PLACE_WORDS and not NAMED.match(there)
+            if parent is None and not is_place:
+                self._draft.require(there)
+        return words, None
+
+    def _behind_a_comma(self, words: str) -> tuple[list[str], EarthPoint | None]:
+        """The same of the last words: "14 and 15 on circuit 4", "from main board", or "circuit 6" alone."""
+        left, parent = self._without_parent(f"it {words}")
+        left = left.removeprefix("it")
+        if parent is not None:
+            return [left.strip()] if left.strip() else [], parent
+        if NAMED.match(words) and (parent := self._draft.find(words)) is not None:
+            return [], parent
+        return [words], None
 
     def _names(self, first: str, words: list[str]) -> list[str]:
         """ "outlets 5-8" and further numbers as four names; anything else as one, with its words behind a comma."""
         match = _named(first)
         kind = KIND_WORDS[match["kind"].lower()]
+        if _COUNT.match(match["before"]):
+            raise Problem(f"Say which: “{kind}s 5-7”, or a name for each; a number alone tells nobody which is meant.")
         if kind == "outlet" and not match["before"].strip():
-            numbers = expand_ranges(", ".join([match["after"], *words])).split()
-            if numbers and all(re.fullmatch(r"\d{1,4}[a-z]?", number) for number in numbers):
-                return [f"outlet {number}" for number in dict.fromkeys(numbers)]
+            places = _places(", ".join([match["after"], *words]))
+            if places:
+                return [f"outlet {place}" for place in places]
         return [", ".join([first, *words])]
 
     def _point(self, name: str, figures: list[str], parent: EarthPoint | None) -> str:
         """One point, found or added, with its figures set."""
         match = _named(name)
+        if not is_name(name):
+            sayings = "“outlet 5: 0.4 V against outlet 1”, “rename … to …”, “remove …”"
+            raise Problem(f"“{name}” is no name of a place. Say {sayings}.")
         kind = KIND_WORDS[match["kind"].lower()]
         point = self._draft.find(name) or self._draft.find(name.partition(",")[0])
         plugged = parent
@@ -180,7 +241,8 @@ class _Line:
         hung = f" on {where.name}" if where is not None and (new or on is not None) else ""
         if plugged is not None and plugged is not parent:
             hung += f", by {plugged.name}"
-        return f"{point.name}{hung}{''.join(f', {words}' for words in said)}"
+        figures_said = "".join(f"{' ' if words.startswith('reads') else ', '}{words}" for words in said)
+        return f"{point.name}{hung}{figures_said}"
 
     def _hangs(self, kind: PointKind) -> bool:
         """Whether something of this kind can hang on what the line began with."""
@@ -237,21 +299,47 @@ def _is_figure(part: str) -> bool:
     return any(pattern.match(part) for pattern in (_BREAKER, _RESIDUAL, _OHM, _VOLT))
 
 
-def _figure_behind(first: str) -> tuple[str, list[str]]:
-    """ "circuit 2 16 A" as "circuit 2" and its figure: the longest end that is one."""
-    words = first.split()
-    for at in range(1, len(words)):
-        if _is_figure(" ".join(words[at:])):
-            return " ".join(words[:at]), [" ".join(words[at:])]
-    return first, []
+def _figures_within(words: str) -> tuple[str, list[str]]:
+    """ "circuit 3 20 A 30 mA gallery" as "circuit 3 gallery" and its figures; a measurement with what it is against."""
+    if match := _BEHIND.search(words):
+        return words[: match.start()].strip(), [match[0].strip()]
+    figures = [figure for figure in _WITHIN.findall(words) if _is_figure(figure.strip())]
+    left = " ".join(_WITHIN.sub(" ", words).split()) if figures else words
+    return left, [figure.strip() for figure in figures]
+
+
+def _of_one_kind(clause: str) -> list[str]:
+    """ "strip 5, strip 6 and strip 7" as three; nothing where there is one thing alone, or one that another is on."""
+    parts = [part for part in _NEXT.split(clause) if part.strip()]
+    kinds = {KIND_WORDS[match["kind"].lower()] for part in parts if (match := NAMED.match(part))}
+    return parts if len(parts) > 1 and len(kinds) == 1 and all(NAMED.match(part) for part in parts) else []
 
 
 def _in_order(match: re.Match[str]) -> str:
     """A name as people write it: "strip stage left" as "stage left strip", "circuit 2, stage" as it is."""
-    before, kind, after = match["before"].strip(), match["kind"].lower(), match["after"].strip()
-    if before or not after or re.match(r"^\d", after) or after.startswith(","):
+    before, kind, after = match["before"].strip(), match["kind"], match["after"].strip()
+    kind = kind if kind.isupper() else kind.lower()
+    printed = re.match(rf"(?:{_PLACE}|[a-z])\b|[,(-]", after, re.IGNORECASE)
+    if before or not after or printed or _PREPOSITION.match(after):
         return f"{before} {kind}{after if after.startswith(',') else ' ' + after}".strip()
     return f"{after} {kind}"
+
+
+def _places(text: str) -> list[str]:
+    """Numbers of outlets as printed: "5-8", "A2-A4", "40/41"; none where anything else stands there."""
+    text = _LETTERED.sub(lambda match: " ".join(_lettered(match)), text)
+    places = [place.upper() if place[0].isalpha() else place for place in re.split(r"[\s,/&+]+", text) if place]
+    if any(_LETTERED_PLACE.fullmatch(place) for place in places):
+        return list(dict.fromkeys(places)) if all(re.fullmatch(_PLACE, p, re.IGNORECASE) for p in places) else []
+    numbers = expand_ranges(text).split()
+    return list(dict.fromkeys(numbers)) if all(re.fullmatch(r"\d{1,4}[a-z]?", number) for number in numbers) else []
+
+
+def _lettered(match: re.Match[str]) -> list[str]:
+    letter, first, last = match[1], int(match[2]), int(match[4])
+    if (match[3] and match[3].lower() != letter.lower()) or not 0 < last - first < MOST_PLACES:
+        raise Problem(f"“{match[0]}” is no range; write it as A2-A4.")
+    return [f"{letter}{number}" for number in range(first, last + 1)]
 
 
 def _capital(name: str) -> str:

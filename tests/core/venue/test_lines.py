@@ -1,6 +1,7 @@
 """Boards, circuits, strips, outlets and measurements typed as plain lines."""
 
 import unittest
+from pathlib import Path
 from random import Random
 
 from ruvak.core.errors import RuvakError
@@ -139,12 +140,33 @@ class Refusals(unittest.TestCase):
         self.assertIn("5 more lines", reading.lines[-1].problem or "")
 
 
+class Visits(unittest.TestCase):
+    """Lines typed one after the other into an empty rig, with what each is understood to mean; NO: refused so."""
+
+    def test_a_first_visit(self) -> None:
+        self.understood("first_visit.txt")
+
+    def test_other_words_for_the_same(self) -> None:
+        self.understood("other_words.txt")
+
+    def understood(self, file: str) -> None:
+        rig = empty_rig()
+        for row in (Path(__file__).parent / file).read_text(encoding="utf-8").splitlines():
+            line, _, words = row.partition(" => ")
+            with self.subTest(line):
+                reading = read_venue(rig, line)
+                problem = reading.lines[0].problem
+                self.assertEqual(reading.lines[0].words or f"NO: {problem}", words)
+                rig = apply(rig, reading.edit) if reading.edit is not None else rig
+
+
 class AnyWords(unittest.TestCase):
     def test_any_line_is_an_edit_that_can_be_made_or_a_sentence(self) -> None:
         rng = Random(7)
         words = (
             "circuit", "outlet", "outlets", "strip", "board", "main", "2", "5-8", "16 A", "30 mA", "0.4 V", "0.2 ohm",
             "stage", "left", "on", "at", "against", ":", ";", ",", "remove", "rename", "to", "rcd", "%", "²", "9999",
+            "A2-A4", "is", "between", "and", "has a", "move", "from", "in",
         )  # fmt: skip
         for rig in (empty_rig(), typed(empty_rig(), HOUSE), demo_rig("midwinter-concert")):
             for _ in range(400):
