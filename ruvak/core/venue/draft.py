@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Callable, Iterator
+from functools import lru_cache
 from typing import Any
 
 from ruvak.core.entry.words import plain
@@ -41,6 +42,7 @@ KIND_WORDS: dict[str, PointKind] = {
 """What people call each kind, longest first where they are looked for."""
 _KINDS = "|".join(sorted(KIND_WORDS, key=len, reverse=True))
 NAMED = re.compile(rf"^(?P<before>.*?)\b(?P<kind>{_KINDS})(?:(?<=box)es|s)?\b(?P<after>.*)$", re.IGNORECASE)
+_NUMBERED = re.compile(rf"^\s*({_KINDS})\s+(\d+[a-z]?|[a-z]\d*)\b")
 
 
 class Problem(Exception):
@@ -60,15 +62,21 @@ class Draft:
 
         Raises Problem where several are meant.
         """
-        wanted = plain(words)
-        ways: tuple[Callable[[EarthPoint], bool], ...] = (
-            lambda point: plain(point.name) == wanted or point.id == wanted,
-            lambda point: bool(number := _number(words)) and _number(point.name) == number,
-            lambda point: _key(point.name) == _key(words),
-            lambda point: bool(_key(words)) and _key(words) <= _key(point.name),
-        )
+        wanted, number, key = plain(words), _number(words), _key(words)
+        ways: list[Callable[[EarthPoint], bool]] = [lambda point: _plain(point.name) == wanted or point.id == wanted]
+        if number is not None:
+            # Another number is another point, whatever else stands in its name.
+            ways.append(lambda point: _number(point.name) == number)
+        elif key:
+            ways.append(lambda point: _key(point.name) == key)
+            ways.append(lambda point: key <= _key(point.name))
+        kind = _kind_of(words)
         for way in ways:
-            matches = [point for point in self.points.values() if way(point) and _may_be(point, words)]
+            matches = [
+                point
+                for point in self.points.values()
+                if way(point) and (kind in (None, point.kind) or point.name.lower() == words.lower())
+            ]
             if len(matches) > 1:
                 names = " or ".join(point.name for point in matches[:4])
                 raise Problem(f"“{words.strip()}” may be {names}; write the whole name.")
@@ -135,19 +143,26 @@ class Draft:
         yield from (RemoveThing(kind="earth", id=gone) for gone in reversed(self._before) if gone not in self.points)
 
 
+@lru_cache(maxsize=8192)
+def _plain(name: str) -> str:
+    return plain(name)
+
+
+@lru_cache(maxsize=8192)
 def _number(words: str) -> tuple[PointKind, str] | None:
     """Kind and number of "Circuit 2, stage" or "outlet 5b"; None where it has none."""
-    match = re.match(rf"^\s*({_KINDS})\s+(\d+[a-z]?|[a-z]\d*)\b", words.lower())
+    match = _NUMBERED.match(words.lower())
     return (KIND_WORDS[match[1]], match[2]) if match else None
 
 
+@lru_cache(maxsize=8192)
 def _key(words: str) -> frozenset[str]:
     """The words of a name, whatever their order, kinds by one word each: "strip stage left" is "Stage left strip"."""
     each = (KIND_WORDS.get(word, word) for word in re.findall(r"\w+", words.lower()))
     return frozenset(each) - {"the", "my", "our"}
 
 
-def _may_be(point: EarthPoint, words: str) -> bool:
-    """Whether the words say another kind than the point's."""
+def _kind_of(words: str) -> PointKind | None:
+    """The kind that words say; None where they say none."""
     match = NAMED.match(plain(words))
-    return match is None or KIND_WORDS[match["kind"].lower()] == point.kind or point.name.lower() == words.lower()
+    return KIND_WORDS[match["kind"].lower()] if match is not None else None

@@ -3,15 +3,16 @@
 import re
 
 from ruvak.core.entry.words import expand_ranges, legible
+from ruvak.core.errors import RigFault
 from ruvak.core.rig.check_earth import HIGHER
 from ruvak.core.rig.earth import EarthPoint, EarthVoltage, PointKind
-from ruvak.core.rig.edits import Edit
+from ruvak.core.rig.edits import Edit, apply
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
 from ruvak.core.venue.draft import KIND_WORDS, NAMED, Draft, Problem
 from ruvak.core.venue.phrases import is_name, rephrase
 
-MOST_LINES, MOST_LETTERS = 200, 600
+MOST_LINES, MOST_LETTERS, MOST_LETTERS_OF_A_NAME = 200, 600, 120
 MOST_BREAKER_A, MOST_RESIDUAL_A = 1000.0, 10.0
 
 _FIGURE = r"(?P<number>\d+(?:[.,]\d+)?)\s*"
@@ -70,16 +71,13 @@ class VenueReading(Record):
 
 def read_venue(rig: Rig, text: str) -> VenueReading:
     """Every line that is not empty, in order; a later one may name what an earlier one adds."""
-    draft, lines = Draft(rig), []
     every = [line for line in legible_lines(text) if line.strip()]
-    for line in every[:MOST_LINES]:
-        before = dict(draft.points)
-        try:
-            said = _Line(draft).read(line)
-            lines.append(VenueLine(line=line.strip(), words="; ".join(said), problem=None))
-        except Problem as problem:
-            draft.points = before
-            lines.append(VenueLine(line=line.strip(), words="", problem=str(problem)))
+    draft, lines = _read_each(rig, every[:MOST_LINES], False)
+    try:
+        _try(rig, draft)
+    except RigFault:
+        # Which line it was is found by trying each, which takes longer.
+        draft, lines = _read_each(rig, every[:MOST_LINES], True)
     if len(every) > MOST_LINES:
         more = f"{len(every) - MOST_LINES} more lines, from this one on, were not read"
         said_ = f"{more}: {MOST_LINES} at once are the most. Add these and then the rest."
@@ -90,6 +88,31 @@ def read_venue(rig: Rig, text: str) -> VenueReading:
         return VenueReading(lines=tuple(lines), edit=None)
     label = f"Venue: {understood[0]}" if len(understood) == 1 else f"Venue: {len(understood)} lines"
     return VenueReading(lines=tuple(lines), edit=Edit(label=label[:120], ops=ops))
+
+
+def _read_each(rig: Rig, every: list[str], try_each: bool) -> tuple[Draft, list[VenueLine]]:
+    """The lines one after the other; `try_each`: refuses one after which the venue could not be as it says."""
+    draft, lines, now = Draft(rig), [], rig
+    for line in every:
+        before = dict(draft.points)
+        try:
+            said = _Line(draft).read(line)
+            if try_each:
+                now = _try(now, draft)
+            lines.append(VenueLine(line=line.strip(), words="; ".join(said), problem=None))
+        except (Problem, RigFault) as problem:
+            draft.points = before
+            lines.append(VenueLine(line=line.strip(), words="", problem=str(problem)))
+    return draft, lines
+
+
+def _try(rig: Rig, draft: Draft) -> Rig:
+    """The rig with the draft's points. Raises RigFault for what a venue cannot be, such as a voltage that no earths have
+    between them."""
+    step = Draft(rig)
+    step.points = draft.points
+    ops = tuple(step.ops())
+    return apply(rig, Edit(label="lines", ops=ops)) if ops else rig
 
 
 def legible_lines(text: str) -> list[str]:
@@ -138,8 +161,8 @@ class _Line:
         return f"{gone.name} removed"
 
     def _rename(self, what: str, name: str) -> str:
-        if not name or len(name) > 120:
-            raise Problem("A name has 1 to 120 letters.")
+        if not name or len(name) > MOST_LETTERS_OF_A_NAME:
+            raise Problem(f"A name has 1 to {MOST_LETTERS_OF_A_NAME} letters.")
         point = self._draft.require(what)
         self._draft.change(point, name=_capital(name))
         return f"{point.name} renamed to {_capital(name)}"
@@ -220,6 +243,8 @@ class _Line:
     def _point(self, name: str, figures: list[str], parent: EarthPoint | None) -> str:
         """One point, found or added, with its figures set."""
         match = _named(name)
+        if len(name) > MOST_LETTERS_OF_A_NAME:
+            raise Problem(f"A name has at most {MOST_LETTERS_OF_A_NAME} letters; “{name[:40]}…” has more.")
         if not is_name(name):
             sayings = "“outlet 5: 0.4 V against outlet 1”, “rename … to …”, “remove …”"
             raise Problem(f"“{name}” is no name of a place. Say {sayings}.")

@@ -120,6 +120,8 @@ class Refusals(unittest.TestCase):
             ("lift the earth of circuit 2", "never opened"),
             (";:;", "Say what is there"),
             ("x" * 601, "longer than"),
+            ("outlet " * 80, "at most 120 letters"),
+            ("outlet 5: 900 V", "no voltage between protective earths"),
         ):
             with self.subTest(line):
                 reading = read_venue(rig, line)
