@@ -102,13 +102,13 @@ def _read_each(rig: Rig, every: list[str], try_each: bool) -> tuple[Draft, list[
             lines.append(VenueLine(line=line.strip(), words="; ".join(said), problem=None))
         except (Problem, RigFault) as problem:
             draft.points = before
-            lines.append(VenueLine(line=line.strip(), words="", problem=str(problem)))
+            words = problem.faults[0].sentence if isinstance(problem, RigFault) else str(problem)
+            lines.append(VenueLine(line=line.strip(), words="", problem=words))
     return draft, lines
 
 
 def _try(rig: Rig, draft: Draft) -> Rig:
-    """The rig with the draft's points. Raises RigFault for what a venue cannot be, such as a voltage that no earths have
-    between them."""
+    """The rig with the draft's points. Raises RigFault for what a venue cannot be: a voltage that no earths have."""
     step = Draft(rig)
     step.points = draft.points
     ops = tuple(step.ops())
