@@ -46,7 +46,11 @@ _KIND = "|".join(sorted(KIND_WORDS, key=len, reverse=True))
 _NEXT = re.compile(rf"\s*(?:,|\band\b)\s*(?=(?:{_KIND})s?\b)", re.IGNORECASE)
 _REMOVE = re.compile(r"^\s*(?:remove|delete)\s+(?P<what>.+)$", re.IGNORECASE)
 _RENAME = re.compile(r"^\s*rename\s+(?P<what>.+?)\s+(?:to|as)\s+(?P<name>.+)$", re.IGNORECASE)
-_LIFTED = re.compile(r"\b(?:lift|cut|remove|open|break|disconnect)\w*\b.*\b(?:earth|ground)\b", re.IGNORECASE)
+_LIFTED = re.compile(
+    r"\b(?:lift|cut|remove|open|break|disconnect)(?:s|ed|ing)?\s+(?:(?:the|its|an?|mains|protective|safety)\s+)*"
+    r"(?:earth|ground)\b(?!\s+floor)",
+    re.IGNORECASE,
+)
 
 
 class VenueLine(Record):

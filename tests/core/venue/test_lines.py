@@ -99,6 +99,12 @@ class Building(unittest.TestCase):
         self.assertEqual(on(rig, "Pulpit outlet"), "Circuit 2, stage")
         self.assertNotIn("Outlet 7", points(rig))
 
+    def test_a_ground_floor_is_no_earth(self) -> None:
+        rig = typed(self.rig, "circuit 8, ground floor\n16 A breaker on circuit 8")
+        breaker = points(rig)["Circuit 8, ground floor"].breaker_a
+        self.assertEqual(breaker and breaker.value, 16)
+        self.assertNotIn("Circuit 8, ground floor", points(typed(rig, "remove ground floor circuit 8")))
+
     def test_a_device_stays_where_it_is_plugged_in(self) -> None:
         rig = demo_rig("midwinter-concert")
         used = next(gear for gear in rig.gear if gear.outlet is not None)
