@@ -14,6 +14,9 @@ from secure import (
     XFrameOptions,
 )
 
+from ruvak.web.settings import LOOPBACK
+from ruvak.web.who import server_settings
+
 YEAR_S = 365 * 24 * 3600
 
 
@@ -37,10 +40,16 @@ def init_app(app: Flask) -> None:
 
     def protect(response: Response) -> Response:
         headers.set_headers(response)
-        if transport is not None:
+        if transport is not None and _is_known_outside():
             response.headers[transport.header_name] = transport.header_value
         if request.path.startswith("/api/") and "Cache-Control" not in response.headers:
             response.cache_control.no_store = True
         return response
 
     app.after_request(protect)
+
+
+def _is_known_outside() -> bool:
+    """Whether browsers may be told to come by HTTPS alone from now on: not for loopback names, which other programs
+    share, nor with a certificate of the house's own, which could then no longer be looked past."""
+    return server_settings().authority is None and request.host.rsplit(":", 1)[0] not in LOOPBACK

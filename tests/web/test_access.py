@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from itertools import pairwise
+from pathlib import Path
 from typing import Any
 
 from flask.testing import FlaskClient
@@ -153,7 +154,19 @@ class SigningIn(WebTest):
             if cookie.startswith("__Host-ruvak_sign_in=") and "Max-Age=0" not in cookie
         ]
         self.assertIn("Secure", own)
-        self.assertIn("max-age=", answered.headers["Strict-Transport-Security"])
+        self.assertNotIn("Strict-Transport-Security", answered.headers)
+
+    def test_browsers_come_by_https_alone_where_the_name_and_the_certificate_are_known_outside(self) -> None:
+        for authority, host, told in (
+            (None, "booth.example", True),
+            (None, "localhost", False),
+            (Path("authority.crt"), "booth.example", False),
+        ):
+            settings = Settings(
+                self.url, "s", secure_cookies=True, hosts=("booth.example", "localhost"), authority=authority
+            )
+            answered = create_app(settings).test_client().get("/api/health", headers={"Host": host})
+            self.assertEqual("Strict-Transport-Security" in answered.headers, told, (authority, host))
 
     def test_many_wrong_passphrases_are_answered_with_the_time_to_wait(self) -> None:
         for _ in range(10):
