@@ -13,7 +13,9 @@ from pathlib import Path
 from script.shared import postgres
 
 CHECKOUT = Path(__file__).resolve().parents[2]
-SUITES = ("core", "outside", "formats", "script", "store", "service", "web", "cli", "browser")
+GROUPS = (("browser",), ("store", "service", "web", "cli", "script"), ("core", "outside", "formats"))
+"""Suites that run one after the other; the groups run beside each other."""
+SUITES = tuple(suite for group in reversed(GROUPS) for suite in group)
 NEEDS_DATABASE = {"store", "service", "web", "cli", "browser"}
 PYTHON = str(CHECKOUT / ".venv/bin/python")
 TOOLS = CHECKOUT / ".venv/bin"
@@ -92,33 +94,30 @@ def _interface() -> tuple[int, int]:
 
 
 def _python(suites: tuple[str, ...]) -> tuple[int, int]:
-    """The suites that need a database here and the others beside them, which takes about as long."""
-    needing = tuple(suite for suite in suites if suite in NEEDS_DATABASE)
-    others = tuple(suite for suite in suites if suite not in NEEDS_DATABASE)
-    if not needing:
-        return _unittest(others)
-    if not others:
-        return _run_with_database(needing)
-    with (
-        subprocess.Popen(
-            (PYTHON, "-m", "script.shared.test", *others), stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
-        ) as beside,
-        ThreadPoolExecutor(max_workers=1) as reader,
-    ):
-        # Read all along, or a full pipe would stop it.
-        said = reader.submit(beside.communicate)
-        good, bad = _run_with_database(needing)
-        output = said.result()[0]
-    print(output, flush=True)
-    counted = re.search(r"^(\d+) passed, (\d+) failed$", output, re.MULTILINE)
-    if counted is None:
-        return good, bad + 1
-    return good + int(counted[1]), bad + int(counted[2])
+    """The groups beside each other, the first of them here: those with a browser or a database mostly wait."""
+    here, *beside = [group for group in (tuple(s for s in group if s in suites) for group in GROUPS) if group]
+    with ThreadPoolExecutor(max_workers=len(GROUPS)) as pool:
+        outcomes = [pool.submit(_python_beside, group) for group in beside]
+        counts = [_group(here), *(outcome.result() for outcome in outcomes)]
+    return sum(good for good, _ in counts), sum(bad for _, bad in counts)
+
+
+def _python_beside(suites: tuple[str, ...]) -> tuple[int, int]:
+    """A group in a process of its own, which counts itself; what it said is shown when it is done."""
+    command = (PYTHON, "-m", "script.shared.test", *suites)
+    said = subprocess.run(command, check=False, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True).stdout
+    print(said, flush=True)
+    counted = re.search(r"^(\d+) passed, (\d+) failed$", said, re.MULTILINE)
+    return (int(counted[1]), int(counted[2])) if counted else (0, 1)
+
+
+def _group(suites: tuple[str, ...]) -> tuple[int, int]:
+    return _run_with_database(suites) if NEEDS_DATABASE & set(suites) else _unittest(suites)
 
 
 def _run_with_database(suites: tuple[str, ...]) -> tuple[int, int]:
     """With a database server, always a new one: a test must not lean on what an earlier run left."""
-    folder = postgres.folder_for(CHECKOUT, "test-database")
+    folder = postgres.folder_for(CHECKOUT, f"test-{suites[0]}-database")
     postgres.remove(folder)
     try:
         os.environ["RUVAK_TEST_SERVER"] = postgres.start(folder).url("postgres")
