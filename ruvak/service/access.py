@@ -65,6 +65,11 @@ class Access(Record):
     account: bool = True
     """Whether this is an account, with a passphrase to be changed, and not a link."""
 
+    @property
+    def is_signed_in_account(self) -> bool:
+        """Whether somebody signed in with an account of their own: neither by a link, nor by the demonstration."""
+        return self.account and self.sign_in is not None
+
     def require(self, right: Right, rig: str | None = None) -> None:
         """Raises NotAllowed where this person may not do it, with the rig named where it concerns one."""
         if right not in RIGHTS[self.role]:

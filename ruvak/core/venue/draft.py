@@ -40,9 +40,9 @@ KIND_WORDS: dict[str, PointKind] = {
     "floor socket": "outlet",
 }
 """What people call each kind, longest first where they are looked for."""
-_KINDS = "|".join(sorted(KIND_WORDS, key=len, reverse=True))
-NAMED = re.compile(rf"^(?P<before>.*?)\b(?P<kind>{_KINDS})(?:(?<=box)es|s)?\b(?P<after>.*)$", re.IGNORECASE)
-_NUMBERED = re.compile(rf"^\s*({_KINDS})\s+(\d+[a-z]?|[a-z]\d*)\b")
+KINDS = "|".join(sorted(KIND_WORDS, key=len, reverse=True))
+NAMED = re.compile(rf"^(?P<before>.*?)\b(?P<kind>{KINDS})(?:(?<=box)es|s)?\b(?P<after>.*)$", re.IGNORECASE)
+_NUMBERED = re.compile(rf"^\s*({KINDS})\s+(\d+[a-z]?|[a-z]\d*)\b")
 
 
 class Problem(Exception):

@@ -9,7 +9,7 @@ from ruvak.core.rig.earth import EarthPoint, EarthVoltage, PointKind
 from ruvak.core.rig.edits import Edit, apply
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
-from ruvak.core.venue.draft import KIND_WORDS, NAMED, Draft, Problem
+from ruvak.core.venue.draft import KIND_WORDS, KINDS, NAMED, Draft, Problem
 from ruvak.core.venue.phrases import is_name, rephrase
 
 MOST_LINES, MOST_LETTERS, MOST_LETTERS_OF_A_NAME = 200, 600, 120
@@ -42,8 +42,7 @@ _WITHIN = re.compile(
 _BEHIND = re.compile(
     rf"(?:(?:reads|measured|is)\s+)?{_FIGURE}(?P<unit>m?V)\s+(?:against|to|from)\s+(?P<against>.+)$", re.IGNORECASE
 )
-_KIND = "|".join(sorted(KIND_WORDS, key=len, reverse=True))
-_NEXT = re.compile(rf"\s*(?:,|\band\b)\s*(?=(?:{_KIND})s?\b)", re.IGNORECASE)
+_NEXT = re.compile(rf"\s*(?:,|\band\b)\s*(?=(?:{KINDS})s?\b)", re.IGNORECASE)
 _REMOVE = re.compile(r"^\s*(?:remove|delete)\s+(?P<what>.+)$", re.IGNORECASE)
 _RENAME = re.compile(r"^\s*rename\s+(?P<what>.+?)\s+(?:to|as)\s+(?P<name>.+)$", re.IGNORECASE)
 _LIFTED = re.compile(

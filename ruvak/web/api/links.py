@@ -45,7 +45,7 @@ def revoke_link(path: LinkPath) -> Response:
 def open_link(body: TokenBody) -> Response:
     """Exchanges what a link carries for a sign-in. A link to choose a passphrase signs nobody in."""
     who = access()
-    has_account = who is not None and who.account and who.sign_in is not None
+    has_account = who is not None and who.is_signed_in_account
     opened = use_cases().sign_ins.with_link(body.token, browser(), has_account)
     response = answer(OpenedLink(gives=opened.gives, name=opened.name, rig=opened.rig))
     return sign_in_with(response, opened.sign_in) if opened.sign_in else response

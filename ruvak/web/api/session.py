@@ -26,7 +26,7 @@ def read_session() -> Response:
             role=who.role if who else None,
             rights=tuple(sorted(RIGHTS[who.role])) if who else (),
             rig=who.rig if who else None,
-            account=who is not None and who.account and who.sign_in is not None,
+            account=who is not None and who.is_signed_in_account,
             demo=in_demonstration() and (who is None or who.sign_in is None),
             nobody_yet=who is None and not use_cases().people.list_all(),
             here=Here(name=trusted[0], on_duty=trusted[1]) if trusted else None,

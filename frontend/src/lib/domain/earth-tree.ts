@@ -1,6 +1,6 @@
 /** The building's earth as a tree in lines: what hangs on what, what is plugged in where, what was measured. */
 import type { Schemas } from '../api/client';
-import { isEarthed } from './outlets';
+import { isEarthed, isPlug } from './outlets';
 
 type Rig = Schemas['Rig'];
 type Point = Schemas['EarthPoint'];
@@ -15,8 +15,6 @@ export interface TreeLine {
 	facts: string[];
 }
 
-const PLUG = '-plug';
-const isPlug = (point: Point): boolean => point.kind === 'outlet' && point.id.endsWith(PLUG);
 const figure = (quantity: { value: number } | number | null | undefined): number | null =>
 	typeof quantity === 'number' ? quantity : (quantity?.value ?? null);
 

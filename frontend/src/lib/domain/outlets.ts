@@ -11,6 +11,12 @@ export const ANOTHER = '+';
 /** A fault somebody found: a broken pin, an adapter without earth. */
 export const EARTH_OPEN = '!';
 
+const PLUG = '-plug';
+
+/** Whether an outlet is a device's own plug, which belongs to the rig and not to the building. */
+export const isPlug = (point: Schemas['EarthPoint']): boolean =>
+	point.kind === 'outlet' && point.id.endsWith(PLUG);
+
 /** Whether a device's plug has an earth, with its switches as they stand: only then it matters where it is. */
 export function isEarthed(part: Schemas['Part'] | undefined, gear: Gear): boolean {
 	if (!part) return false;
@@ -58,7 +64,7 @@ export function plugEdit(rig: Rig, gear: Gear, choice: string): Schemas['Edit'] 
 			? { id: `strip-${number}`, name: `Strip ${number}` }
 			: strips.find((one) => one.id === choice);
 	if (!strip) throw new Error(`There is no strip ${choice}.`);
-	const outlet = `${gear.id.slice(0, 58)}-plug`;
+	const outlet = `${gear.id.slice(0, 58)}${PLUG}`;
 	return {
 		label: `${gear.name}: plug in ${strip.name}`,
 		ops: [
