@@ -2,12 +2,15 @@
 
 import csv
 import io
+from collections.abc import Iterable
 
+from ruvak.core.cupboard.item import CupboardItem
 from ruvak.core.errors import Fault, FaultyDocument
 from ruvak.core.rig.rig import Rig
 from ruvak.formats.cells import rows_of, write_cell
 
 HEADINGS = ("tag", "what", "length_m", "owned", "installed")
+CUPBOARD_HEADINGS = ("tag", "count", "what", "length_m", "store", "condition", "remark")
 KNOWN: dict[str, tuple[str, ...]] = {
     "count": ("count", "qty", "quantity", "number", "how many", "pieces"),
     "tag": ("tag", "label", "id"),
@@ -15,6 +18,9 @@ KNOWN: dict[str, tuple[str, ...]] = {
     "length_m": ("length_m", "length", "metres", "m", "long"),
     "owned": ("owned", "own"),
     "installed": ("installed", "built in"),
+    "store": ("store", "where", "place", "location", "kept in"),
+    "condition": ("condition", "state", "status"),
+    "remark": ("remark", "note", "notes", "comment"),
 }
 NO = ("no", "false", "0", "n")
 YES = ("yes", "true", "1", "y", "x")
@@ -39,8 +45,21 @@ def kit_to_csv(rig: Rig) -> str:
     return out.getvalue()
 
 
+def cupboard_to_csv(items: Iterable[CupboardItem]) -> str:
+    """Everything in the house's cupboard, a row each."""
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(CUPBOARD_HEADINGS)
+    for item in items:
+        length = f"{item.length_m:g}" if item.length_m is not None else ""
+        words = (item.name, item.part.name, item.store, item.condition, item.remark)
+        name, what, store, condition, remark = map(write_cell, words)
+        writer.writerow((name if item.count == 1 else "", item.count, what, length, store, condition, remark))
+    return out.getvalue()
+
+
 def lines_from_csv(text: str) -> str:
-    """The rows as lines that read_kit() understands. Raises BadKitList."""
+    """The rows as lines that read_kit() and read_cupboard() understand. Raises BadKitList."""
     if len(text) > MOST_CHARACTERS:
         raise BadKitList((Fault("too_long", "file", "This is longer than any kit list; is it the right file?"),))
     rows = [line for line in text.lstrip("\ufeff").splitlines() if line.strip(" ,;\t")]
@@ -71,4 +90,9 @@ def _line(columns: dict[str, int], cells: list[str]) -> str:
     words.append(f"{length} m" if length and length[-1].isdigit() else length)
     words.append("to get" if cell("owned").lower() in NO else "")
     words.append("installed" if cell("installed").lower() in YES else "")
-    return " ".join(word for word in words if word)
+    line = " ".join(word for word in words if word)
+    line += f", in {cell('store')}" if cell("store") else ""
+    condition, remark = cell("condition").lower(), cell("remark")
+    if condition and condition != "good":
+        line += f", {condition}{f': {remark}' if remark else ''}"
+    return line

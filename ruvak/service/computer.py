@@ -6,6 +6,8 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.analyse import Analysis, analyse, ground_loops_of
 from ruvak.core.analysis_cache import AnalysisCache
+from ruvak.core.compare import RigComparison, compare
+from ruvak.core.cupboard.draw import with_drawn
 from ruvak.core.entry.complete import completions
 from ruvak.core.entry.reader import read, read_all, read_rows
 from ruvak.core.entry.reading import Reading
@@ -18,12 +20,13 @@ from ruvak.core.pieces.route import put_ops
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.earth import Preset
-from ruvak.core.rig.edits import Edit, Op, apply, changes, replay
+from ruvak.core.rig.edits import Edit, Op, PutThing, apply, changes, replay
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.run_changes import VerdictChange, changed_runs, verdict_changes
 from ruvak.core.venue.document import difference
 from ruvak.core.venue.lines import VenueReading, read_venue
 from ruvak.service.analysis_parts import RunParts, keep, key_of, run_key
+from ruvak.service.cupboard import KeptCupboard
 from ruvak.service.kept import KeptRigs, read_current
 from ruvak.service.problems import NotFound
 from ruvak.service.states import (
@@ -57,7 +60,7 @@ class Computer:
 
     def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
         self._sessions, self._kept = sessions, kept
-        self._parts = SolvedParts(sessions)
+        self._parts, self._cupboard = SolvedParts(sessions), KeptCupboard()
         self._cache, self._written = AnalysisCache(), RunParts()
         self._analyses: dict[str, Analysis] = {}
 
@@ -106,32 +109,41 @@ class Computer:
         """Solved remedies of one run; `first`: only the one found soonest. Raises NotFound."""
         rig = self._rig(rig_id)
         _run(rig, run_id)
-        before = self._analysis(rig)
+        before, beside = self._analysis(rig), self._beside(rig)
         if not first:
-            return RemedyList(remedies_for(rig, run_id, before, self._cache))
-        result = first_remedy(rig, run_id, before, self._cache)
-        return RemedyList((result,) if result is not None else ())
+            remedies = remedies_for(beside, run_id, before, self._cache)
+        else:
+            result = first_remedy(beside, run_id, before, self._cache)
+            remedies = (result,) if result is not None else ()
+        known = rig.owners_by_id
+        return RemedyList(
+            tuple(remedy.model_copy(update={"edit": with_drawn(known, beside, remedy.edit)}) for remedy in remedies)
+        )
 
     def read_lines(self, rig_id: str, text: str) -> Readings:
         """One line with ways to go on, or several lines. Raises NotFound."""
-        saved = self._saved(rig_id)
-        rig = saved.rig
+        saved, beside = self._saved_beside(rig_id)
         lines = [line for line in text.splitlines() if line.strip()]
         if len(lines) <= 1:
             line = lines[0] if lines else ""
-            readings: tuple[Reading, ...] = (read(rig, line),) if line.strip() else ()
-            return _readings(saved, readings, completions(rig, text))
-        return _readings(saved, read_all(rig, text))
+            readings: tuple[Reading, ...] = (read(beside, line),) if line.strip() else ()
+            if any(map(_looks_elsewhere, readings)) and (other := self._beside(saved.rig, devices=True)) is not beside:
+                readings, beside = _better((readings, beside), ((read(other, line),), other))
+            return _readings(saved, _drawn(saved.rig, beside, readings), completions(saved.rig, text))
+        readings = read_all(beside, text)
+        if any(map(_looks_elsewhere, readings)) and (other := self._beside(saved.rig, devices=True)) is not beside:
+            readings, beside = _better((readings, beside), (read_all(other, text), other))
+        return _readings(saved, _drawn(saved.rig, beside, readings))
 
     def read_list(self, rig_id: str, rows: tuple[InputRow, ...], goal: str | None) -> Readings:
         """An input list into a desk; without one, into the gear with the most inputs, or a new desk. Raises NotFound,
         BadEdit."""
-        saved = self._saved(rig_id)
+        saved, beside = self._saved_beside(rig_id)
         rig = saved.rig
         into = next((gear.name for gear in rig.gear if gear.id == goal), None) if goal else destination(rig, rows)
         if into is None:
             raise BadEdit("goal", f"There is no gear '{goal}' in this rig for the list to go to.")
-        return _readings(saved, read_rows(rig, rows, into))
+        return _readings(saved, _drawn(rig, beside, read_rows(beside, rows, into)))
 
     def show_edit(self, rig_id: str, edit_id: int) -> RunChangeList:
         """Runs before and after an edit, found by taking back what was done since. Raises NotFound."""
@@ -166,28 +178,33 @@ class Computer:
             runs = tuple(verdict_changes(rig, self._analysis(rig), analyse(apply(rig, found.edit), self._cache)))
         return VenueComparison(revision=number, edit=found.edit, said=found.said, kept=found.kept, runs=runs)
 
+    def compare(self, rig_id: str, other_id: str) -> RigComparison:
+        """What a second rig has otherwise than a first. Raises NotFound, RigFault."""
+        before, after = self._rig(rig_id), self._rig(other_id)
+        return compare(before, self._analysis(before), after, self._analysis(after))
+
     def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> PieceChoiceList:
         """What could stand at a place of a run. Raises NotFound, BadEdit."""
         rig = self._rig(rig_id)
         run = _run(rig, run_id)
         if not 0 <= at <= len(run.pieces):
             raise BadEdit("at", f"This run has {len(run.pieces)} pieces; place {at} is not among them.")
-        return PieceChoiceList(choices(rig, run, at, replace))
+        return PieceChoiceList(choices(self._beside(rig), run, at, replace))
 
     def rewire(self, rig_id: str, run_id: str, pieces: tuple[KitItem, ...]) -> Rewired:
         """The run with these pieces in this order, plugged as far as they fit, solved. Raises NotFound, RigFault."""
         rig = self._rig(rig_id)
         run = _run(rig, run_id)
-        ops: list[Op] = put_ops(rig, pieces)
-        with_pieces = apply(rig, Edit(label="pieces", ops=tuple(ops))) if ops else rig
+        beside = self._beside(rig)
+        ops: list[Op] = put_ops(beside, pieces)
+        with_pieces = apply(beside, Edit(label="pieces", ops=tuple(ops))) if ops else beside
         names = tuple(item.id for item in pieces)
         result = plug_pieces(with_pieces, run, names)
         ops += changes("runs", run, run.model_copy(update={"pieces": names, "joins": result.joins}))
         if not ops:
             raise BadEdit("pieces", "The run has these pieces in this order already.")
-        return Rewired(
-            gaps=result.gaps, preview=self._preview(rig, Edit(label=_label(rig, run, pieces), ops=tuple(ops)))
-        )
+        edit = with_drawn(rig.owners_by_id, beside, Edit(label=_label(rig, run, pieces), ops=tuple(ops)))
+        return Rewired(gaps=result.gaps, preview=self._preview(rig, edit))
 
     def earth_from_current(self, rig_id: str, item: str, reading_a: float, spectrum: Preset) -> Preview:
         """A clamp meter's reading round a lead, as the earth voltage it tells, solved. Raises NotFound, BadEdit."""
@@ -209,6 +226,15 @@ class Computer:
         with self._sessions() as session:
             return self._kept.current(session, rig_id)
 
+    def _saved_beside(self, rig_id: str) -> tuple[SavedRig, Rig]:
+        """A rig, and the same with the free kit of the house's cupboard within reach."""
+        saved = self._saved(rig_id)
+        return saved, self._beside(saved.rig)
+
+    def _beside(self, rig: Rig, devices: bool = False) -> Rig:
+        with self._sessions() as session:
+            return self._cupboard.beside(session, rig, devices)
+
     def _rig(self, rig_id: str, version: Version | None = None) -> Rig:
         return read_current(self._sessions, self._kept, rig_id, version)
 
@@ -223,6 +249,37 @@ def _run(rig: Rig, run_id: str) -> Run:
 def _readings(saved: SavedRig, readings: tuple[Reading, ...], completions: tuple[str, ...] = ()) -> Readings:
     version = version_of(saved.holders)
     return Readings(readings=readings, completions=completions, edit=_together(readings), version=version)
+
+
+def _drawn(rig: Rig, beside: Rig, readings: tuple[Reading, ...]) -> tuple[Reading, ...]:
+    """Readings made with the cupboard within reach, as edits of the rig: each draws what it uses and none before it
+    has drawn."""
+    known = set(rig.owners_by_id)
+    result = []
+    for reading in readings:
+        if reading.edit is not None:
+            edit = with_drawn(known, beside, reading.edit)
+            known |= {op.thing.id for op in edit.ops if isinstance(op, PutThing)}
+            reading = reading.model_copy(update={"edit": edit})
+        result.append(reading)
+    return tuple(result)
+
+
+def _looks_elsewhere(reading: Reading) -> bool:
+    """Whether it could mean a device of the house: it was not understood, or would add one of the library."""
+    return reading.edit is None or any(run.new_gear for run in reading.runs)
+
+
+def _better(
+    plain: tuple[tuple[Reading, ...], Rig], other: tuple[tuple[Reading, ...], Rig]
+) -> tuple[tuple[Reading, ...], Rig]:
+    """The reading with the house's devices within reach, where it is understood no worse and adds fewer devices."""
+
+    def weight(readings: tuple[Reading, ...]) -> tuple[int, int]:
+        problems = sum(reading.edit is None for reading in readings)
+        return problems, sum(len(run.new_gear) for reading in readings for run in reading.runs)
+
+    return other if weight(other[0]) < weight(plain[0]) else plain
 
 
 def _together(readings: tuple[Reading, ...]) -> Edit | None:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session, sessionmaker
 
+from ruvak.core.cupboard.draw import drawn_by
 from ruvak.core.errors import RigFault
 from ruvak.core.rig.as_built import is_as_built
 from ruvak.core.rig.collections import COLLECTIONS, HolderKind, holder_record, is_collection, own_fields
@@ -14,6 +15,7 @@ from ruvak.service.access import NotAllowed
 from ruvak.service.kept import KeptRigs
 from ruvak.service.problems import Conflict, Meeting, NotFound, NothingToUndo
 from ruvak.service.states import Changed, EditOutcome, Person
+from ruvak.service.takings import take_what_is_drawn
 from ruvak.service.versions import Version, version_of, versions_from
 from ruvak.store import history
 from ruvak.store.history import Author
@@ -76,6 +78,16 @@ class Edits:
             outcome = self._outcome(session, made, person)
         self._kept.keep(made.after)
         return outcome
+
+    def make_within(self, session: Session, rig_id: str, edit: Edit, person: Person) -> EditOutcome:
+        """An edit as a part of a greater transaction, on the rig as it stands. Raises NotFound, BadEdit, RigFault,
+        AlreadyTaken."""
+        before = self._kept.current(session, rig_id, lock=True)
+        applied = apply_edit(before.rig, edit)
+        made = self._save(session, before, applied)
+        author = Author(person.id, person.name)
+        history.record(session, made.after.holders, author, "edit", edit, applied.inverse, applied.touched)
+        return self._outcome(session, made, person)
 
     def undo(self, rig_id: str, person: Person, uid: str | None = None) -> EditOutcome:
         """Takes back this person's latest edit. Raises NotFound, NothingToUndo; Conflict where others built on it."""
@@ -144,7 +156,11 @@ class Edits:
         return self._save(session, before, applied), forward, backward
 
     def _save(self, session: Session, before: SavedRig, applied: Applied) -> _Made:
-        return _Made(before, save_touched(session, before, applied.rig, applied.touched), applied.touched)
+        after = save_touched(session, before, applied.rig, applied.touched)
+        owned = any(touch.kind in ("kit", "gear") for touch in applied.touched)
+        if owned and drawn_by(before.rig).keys() != drawn_by(after.rig).keys():
+            take_what_is_drawn(session, after.rig)
+        return _Made(before, after, applied.touched)
 
     def _refuse_meetings(
         self, session: Session, before: SavedRig, versions: Mapping[HolderKind, int], edit: Edit, person: Person

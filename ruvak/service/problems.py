@@ -13,6 +13,12 @@ class NotFound(RuvakError):
     code = "not_found"
 
 
+class BadHours(RuvakError):
+    """Hours of an occasion that do not fit each other, or an occasion that is needed and not there."""
+
+    code = "bad_hours"
+
+
 class NotCurrent(RuvakError):
     """What was asked about a version that has been replaced by a later one."""
 

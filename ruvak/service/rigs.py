@@ -1,8 +1,8 @@
 """Rigs as documents: list, open, import, copy, delete, export, and who did what."""
 
-from typing import Literal
+from typing import Any, Literal
 
-from sqlalchemy import ColumnElement, ScalarSelect, func, select
+from sqlalchemy import ColumnElement, ScalarSelect, func, select, update
 from sqlalchemy.orm import Session, aliased, sessionmaker
 
 from ruvak.core.prepare import prepare
@@ -11,10 +11,14 @@ from ruvak.core.rig.rig import Rig
 from ruvak.service.kept import KeptRigs
 from ruvak.service.problems import NotFound
 from ruvak.service.states import HistoryLine, Person, RigState, RigSummary, RigVersion
+from ruvak.service.takings import take_what_is_drawn
 from ruvak.service.versions import version_of
 from ruvak.store import history
+from ruvak.store.house import CupboardRow
 from ruvak.store.rigs import SavedRig, create_rig, delete_rig, read_holders
 from ruvak.store.tables import EditRow, GearRow, HolderRow, KitRow, RigRow, RunRow, ThingRow, VenueRow
+
+Shelf = Literal["plans", "templates", "archive"]
 
 
 class Rigs:
@@ -58,6 +62,8 @@ class Rigs:
                     runs=runs,
                     devices=devices,
                     to_get=to_get,
+                    shelf=_shelf(row.shelf),
+                    date=row.occasion_id,
                     last_change=done.label if done is not None else None,
                     changed_by=done.person_name if done is not None else None,
                 )
@@ -86,13 +92,24 @@ class Rigs:
         """A new rig; one whose id is taken gets the next free number behind it. Raises RigFault."""
         rig = prepare(rig)
         with self._sessions.begin() as session:
-            return self._create(session, rig, person)
+            return self._create(session, _of_this_house(session, rig), person)
 
     def copy(self, rig_id: str, name: str, occasion: str, person: Person) -> RigState:
         """Everything of a rig but its history, for another occasion. Raises NotFound."""
         with self._sessions.begin() as session:
             rig = self._kept.current(session, rig_id).rig
-            return self._create(session, rig.with_fields(name=name, occasion=occasion), person)
+            state = self._create(session, rig.with_fields(name=name, occasion=occasion), person)
+            venue = select(RigRow.house_venue_id).where(RigRow.id == rig_id).scalar_subquery()
+            session.execute(update(RigRow).where(RigRow.id == state.rig.id).values(house_venue_id=venue))
+            return state
+
+    def shelve(self, rig_id: str, shelf: Shelf) -> None:
+        """Among the plans, the templates or in the archive; only plans take things of the cupboard. Raises NotFound,
+        AlreadyTaken."""
+        with self._sessions.begin() as session:
+            rig = self._kept.current(session, rig_id, lock=True).rig
+            session.execute(update(RigRow).where(RigRow.id == rig_id).values(shelf=shelf))
+            take_what_is_drawn(session, rig)
 
     def delete(self, rig_id: str) -> None:
         """The rig and its history are gone. Raises NotFound."""
@@ -133,6 +150,33 @@ class Rigs:
             undo_label=undo.label if undo else None,
             redo_label=redo.label if redo else None,
         )
+
+
+def _shelf(word: str) -> Shelf:
+    """As a value of its type."""
+    match word:
+        case "templates" | "archive":
+            return word
+        case _:
+            return "plans"
+
+
+def _of_this_house(session: Session, rig: Rig) -> Rig:
+    """The rig having drawn nothing that this house's cupboard does not have."""
+    drawn = {thing.drawn.item for thing in rig.owners_by_id.values() if thing.drawn is not None}
+    if not drawn:
+        return rig
+    there = set(session.scalars(select(CupboardRow.id).where(CupboardRow.id.in_(drawn))))
+    if drawn <= there:
+        return rig
+    own: dict[str, Any] = {"drawn": None}
+    gear = tuple(
+        each.model_copy(update=own) if each.drawn and each.drawn.item not in there else each for each in rig.gear
+    )
+    kit = tuple(
+        each.model_copy(update=own) if each.drawn and each.drawn.item not in there else each for each in rig.kit
+    )
+    return rig.with_fields(gear=gear, kit=kit)
 
 
 def as_built_of(row: EditRow) -> Literal["open", "kept", "restored"] | None:

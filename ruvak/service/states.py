@@ -51,6 +51,10 @@ class RigSummary(Record):
     """How many devices it has."""
     to_get: int
     """How many leads, adapters and boxes have to be borrowed or bought."""
+    shelf: Literal["plans", "templates", "archive"]
+    """Where it stands among the rigs."""
+    date: str | None
+    """The occasion that it is for, by id; null without a date."""
     last_change: str | None
     """What was done in it last; null where nothing was."""
     changed_by: str | None

@@ -62,6 +62,8 @@ class LinkRow(Base):
     made_by: Mapped[str]
     made_at: Mapped[datetime] = mapped_column(server_default=func.now())
     ends_at: Mapped[datetime]
+    with_occasion: Mapped[bool] = mapped_column(default=False)
+    """Whether it ends with the rig's occasion; `ends_at` follows then."""
 
 
 class SignInRow(Base):

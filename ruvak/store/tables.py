@@ -17,6 +17,7 @@ from sqlalchemy import (
     MetaData,
     String,
     func,
+    text,
 )
 from sqlalchemy.dialects.postgresql import ARRAY, JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
@@ -92,6 +93,11 @@ class RigRow(Base):
     assumptions: Mapped[dict[str, Any]]
     house_venue_id: Mapped[str | None] = mapped_column(ForeignKey("house_venue.id", ondelete="SET NULL"), index=True)
     """The house's venue that the rig's own was taken from; the rig's notes the revision."""
+    occasion_id: Mapped[str | None] = mapped_column(ForeignKey("occasion.id", ondelete="SET NULL"), index=True)
+    shelf: Mapped[str] = mapped_column(
+        CheckConstraint("shelf IN ('plans', 'templates', 'archive')", name="shelf"), server_default="plans"
+    )
+    """Where it stands among the rigs."""
 
 
 class HouseVenueRow(Base):
@@ -113,6 +119,19 @@ class VenueRevisionRow(Base):
     words: Mapped[str]
     made_by: Mapped[str]
     made_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
+class OccasionRow(Base):
+    """A date with its hours; it has one or more rigs."""
+
+    __tablename__ = "occasion"
+    __table_args__ = (CheckConstraint("ends_at > starts_at", name="hours"),)
+    id: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    starts_at: Mapped[datetime] = mapped_column(index=True)
+    ends_at: Mapped[datetime]
+    after_id: Mapped[str | None] = mapped_column(ForeignKey("occasion.id", ondelete="SET NULL"))
+    """The occasion that it was made like."""
 
 
 class ThingRow(Base):
@@ -138,7 +157,10 @@ class GearRow(ThingRow):
     """A device in the rig."""
 
     __tablename__ = "gear"
-    __table_args__ = (ForeignKeyConstraint(["holder_id", "part"], ["part.holder_id", "part.id"], name="fk_gear_part"),)
+    __table_args__ = (
+        ForeignKeyConstraint(["holder_id", "part"], ["part.holder_id", "part.id"], name="fk_gear_part"),
+        Index("ix_gear_drawn", text("(drawn ->> 'item')")),
+    )
     collection = "gear"
     name: Mapped[str]
     part: Mapped[str]
@@ -154,13 +176,19 @@ class GearRow(ThingRow):
     mains_f: Mapped[Document | None]
     earth_f: Mapped[Document | None]
     sends: Mapped[Documents]
+    condition: Mapped[str]
+    remark: Mapped[str]
+    drawn: Mapped[Document | None]
 
 
 class KitRow(ThingRow):
     """A lead, adapter or box."""
 
     __tablename__ = "kit_item"
-    __table_args__ = (ForeignKeyConstraint(["holder_id", "part"], ["part.holder_id", "part.id"], name="fk_kit_part"),)
+    __table_args__ = (
+        ForeignKeyConstraint(["holder_id", "part"], ["part.holder_id", "part.id"], name="fk_kit_part"),
+        Index("ix_kit_item_drawn", text("(drawn ->> 'item')")),
+    )
     collection = "kit"
     tag: Mapped[str]
     part: Mapped[str]
@@ -170,6 +198,9 @@ class KitRow(ThingRow):
     beside: Mapped[Document | None]
     loop_width_m: Mapped[Document | None]
     contacts: Mapped[Documents]
+    condition: Mapped[str]
+    remark: Mapped[str]
+    drawn: Mapped[Document | None]
 
 
 class RunRow(ThingRow):

@@ -8,8 +8,11 @@ from flask import Response, current_app, make_response, request
 from pydantic import BaseModel
 
 from ruvak.service.analyses import Analyses
+from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
+from ruvak.service.find import Finder
 from ruvak.service.links import Links
+from ruvak.service.occasions import Occasions
 from ruvak.service.people import People
 from ruvak.service.pool import Compute, as_json
 from ruvak.service.rigs import Rigs
@@ -33,6 +36,9 @@ class UseCases:
     sign_ins: SignIns
     links: Links
     venues: Venues
+    cupboard: Cupboard
+    occasions: Occasions
+    finder: Finder
 
 
 def use_cases() -> UseCases:

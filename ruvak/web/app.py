@@ -8,9 +8,12 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 from ruvak import __version__
 from ruvak.service.analyses import Analyses
 from ruvak.service.computer import Computer
+from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
+from ruvak.service.find import Finder
 from ruvak.service.kept import KeptRigs
 from ruvak.service.links import Links
+from ruvak.service.occasions import Occasions
 from ruvak.service.people import People
 from ruvak.service.pool import Compute, ComputePool, InPlace
 from ruvak.service.rigs import Rigs
@@ -79,6 +82,9 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         SignIns(sessions),
         Links(sessions),
         Venues(sessions, kept, edits),
+        Cupboard(sessions, kept, edits),
+        Occasions(sessions, kept, edits),
+        Finder(sessions, kept),
     )
     app.extensions[who.SETTINGS] = settings
     return app

@@ -11,6 +11,7 @@ from werkzeug.exceptions import HTTPException, MethodNotAllowed, RequestEntityTo
 from ruvak.core.errors import BadEdit, FaultyDocument, RuvakError
 from ruvak.core.rig.files import faults_of
 from ruvak.service.problems import Busy, Conflict, Meeting, NotCurrent
+from ruvak.service.takings import AlreadyTaken
 from ruvak.service.throttle import TooManyAttempts
 from ruvak.web.schemas import FaultBody, MeetingBody, Problem
 from ruvak.web.settings import MAX_BODY_BYTES
@@ -26,6 +27,9 @@ STATUS = {
     "name_taken": 409,
     "last_owner": 409,
     "not_newest": 409,
+    "already_taken": 409,
+    "cupboard_conflict": 409,
+    "bad_hours": 422,
     "weak_passphrase": 422,
     "too_many_attempts": 429,
     "busy": 503,
@@ -79,6 +83,8 @@ def _ruvak(error: RuvakError) -> Response:
         faults = tuple(FaultBody(code=f.code, where=f.where, sentence=f.sentence) for f in error.faults)
     elif isinstance(error, BadEdit):
         faults = (FaultBody(code=error.code, where=error.where, sentence=str(error)),)
+    elif isinstance(error, AlreadyTaken):
+        faults = tuple(FaultBody(code=error.code, where=clash.thing, sentence=clash.words) for clash in error.clashes)
     version = error.current_version if isinstance(error, Conflict | NotCurrent) else None
     meetings = tuple(map(_meeting, error.meetings)) if isinstance(error, Conflict) else ()
     problem = Problem(code=error.code, message=str(error), faults=faults, current_version=version, meetings=meetings)

@@ -156,8 +156,8 @@ class NewLinkBody(Record):
     """Whom it is for."""
     gives: Gives
     """To read the rig, or also to record what was done in it."""
-    hours: Hours
-    """For how long it is good."""
+    hours: Hours | None = None
+    """For how long it is good; left out, it ends with the rig's occasion."""
 
 
 class MadeLink(Record):

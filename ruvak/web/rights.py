@@ -1,6 +1,10 @@
-"""Which right each address of the API asks for. One that is not listed is open to nobody."""
+"""Which right each address of the API asks for.
 
-from flask import request
+One that is not listed, and whose blueprint says nothing of what only reads, is open to nobody.
+"""
+
+from flask import current_app, request
+from flask_openapi3 import APIBlueprint
 
 from ruvak.service.access import NotAllowed, Right
 from ruvak.web.who import signed_in
@@ -23,13 +27,6 @@ OPEN = frozenset(
 RIGHTS: dict[str, Right] = {
     **dict.fromkeys(
         (
-            "analyses.list_remedies",
-            "analyses.read_connections",
-            "analyses.read_destinations",
-            "analyses.read_drawing",
-            "analyses.read_overview",
-            "analyses.read_run",
-            "analyses.read_runs",
             "edits.list_history",
             "edits.show_edit",
             "entry.list_choices",
@@ -47,6 +44,7 @@ RIGHTS: dict[str, Right] = {
             "me.use_codes",
             "rigs.export_netlists",
             "rigs.export_rig",
+            "rigs.compare_rigs",
             "rigs.list_rigs",
             "rigs.open_rig",
             "rigs.read_version",
@@ -62,6 +60,9 @@ RIGHTS: dict[str, Right] = {
             "edits.redo_edit",
             "edits.undo_edit",
             "entry.rewire_run",
+            "cupboard.note_condition",
+            "occasions.add_note",
+            "occasions.settle_note",
         ),
         Right.RECORD,
     ),
@@ -69,6 +70,15 @@ RIGHTS: dict[str, Right] = {
         (
             "edits.keep_as_built",
             "edits.restore_plan",
+            "cupboard.add_items",
+            "cupboard.add_list",
+            "cupboard.adopt_kit",
+            "cupboard.change_item",
+            "cupboard.draw_item",
+            "cupboard.import_cupboard",
+            "cupboard.put_back",
+            "cupboard.read_cupboard_lines",
+            "cupboard.remove_item",
             "entry.read_screen_current",
             "entry.read_input_list",
             "entry.read_lines",
@@ -77,9 +87,16 @@ RIGHTS: dict[str, Right] = {
             "links.list_links",
             "links.make_link",
             "links.revoke_link",
+            "occasions.add_occasion",
+            "occasions.change_occasion",
+            "occasions.make_again",
+            "occasions.put_rig",
+            "occasions.remove_occasion",
+            "occasions.take_rig_out",
             "rigs.copy_rig",
             "rigs.delete_rig",
             "rigs.import_rig",
+            "rigs.shelve_rig",
             "venues.belong_to_venue",
             "venues.export_venue",
             "venues.list_venues",
@@ -106,12 +123,46 @@ RIGHTS: dict[str, Right] = {
 }
 
 
+BESIDE_A_RIG = frozenset(
+    {
+        "entry.list_contacts",
+        "entry.list_formulas",
+        "kit.list_parts",
+        "kit.read_part",
+        "me.list_sign_ins",
+        "me.offer_codes",
+        "rigs.list_rigs",
+    }
+)
+"""What a link to one rig opens besides: the library, its own sign-in, and the list with that rig alone."""
+SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
+"""Methods that change nothing (RFC 9110, section 9.2.1)."""
+
+
+class GuardedBlueprint(APIBlueprint):
+    """A blueprint that says what right those of its addresses need that only read and are not listed here."""
+
+    reads_need: Right | None = None
+
+
+def right_for(endpoint: str, method: str) -> Right | None:
+    """The right that an address asks for; None for what nobody may use. What changes something must be listed."""
+    listed = RIGHTS.get(endpoint)
+    if listed is not None or method not in SAFE:
+        return listed
+    owner = current_app.blueprints.get(endpoint.partition(".")[0])
+    return owner.reads_need if isinstance(owner, GuardedBlueprint) else None
+
+
 def admit() -> None:
     """Before every request of the API. Raises SignedOut or NotAllowed."""
     endpoint = request.endpoint or ""
     if endpoint in OPEN:
         return
-    who, right = signed_in(), RIGHTS.get(endpoint)
+    who, right = signed_in(), right_for(endpoint, request.method)
     if right is None:
         raise NotAllowed("Nobody may use this address.")
-    who.require(right, (request.view_args or {}).get("rig_id"))
+    rig = (request.view_args or {}).get("rig_id")
+    if who.rig is not None and rig is None and endpoint not in BESIDE_A_RIG:
+        raise NotAllowed("This link opens one rig, and nothing else of the house.")
+    who.require(right, rig)

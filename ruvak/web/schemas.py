@@ -11,6 +11,7 @@ from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import KitItem
 from ruvak.core.rig.values import Id, Label, Number, Record, Words
+from ruvak.service.rigs import Shelf
 from ruvak.service.states import HistoryLine, RigSummary
 from ruvak.service.venues import VenueSummary
 from ruvak.service.versions import Version
@@ -188,6 +189,22 @@ class RigPath(Record):
     """Which rig."""
 
     rig_id: Id
+
+
+class ComparePath(Record):
+    """Two rigs, the earlier first."""
+
+    rig_id: Id
+    """The rig that the other is compared with."""
+    other_id: Id
+    """The other."""
+
+
+class ShelfBody(Record):
+    """Where a rig stands among the rigs."""
+
+    shelf: Shelf
+    """Plans, templates or archive."""
 
 
 class VenuePath(Record):

@@ -6,7 +6,8 @@ from flask.testing import FlaskClient
 from flask_openapi3 import OpenAPI
 from werkzeug.test import TestResponse
 
-from ruvak.service.access import Role
+from ruvak.service.access import RIGHTS, Right, Role
+from ruvak.web import rights
 from ruvak.web.app import create_app
 from ruvak.web.settings import Settings
 from ruvak.web.who import SIGN_IN
@@ -30,6 +31,22 @@ class WebTest(DatabaseTest):
     def another_app(self) -> OpenAPI:
         """On the same database, with nothing kept."""
         return create_app(Settings(self.url, "test-secret", demo=True))
+
+    def needed(self) -> dict[str, Right | None]:
+        """The right that each address of the API asks for, by endpoint; None where nobody gets in."""
+        result: dict[str, Right | None] = {}
+        with self.app.app_context():
+            for rule in self.app.url_map.iter_rules():
+                if rule.rule.startswith("/api/") and rule.endpoint not in rights.OPEN:
+                    methods = (rule.methods or set()) - rights.SAFE or {"GET"}
+                    result[rule.endpoint] = rights.right_for(rule.endpoint, min(methods))
+        return result
+
+    def may(self, endpoint: str, role: Role | None) -> bool:
+        """Whether somebody of a role, or nobody in particular, is let in there."""
+        if endpoint in rights.OPEN:
+            return True
+        return role is not None and self.needed()[endpoint] in RIGHTS[role]
 
     def become(self, name: str, role: Role = "technician") -> None:
         """Goes on as a new person at another browser."""

@@ -13,7 +13,7 @@ from schemathesis import APIOperation, Case, GenerationMode, openapi
 from schemathesis.checks import content_type_conformance, not_a_server_error, status_code_conformance
 from schemathesis.core.result import Ok
 
-from ruvak.service.access import RIGHTS, Role
+from ruvak.service.access import Role
 from ruvak.web import rights
 from ruvak.web.app import create_app
 from ruvak.web.settings import Settings
@@ -67,14 +67,13 @@ class WholeApi(WebTest):
             if endpoint not in LEFT_OUT and not self.is_asked_as_another(endpoint, role):
                 with self.subTest(f"{operation.label} as {role}"):
                     self.ask(operation, endpoint, role)
-        self.assertEqual(asked | LEFT_OUT, rights.OPEN | rights.RIGHTS.keys())
+        self.assertEqual(asked | LEFT_OUT, rights.OPEN | self.needed().keys())
 
     def is_asked_as_another(self, endpoint: str, role: Role | None) -> bool:
         """What a role may as the one below it may is asked as that one: the same program answers."""
         if role is None or role == ROLES[0]:
             return False
-        below = ROLES[ROLES.index(role) - 1]
-        return endpoint in rights.OPEN or (endpoint in rights.RIGHTS and rights.RIGHTS[endpoint] in RIGHTS[below])
+        return self.may(endpoint, ROLES[ROLES.index(role) - 1])
 
     def operations(self) -> Iterator[APIOperation[Any, Any, Any, Any]]:
         for result in self.schema.get_all_operations():
@@ -88,7 +87,7 @@ class WholeApi(WebTest):
 
     def ask(self, operation: APIOperation[Any, Any, Any, Any], endpoint: str, role: Role | None) -> None:
         modes = [operation.as_strategy(generation_mode=mode) for mode in GenerationMode]
-        allowed = endpoint in rights.OPEN or (role is not None and rights.RIGHTS[endpoint] in RIGHTS[role])
+        allowed = self.may(endpoint, role)
 
         @settings(
             max_examples=EXAMPLES * len(modes),

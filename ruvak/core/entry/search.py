@@ -133,7 +133,7 @@ class _Search:
 
 def _rate(wiring: Wiring, solved: SubRigResult) -> Tried:
     # Little headroom is no reason for another wiring: whoever mixes turns it down.
-    grades = [finding.grade for finding in solved.findings if not finding.code.asks_to_turn_down]
+    grades = [finding.grade for finding in solved.findings if not finding.code.says_nothing_of_wiring]
     grade = min(grades, key=lambda each: SEVERITY[each], default=Grade.CLEAR)
     return Tried(wiring, solved, grade, (-SEVERITY[grade], grades.count(grade), *wiring.cost))
 

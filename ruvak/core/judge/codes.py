@@ -50,6 +50,8 @@ class FindingCode(StrEnum):
     SOURCE_LOST = "source_lost"
     LOAD_LOW = "load_low"
     HOST_UNKNOWN = "host_unknown"
+    UNUSABLE = "unusable"
+    SUSPECT = "suspect"
     CONTACT_UNCERTAIN = "contact_uncertain"
     NOT_CONNECTED = "not_connected"
     CLEAR = "clear"
@@ -88,6 +90,11 @@ class FindingCode(StrEnum):
     def asks_to_turn_down(self) -> bool:
         """Whether it only says that little headroom is left."""
         return self is FindingCode.LEVEL_CLOSE
+
+    @property
+    def says_nothing_of_wiring(self) -> bool:
+        """Whether another wiring of the same kinds of pieces would be no better: too little headroom, a worn lead."""
+        return self.asks_to_turn_down or self in (FindingCode.SUSPECT, FindingCode.UNUSABLE)
 
     @property
     def goes_with_less_level(self) -> bool:

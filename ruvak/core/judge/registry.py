@@ -10,6 +10,7 @@ from ruvak.core.judge.rule import RigRule, Rule, active, finding, input_words
 from ruvak.core.judge.rules.body import body
 from ruvak.core.judge.rules.centre import centre
 from ruvak.core.judge.rules.classes import WORDS, classes
+from ruvak.core.judge.rules.condition import condition
 from ruvak.core.judge.rules.crosstalk import crosstalk
 from ruvak.core.judge.rules.data import data
 from ruvak.core.judge.rules.hosts import hosts
@@ -46,6 +47,7 @@ RULES: tuple[Rule, ...] = (
     saturation,
     hum,
     crosstalk,
+    condition,
     hosts,
     touch,
     body,

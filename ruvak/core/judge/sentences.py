@@ -62,6 +62,14 @@ CATALOGUE: dict[FindingCode, Words] = {
         "Only {present} arrives at {place}; whatever is on {missing} alone is never heard.",
         "Switch the source to mono sound so that both sides are on {present}, or bring in both sides.",
     ),
+    FindingCode.UNUSABLE: Words(
+        "{thing} is marked as {condition}{remark}: this run cannot rely on it.",
+        "Take another one, or mark it as good once it is mended or back.",
+    ),
+    FindingCode.SUSPECT: Words(
+        "{thing} is suspect{remark}.",
+        "Test it before the doors open, keep a spare beside it, or take another one.",
+    ),
     FindingCode.HOST_UNKNOWN: Words(
         "{device} belongs to a computer that is not in this plan; it is taken to be on battery, and on an earthed "
         "supply it may hum.",

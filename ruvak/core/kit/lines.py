@@ -41,9 +41,15 @@ class KitLine(Record):
     words: str
     """What it was understood to mean; null where it was not."""
     items: tuple[KitItem, ...]
-    """How many things it adds."""
+    """What it adds."""
     problem: str | None
     """Why it was not understood; null where it was."""
+    is_tagged: bool = False
+    """Whether the tags were typed; otherwise they were numbered on."""
+
+
+class LineProblem(Exception):
+    """What is wrong with a line, as a sentence."""
 
 
 class KitReading(Record):
@@ -55,8 +61,27 @@ class KitReading(Record):
     """The change that adds them; null where no line was understood."""
 
 
-class _Problem(Exception):
-    """What is wrong with a line, as a sentence."""
+def read_tags(line: str) -> tuple[str, list[str]]:
+    """What stands behind a colon, and the tags before it, a range of them written out. Raises LineProblem."""
+    match = _TAG.match(line)
+    if not match:
+        return line, []
+    tags = [match[1]]
+    if several := _RANGE.fullmatch(match[1]):
+        first, last = int(several[2]), int(several[3])
+        if not 0 <= last - first < MOST_EACH:
+            raise LineProblem(f"The tags run from {first} to {last}; write the smaller number first.")
+        width = len(several[2]) if several[2].startswith("0") else 0
+        tags = [f"{several[1]}{number:0{width}}" for number in range(first, last + 1)]
+    return line[match.end() :], tags
+
+
+def read_count(text: str) -> tuple[int | None, str]:
+    """How many, where the text begins with a number, and what stands behind it."""
+    match = _COUNT.match(text)
+    if not match:
+        return None, text
+    return COUNTS.get(match[1].lower()) or int(match[1]), text[match.end() :]
 
 
 def read_kit(rig: Rig, text: str) -> KitReading:
@@ -90,29 +115,29 @@ class _Reader:
 
     def line(self, line: str) -> KitLine:
         try:
-            words, items = self._understood(line)
-        except _Problem as problem:
+            words, items, is_tagged = self._understood(line)
+        except LineProblem as problem:
             return KitLine(line=line.strip(), words="", items=(), problem=str(problem))
-        return KitLine(line=line.strip(), words=words, items=items, problem=None)
+        return KitLine(line=line.strip(), words=words, items=items, problem=None, is_tagged=is_tagged)
 
-    def _understood(self, line: str) -> tuple[str, tuple[KitItem, ...]]:
-        rest, tags = self._tags(line)
+    def _understood(self, line: str) -> tuple[str, tuple[KitItem, ...], bool]:
+        rest, tags = read_tags(line)
+        is_tagged = bool(tags)
+        if there := [tag for tag in tags if plain(tag) in self.tags]:
+            raise LineProblem(f"{there[0]} is in the kit already; leave that tag out or take another.")
         owned, installed = _TO_GET.search(rest) is None, _BUILT_IN.search(rest) is not None
         rest = _BUILT_IN.sub("", _TO_GET.sub("", rest))
         length = find_length(rest)
         if length is not None:
             rest = rest[: length.start] + " " + rest[length.end :]
-        match = _COUNT.match(rest)
-        count = len(tags) or 1
-        if match:
-            count = COUNTS.get(match[1].lower()) or int(match[1])
-            rest = rest[match.end() :]
+        counted, rest = read_count(rest)
+        count = counted if counted is not None else len(tags) or 1
         part = self._part(rest)
         length_m = self._length(part, length.metres if length else None)
         if not 0 < count <= MOST_EACH:
-            raise _Problem(f"{count} at once is more than a cupboard holds; write 1 to {MOST_EACH}.")
+            raise LineProblem(f"{count} at once is more than a cupboard holds; write 1 to {MOST_EACH}.")
         if tags and len(tags) != count:
-            raise _Problem(f"There are {len(tags)} tags for {count} pieces; make the two agree.")
+            raise LineProblem(f"There are {len(tags)} tags for {count} pieces; make the two agree.")
         tags = tags or list(self._free_tags(part, count))
         items = tuple(
             KitItem(id=self._id(tag), tag=tag, part=part.id, length_m=length_m, owned=owned, installed=installed)
@@ -120,35 +145,20 @@ class _Reader:
         )
         self.tags |= {plain(tag) for tag in tags}
         metres = f", {length_m:g} m" if length_m else ""
-        return f"{count} \N{MULTIPLICATION SIGN} {part.name}{metres}{'' if owned else ', to get'}", items
-
-    def _tags(self, line: str) -> tuple[str, list[str]]:
-        match = _TAG.match(line)
-        if not match:
-            return line, []
-        tags = [match[1]]
-        if several := _RANGE.fullmatch(match[1]):
-            first, last = int(several[2]), int(several[3])
-            if not 0 <= last - first < MOST_EACH:
-                raise _Problem(f"The tags run from {first} to {last}; write the smaller number first.")
-            tags = [f"{several[1]}{number}" for number in range(first, last + 1)]
-        there = [tag for tag in tags if plain(tag) in self.tags]
-        if there:
-            raise _Problem(f"{there[0]} is in the kit already; leave that tag out or take another.")
-        return line[match.end() :], tags
+        return f"{count} \N{MULTIPLICATION SIGN} {part.name}{metres}{'' if owned else ', to get'}", items, is_tagged
 
     def _part(self, text: str) -> Part:
         name = plain(re.sub(r"[.,;:\s]+$", "", text.strip(" ,.;:")))
         if not name:
-            raise _Problem("Say what it is: microphone lead, passive DI, line isolator, …")
+            raise LineProblem("Say what it is: microphone lead, passive DI, line isolator, …")
         parts = self._find_parts(name) or self._nearly(name)
         if not parts:
-            raise _Problem(
+            raise LineProblem(
                 f"Nothing here is called \N{LEFT DOUBLE QUOTATION MARK}{name}\N{RIGHT DOUBLE QUOTATION MARK}."
             )
         if len(parts) > 1:
             names = "; ".join(part.name for part in parts[:5])
-            raise _Problem(f"That could be: {names}. Write more of its name.")
+            raise LineProblem(f"That could be: {names}. Write more of its name.")
         return parts[0]
 
     def _find_parts(self, name: str) -> tuple[Part, ...]:
@@ -172,11 +182,11 @@ class _Reader:
         if part.cables and length_m is None:
             lengths = ", ".join(f"{length_m:g}" for length_m in part.stock_lengths_m[:6])
             usual = f" (usual: {lengths} m)" if lengths else ""
-            raise _Problem(f"How long? Write a length with its unit{usual}.")
+            raise LineProblem(f"How long? Write a length with its unit{usual}.")
         if not part.cables and length_m is not None:
-            raise _Problem(f"{part.name} has no cable of its own; leave the length out.")
+            raise LineProblem(f"{part.name} has no cable of its own; leave the length out.")
         if length_m is not None and not MIN_LENGTH_M <= length_m <= MAX_LENGTH_M:
-            raise _Problem(f"A length is {MIN_LENGTH_M:g} to {MAX_LENGTH_M:g} m.")
+            raise LineProblem(f"A length is {MIN_LENGTH_M:g} to {MAX_LENGTH_M:g} m.")
         return round(length_m, 3) if length_m is not None else None
 
     def _free_tags(self, part: Part, count: int) -> Iterator[str]:

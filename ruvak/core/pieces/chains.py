@@ -143,9 +143,9 @@ def fill_chain(
 def _shortest(options: tuple[KitItem, ...], least_m: float | None) -> KitItem:
     """The shortest that is as long as somebody said, or the longest there is."""
     if least_m is None:
-        return min(options, key=_length_m) if options[0].owned else options[0]
+        return min(options, key=lambda item: (item.is_suspect, _length_m(item))) if options[0].owned else options[0]
     reaching = [item for item in options if _length_m(item) >= least_m - 1e-9]
-    return min(reaching or options, key=lambda item: _length_m(item) * (1 if reaching else -1))
+    return min(reaching or options, key=lambda item: (item.is_suspect, _length_m(item) * (1 if reaching else -1)))
 
 
 def _length_m(item: KitItem) -> float:
@@ -175,7 +175,7 @@ def _reach(
         picked[main] = reaching[:1]
         return True
     if reaching:
-        best = min(reaching, key=lambda item: (item.id not in pool.first, not item.owned, _length_m(item)))
+        best = min(reaching, key=pool.order_of)
         picked[main] = [best]
         return True
     if not made_for(step.exit.form, step.entry.form):
@@ -189,16 +189,16 @@ def _several(
 ) -> list[KitItem]:
     """The fewest, longest first, that reach together; made up ones where the kit runs out. Empty if three do not."""
     chosen: list[KitItem] = []
-    left = sorted(options, key=lambda item: -(item.length_m or 0.0))
-    while len(chosen) < 3 and sum(item.length_m or 0.0 for item in chosen) < need_m:
+    left = sorted(options, key=lambda item: (item.is_suspect, -_length_m(item)))
+    while len(chosen) < 3 and sum(map(_length_m, chosen)) < need_m:
         if not left:
             more = pool.items(part, taken | {item.id for item in (*options, *chosen)})
-            left = sorted((i for i in more if not i.owned), key=lambda item: -(item.length_m or 0.0))
+            left = sorted((i for i in more if not i.owned), key=lambda item: -_length_m(item))
             if not left:
                 return []
         chosen.append(left.pop(0))
         left = [item for item in left if item.id != chosen[-1].id]
-    return chosen if sum(item.length_m or 0.0 for item in chosen) >= need_m - 1e-9 else []
+    return chosen if sum(map(_length_m, chosen)) >= need_m - 1e-9 else []
 
 
 @lru_cache(maxsize=16_384)

@@ -68,7 +68,7 @@ def best_items(pool: Pool, way: Way, need_m: float, used: frozenset[str] = froze
     if not way.cabled or not options:
         return options[:1]
     reaching = [item for item in options if (item.length_m or 0.0) >= need_m]
-    shortest = min(options, key=lambda item: item.length_m or 0.0)
+    shortest = min(options, key=lambda item: (item.is_suspect, item.length_m or 0.0))
     return tuple(dict.fromkeys([*reaching[:1], shortest]))
 
 

@@ -218,16 +218,20 @@ class Pool:
         return frozenset(self._free_of)
 
     def items(self, part: str, used: frozenset[str]) -> tuple[KitItem, ...]:
-        """Free items of a part, own pieces and owned ones first, shortest first; else made up ones, to be got."""
+        """Free items of a part, in the order of order_of(); else made up ones, to be got."""
         own = [item for item in self._free_of.get(part, ()) if item.id not in used]
         return tuple(own) or self._to_get(part, used)
 
     @cached_property
     def _free_of(self) -> dict[str, list[KitItem]]:
         groups: dict[str, list[KitItem]] = {}
-        for item in sorted(self.free, key=lambda i: (i.id not in self.first, not i.owned, i.length_m or 0.0, i.id)):
+        for item in sorted(self.free, key=self.order_of):
             groups.setdefault(item.part, []).append(item)
         return groups
+
+    def order_of(self, item: KitItem) -> tuple[bool, bool, bool, float, str]:
+        """Pieces that can be relied on first; of those the run's own, then what is owned, then the shortest."""
+        return (item.is_suspect, item.id not in self.first, not item.owned, item.length_m or 0.0, item.id)
 
     def _to_get(self, part: str, used: frozenset[str]) -> tuple[KitItem, ...]:
         ids = self._free_ids.setdefault(part, [])
@@ -339,7 +343,7 @@ def pool_for(
     twice: bool = False,
     signal: SignalClass | None = None,
 ) -> Pool:
-    """Kit that no other run uses and that is not built in; `taken` is spoken for; for the others see Pool.
+    """Kit that no other run uses, that is usable and not built in; `taken` is spoken for; for the others see Pool.
 
     `signal` is for a run that is still to be made: of one in the rig it is found by its sources.
     """
@@ -351,7 +355,7 @@ def pool_for(
     free = tuple(
         item
         for item in rig.kit
-        if item.id not in used and not item.installed and not is_multicore(rig.part_of(item.id))
+        if item.id not in used and not item.installed and item.is_usable and not is_multicore(rig.part_of(item.id))
     )
     return Pool(rig, free, frozenset(own), known, twice, signal)
 

@@ -111,7 +111,41 @@ class ContactResistance(Record):
     """Its resistance where it is mated, in ohms."""
 
 
-class Gear(Identified):
+class Drawn(Record):
+    """Which thing of the house's cupboard this is."""
+
+    item: Id
+    """Its id in the cupboard."""
+    number: Annotated[int, Field(strict=True, ge=1, le=999)] = 1
+    """Which of several alike that are only counted."""
+
+
+Condition = Literal["good", "suspect", "faulty", "away"]
+"""Of a thing that is owned: suspect is used last, faulty and away (lent, at the repairer's) not at all."""
+
+
+class Owned(Identified):
+    """What a device and a piece of kit have in common: they belong to somebody and may be broken."""
+
+    condition: Condition = "good"
+    """Whether it can be relied on."""
+    remark: Words = ""
+    """What is the matter with it, or what else somebody noted: crackles, lent to the school."""
+    drawn: Drawn | None = None
+    """The thing of the house's cupboard that it is; left out, it is this rig's own."""
+
+    @property
+    def is_usable(self) -> bool:
+        """Whether it is here and works, as far as anybody knows."""
+        return self.condition in ("good", "suspect")
+
+    @property
+    def is_suspect(self) -> bool:
+        """Whether it is only to be used where there is nothing better."""
+        return self.condition == "suspect"
+
+
+class Gear(Owned):
     """A device standing in the rig. `settings` holds only what differs from the part's defaults."""
 
     name: Label
@@ -145,7 +179,7 @@ class Gear(Identified):
     """Which of its inputs feed which of its outputs."""
 
 
-class KitItem(Identified):
+class KitItem(Owned):
     """A lead, adapter or box that is owned; leads have a length."""
 
     tag: Label

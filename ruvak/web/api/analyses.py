@@ -7,12 +7,13 @@ from flask import Response, make_response
 
 from ruvak.core.analyse import RunAnalysis
 from ruvak.core.trace.drawing import RunDrawing
+from ruvak.service.access import Right
 from ruvak.service.states import DestinationList, GroundLoopList, Overview, RemedyList
 from ruvak.web.answers import JSON, answer, answer_computed, part, use_cases
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import FirstQuery, KeysQuery, RunDetails, RunPath, RunVersionPath, VersionPath
 
-api = blueprint("analyses", "Analyses of saved versions, in parts", "410")
+api = blueprint("analyses", "Analyses of saved versions, in parts", "410", reads_need=Right.READ)
 
 
 @api.get("/rigs/<rig_id>/versions/<version>/overview", responses={"200": Overview})

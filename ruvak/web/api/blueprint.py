@@ -3,26 +3,29 @@
 from typing import Any
 
 from flask import Response, request
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import Tag
 from werkzeug.exceptions import BadRequest
 
+from ruvak.service.access import Right
 from ruvak.web.errors import reply
-from ruvak.web.rights import admit
+from ruvak.web.rights import GuardedBlueprint, admit
 from ruvak.web.schemas import Problem
 
 _ANYWHERE = ("400", "401", "403", "404", "405", "409", "413", "415", "422", "503")
 """Statuses of errors that any address may answer with."""
 
 
-def blueprint(name: str, words: str, *also: str) -> APIBlueprint:
-    """A blueprint under /api whose error responses are all Problems; `also`: statuses that only it answers with."""
-    made = APIBlueprint(
+def blueprint(name: str, words: str, *also: str, reads_need: Right | None = None) -> GuardedBlueprint:
+    """A blueprint under /api whose error responses are all Problems; `also`: statuses that only it answers with;
+    `reads_need`: the right for its addresses that only read, where the table of rights has no line for them."""
+    made = GuardedBlueprint(
         name,
         name,
         url_prefix="/api",
         abp_tags=[Tag(name=name, description=words)],
         abp_responses=dict.fromkeys((*_ANYWHERE, *also), Problem),
     )
+    made.reads_need = reads_need
     made.before_request(admit)
     made.before_request(_readable)
     return made

@@ -3,14 +3,16 @@
 from flask import Response, request
 from flask_openapi3 import RawModel
 
+from ruvak.core.compare import RigComparison
 from ruvak.core.parts.reading import rig_from_json
 from ruvak.core.rig.files import rig_to_json
 from ruvak.core.rig.rig import Rig
 from ruvak.formats.spice import netlists, zip_files
+from ruvak.service.access import Right
 from ruvak.service.states import RigState, RigVersion
-from ruvak.web.answers import add_etag, answer, use_cases
+from ruvak.web.answers import add_etag, answer, answer_computed, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of
-from ruvak.web.schemas import CopyBody, RigList, RigPath
+from ruvak.web.schemas import ComparePath, CopyBody, RigList, RigPath, ShelfBody
 from ruvak.web.who import person, signed_in
 
 api = blueprint("rigs", "Rigs as documents")
@@ -51,6 +53,20 @@ def read_version(path: RigPath) -> Response:
 def copy_rig(path: RigPath, body: CopyBody) -> Response:
     """Copies a rig for another occasion: everything but its history."""
     return answer(use_cases().rigs.copy(path.rig_id, body.name, body.occasion, person()), 201)
+
+
+@api.get("/rigs/<rig_id>/compare/<other_id>", responses={"200": RigComparison})
+def compare_rigs(path: ComparePath) -> Response:
+    """What another rig has otherwise than this one: runs, devices, settings, findings that came and went."""
+    signed_in().require(Right.READ, path.other_id)
+    return answer_computed(path.rig_id, "compare", path.other_id)
+
+
+@api.put("/rigs/<rig_id>/shelf", responses={"204": None})
+def shelve_rig(path: RigPath, body: ShelfBody) -> Response:
+    """Puts a rig among the plans, the templates, or into the archive."""
+    use_cases().rigs.shelve(path.rig_id, body.shelf)
+    return Response(status=204)
 
 
 @api.delete("/rigs/<rig_id>", responses={"204": None})

@@ -9,7 +9,7 @@ from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Grade
 from ruvak.core.judge.registry import RIG_RULES, RULES
 from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, write_signed, written
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import Condition, Rig
 from tests.support.data_lines import lit
 from tests.support.finding_rigs import (
     BOTH_TO_TWO,
@@ -52,6 +52,12 @@ def open_sleeve(kind: str) -> Rig:
     kept = tuple(conductor for conductor in cable.conductors if conductor.kind != kind)
     broken = lead.model_copy(update={"cables": (cable.model_copy(update={"conductors": kept}),)})
     return rig.with_fields(parts=tuple(broken if part.id == lead.id else part for part in rig.parts))
+
+
+def in_condition(condition: Condition) -> Rig:
+    """A microphone's lead that somebody marked so."""
+    rig = stated_rig(wires=LEFT)
+    return rig.with_fields(kit=tuple(item.model_copy(update={"condition": condition}) for item in rig.kit))
 
 
 FIRES: dict[str, Rig] = {
@@ -111,6 +117,8 @@ FIRES: dict[str, Rig] = {
         [("phone-headset.headset", "lead-trrs-trrs.in"), ("lead-trrs-trrs.out", "recorder-pocket.in")],
         {"lead-trrs-trrs": 2.0},
     ),
+    "unusable": in_condition("faulty"),
+    "suspect": in_condition("suspect"),
     "body_floats": typed_rig("mic > unscreened network box > desk 1"),
     "host_unknown": situation(
         ["usb-sound-adapter", "lead-trs35-two-ts", "mixer-analogue-12"],
@@ -127,6 +135,8 @@ FIRES: dict[str, Rig] = {
     ),
 }  # fmt: skip
 SILENT: dict[str, Rig] = {
+    "unusable": in_condition("suspect"),
+    "suspect": in_condition("good"),
     "centre_cancels": stated_rig(wires=LEFT),
     "centre_weakened": stated_rig(wires=LEFT),
     "silent": stated_rig(wires=LEFT),

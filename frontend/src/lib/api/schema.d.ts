@@ -132,6 +132,196 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cupboard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything in it, where it is, how it is, and who has it from now on. */
+        get: operations["cupboard_list_cupboard_cupboard_get"];
+        put?: never;
+        /** Adds what a cupboard's file has and this one does not. */
+        post: operations["cupboard_import_cupboard_cupboard_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What typed lines would add; nothing is saved. */
+        post: operations["cupboard_read_cupboard_lines_cupboard_lines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds what typed lines say; lines that are not understood add nothing. */
+        post: operations["cupboard_add_items_cupboard_items_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds the rows of a list as CSV. */
+        post: operations["cupboard_add_list_cupboard_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/items/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a thing out of the cupboard for good. 409 while a rig has it. */
+        delete: operations["cupboard_remove_item_cupboard_items__item_id__delete"];
+        options?: never;
+        head?: never;
+        /** Changes one field of a thing; the rigs that have it follow. */
+        patch: operations["cupboard_change_item_cupboard_items__item_id__patch"];
+        trace?: never;
+    };
+    "/api/cupboard/items/{item_id}/condition": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Notes how a thing is; the rigs that have it follow at once. */
+        put: operations["cupboard_note_condition_cupboard_items__item_id__condition_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done in it, the newest first. */
+        get: operations["cupboard_list_cupboard_changes_cupboard_changes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cupboard as a file, each thing with its part. */
+        get: operations["cupboard_export_cupboard_cupboard_file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cupboard as CSV: tag, count, what, length_m, store, condition, remark. */
+        get: operations["cupboard_export_cupboard_table_cupboard_table_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/cupboard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A rig's own kit and devices become the house's. 204 where it has none of its own. */
+        post: operations["cupboard_adopt_kit_rigs__rig_id__cupboard_post"];
+        /** What no run of the rig uses goes back. 204 where everything is in use. */
+        delete: operations["cupboard_put_back_rigs__rig_id__cupboard_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/cupboard/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** The rig draws a thing, where one is free for its hours. */
+        put: operations["cupboard_draw_item_rigs__rig_id__cupboard__item_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/edits": {
         parameters: {
             query?: never;
@@ -698,6 +888,128 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/occasions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All of them by date, the latest first. */
+        get: operations["occasions_list_occasions_occasions_get"];
+        put?: never;
+        /** A new one, with rigs. 409 where they have things that others have then. */
+        post: operations["occasions_add_occasion_occasions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occasions/{occasion_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another name or other hours. 409 where its rigs have things that others have then. */
+        put: operations["occasions_change_occasion_occasions__occasion_id__put"];
+        post?: never;
+        /** Deletes the date and its notes; its rigs stay. */
+        delete: operations["occasions_remove_occasion_occasions__occasion_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occasions/{occasion_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another one like it: rigs, things and open notes. */
+        post: operations["occasions_make_again_occasions__occasion_id__again_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occasions/{occasion_id}/rigs/{rig_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** A rig is for this occasion. 409 where it has things that others have then. */
+        put: operations["occasions_put_rig_occasions__occasion_id__rigs__rig_id__put"];
+        post?: never;
+        /** A rig has no date any longer. */
+        delete: operations["occasions_take_rig_out_occasions__occasion_id__rigs__rig_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occasions/{occasion_id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Notes something; it goes along to the next occasion made like this one until it is seen to. */
+        post: operations["occasions_add_note_occasions__occasion_id__notes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes/{note_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** A note is seen to, or open again. */
+        put: operations["occasions_settle_note_notes__note_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Rigs, runs, devices, leads, things of the cupboard and findings by words. */
+        get: operations["occasions_find_find_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -884,6 +1196,40 @@ export interface paths {
         put?: never;
         /** Copies a rig for another occasion: everything but its history. */
         post: operations["rigs_copy_rig_rigs__rig_id__copies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/compare/{other_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What another rig has otherwise than this one: runs, devices, settings, findings that came and went. */
+        get: operations["rigs_compare_rigs_rigs__rig_id__compare__other_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts a rig among the plans, the templates, or into the archive. */
+        put: operations["rigs_shelve_rig_rigs__rig_id__shelf_put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1256,7 +1602,7 @@ export interface components {
          * @description Stable for programs and saved files; the words are the catalogue's (sentences.py).
          * @enum {string}
          */
-        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "hum_alone" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "sources_opposed" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "case_live" | "body_floats" | "source_lost" | "load_low" | "host_unknown" | "contact_uncertain" | "not_connected" | "clear";
+        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "hum_alone" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "sources_opposed" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "case_live" | "body_floats" | "source_lost" | "load_low" | "host_unknown" | "unusable" | "suspect" | "contact_uncertain" | "not_connected" | "clear";
         /**
          * Grade
          * @description Worst first: no usable signal or a hazard; an audience will notice; little margin; nothing to do.
@@ -2285,20 +2631,40 @@ export interface components {
         };
         /**
          * Note
-         * @description What this house does otherwise, and what the figures say to it.
+         * @description Something to remember.
          */
         Note: {
             /**
-             * Code
-             * @description Which house rule it is.
-             * @enum {string}
+             * Id
+             * @description The note.
              */
-            code: "unbalanced_long" | "screens" | "passive_y";
+            id: string;
             /**
-             * Sentence
-             * @description What is so, and what the house does.
+             * Words
+             * @description What was noted.
              */
-            sentence: string;
+            words: string;
+            /**
+             * Item
+             * @description The thing of the cupboard that it names.
+             */
+            item: string | null;
+            /**
+             * Person
+             * @description Who noted it.
+             */
+            person: string;
+            /**
+             * Made At
+             * Format: date-time
+             * @description When.
+             */
+            made_at: string;
+            /**
+             * Done By
+             * @description Who has seen to it; null while it is open.
+             */
+            done_by: string | null;
         };
         /**
          * PhantomAt
@@ -3431,6 +3797,23 @@ export interface components {
             ohm: components["schemas"]["Value"];
         };
         /**
+         * Drawn
+         * @description Which thing of the house's cupboard this is.
+         */
+        Drawn: {
+            /**
+             * Item
+             * @description Its id in the cupboard.
+             */
+            item: string;
+            /**
+             * Number
+             * @description Which of several alike that are only counted.
+             * @default 1
+             */
+            number: number;
+        };
+        /**
          * EarthPoint
          * @description One node of the protective earth's tree, and the conductor that leads to it from `parent`.
          *
@@ -3674,6 +4057,24 @@ export interface components {
              */
             id: string;
             /**
+             * Condition
+             * @description Whether it can be relied on.
+             * @default good
+             * @enum {string}
+             */
+            condition: "good" | "suspect" | "faulty" | "away";
+            /**
+             * Remark
+             * @description What is the matter with it, or what else somebody noted: crackles, lent to the school.
+             * @default
+             */
+            remark: string;
+            /**
+             * @description The thing of the house's cupboard that it is; left out, it is this rig's own.
+             * @default null
+             */
+            drawn: components["schemas"]["Drawn"] | null;
+            /**
              * Name
              * @description What it is called.
              */
@@ -3846,6 +4247,24 @@ export interface components {
              * @description Its name in the file: small letters, digits and hyphens, unique among its kind; never shown on labels.
              */
             id: string;
+            /**
+             * Condition
+             * @description Whether it can be relied on.
+             * @default good
+             * @enum {string}
+             */
+            condition: "good" | "suspect" | "faulty" | "away";
+            /**
+             * Remark
+             * @description What is the matter with it, or what else somebody noted: crackles, lent to the school.
+             * @default
+             */
+            remark: string;
+            /**
+             * @description The thing of the house's cupboard that it is; left out, it is this rig's own.
+             * @default null
+             */
+            drawn: components["schemas"]["Drawn"] | null;
             /**
              * Tag
              * @description What is written on it.
@@ -4897,6 +5316,391 @@ export interface components {
             b: string;
         };
         /**
+         * CupboardList
+         * @description The cupboard as it stands.
+         */
+        CupboardList: {
+            /**
+             * Entries
+             * @description Everything in it, in the order in which it was added.
+             */
+            entries: components["schemas"]["CupboardEntry"][];
+            /**
+             * Version
+             * @description Counts its changes.
+             */
+            version: number;
+        };
+        /**
+         * CupboardEntry
+         * @description A line of the cupboard.
+         */
+        CupboardEntry: {
+            /**
+             * Id
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Its tag, or what it is called.
+             */
+            name: string;
+            /**
+             * Part
+             * @description What it is, in words.
+             */
+            part: string;
+            /**
+             * Kind
+             * @description What kind of thing.
+             * @enum {string}
+             */
+            kind: "gear" | "lead" | "adapter" | "box";
+            /**
+             * Count
+             * @description How many there are.
+             */
+            count: number;
+            /**
+             * Store
+             * @description Where it is kept.
+             */
+            store: string;
+            /**
+             * Condition
+             * @description Whether it can be relied on.
+             * @enum {string}
+             */
+            condition: "good" | "suspect" | "faulty" | "away";
+            /**
+             * Remark
+             * @description What somebody noted about it.
+             */
+            remark: string;
+            /**
+             * Length M
+             * @description Metres; leads only.
+             */
+            length_m: number | null;
+            /**
+             * Holdings
+             * @description Who has it now or has taken it for later, the earliest first.
+             */
+            holdings: components["schemas"]["Holding"][];
+        };
+        /**
+         * Holding
+         * @description A rig that has a thing of the cupboard for some hours.
+         */
+        Holding: {
+            /**
+             * Item
+             * @description The thing.
+             */
+            item: string;
+            /**
+             * Number
+             * @description Which of several alike.
+             */
+            number: number;
+            /**
+             * Rig
+             * @description The rig that has it.
+             */
+            rig: string;
+            /**
+             * Rig Name
+             * @description What that is called.
+             */
+            rig_name: string;
+            /**
+             * Occasion
+             * @description What it is for.
+             */
+            occasion: string;
+            /**
+             * Starts At
+             * Format: date-time
+             * @description From when.
+             */
+            starts_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             * @description Until when.
+             */
+            ends_at: string;
+        };
+        /**
+         * CupboardLines
+         * @description Typed lines as they were understood.
+         */
+        CupboardLines: {
+            /**
+             * Lines
+             * @description Each line.
+             */
+            lines: components["schemas"]["ReadCupboardLine"][];
+            /**
+             * Things
+             * @description How many things they add.
+             */
+            things: number;
+        };
+        /**
+         * ReadCupboardLine
+         * @description A typed line: what it adds, or why it was not understood.
+         */
+        ReadCupboardLine: {
+            /**
+             * Line
+             * @description As it was typed.
+             */
+            line: string;
+            /**
+             * Words
+             * @description What it was understood to mean; empty where it was not.
+             */
+            words: string;
+            /**
+             * Problem
+             * @description Why it was not understood, and how to mend it.
+             */
+            problem: string | null;
+        };
+        /**
+         * LinesBody
+         * @description Typed lines, one a line; a single one also gets ways to go on.
+         */
+        LinesBody: {
+            /**
+             * Text
+             * @description One line, or several.
+             */
+            text: string;
+        };
+        /**
+         * KitListBody
+         * @description A kit list as CSV text.
+         */
+        KitListBody: {
+            /**
+             * Csv
+             * @description The list, as CSV.
+             */
+            csv: string;
+        };
+        /**
+         * ChangeItemBody
+         * @description One field of a thing gets another value.
+         */
+        ChangeItemBody: {
+            /**
+             * Field
+             * @description The field.
+             * @enum {string}
+             */
+            field: "name" | "store" | "count" | "condition" | "remark" | "length_m";
+            /**
+             * Value
+             * @description The new value.
+             */
+            value: unknown;
+            /**
+             * Was
+             * @description What was on screen: where somebody has changed it to something else meanwhile, nothing is changed.
+             */
+            was: unknown;
+        };
+        /**
+         * ConditionBody
+         * @description How a thing was found to be.
+         */
+        ConditionBody: {
+            /**
+             * Condition
+             * @description Whether it can be relied on.
+             * @enum {string}
+             */
+            condition: "good" | "suspect" | "faulty" | "away";
+            /**
+             * Was
+             * @description What was on screen.
+             * @enum {string}
+             */
+            was: "good" | "suspect" | "faulty" | "away";
+            /**
+             * Remark
+             * @description What is the matter with it.
+             * @default
+             */
+            remark: string;
+        };
+        /**
+         * CupboardChangeList
+         * @description What was done, the newest first.
+         */
+        CupboardChangeList: components["schemas"]["CupboardChange"][];
+        /**
+         * CupboardChange
+         * @description What somebody did to a thing of the cupboard.
+         */
+        CupboardChange: {
+            /**
+             * Item
+             * @description The thing.
+             */
+            item: string;
+            /**
+             * Name
+             * @description What it was called then.
+             */
+            name: string;
+            /**
+             * Words
+             * @description What was done.
+             */
+            words: string;
+            /**
+             * Person
+             * @description Who did it.
+             */
+            person: string;
+            /**
+             * Made At
+             * Format: date-time
+             * @description When.
+             */
+            made_at: string;
+        };
+        /**
+         * AddedBody
+         * @description How many things an import added.
+         */
+        AddedBody: {
+            /**
+             * Added
+             * @description Things.
+             */
+            added: number;
+        };
+        /**
+         * CupboardDocument
+         * @description The cupboard as a file.
+         */
+        CupboardDocument: {
+            /**
+             * Format
+             * @description What kind of file this is.
+             * @default ruvak-cupboard
+             * @constant
+             */
+            format: "ruvak-cupboard";
+            /**
+             * Version
+             * @description Version of the format.
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Items
+             * @description Everything in it.
+             * @default []
+             */
+            items: components["schemas"]["CupboardItem"][];
+        };
+        /**
+         * CupboardItem
+         * @description A lead, adapter, box or device of the house, or several alike that bear no tags.
+         */
+        CupboardItem: {
+            /**
+             * Id
+             * @description Its name in the file: small letters, digits and hyphens, unique among its kind; never shown on labels.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Its tag, or what it is called; of several alike, what they are.
+             */
+            name: string;
+            /** @description What it is, whole: a later library changes nothing of it. */
+            part: components["schemas"]["Part"];
+            /**
+             * Count
+             * @description How many there are.
+             * @default 1
+             */
+            count: number;
+            /**
+             * Store
+             * @description Where it is kept: cupboard, van, gallery rack.
+             * @default cupboard
+             */
+            store: string;
+            /**
+             * Condition
+             * @description Whether it can be relied on; of several alike, all of them.
+             * @default good
+             * @enum {string}
+             */
+            condition: "good" | "suspect" | "faulty" | "away";
+            /**
+             * Remark
+             * @description What is the matter with it, or what else somebody noted.
+             * @default
+             */
+            remark: string;
+            /**
+             * Length M
+             * @description Metres; leads only.
+             * @default null
+             */
+            length_m: number | null;
+            /**
+             * Contacts
+             * @description Single contacts that are worse than others.
+             * @default []
+             */
+            contacts: components["schemas"]["ContactResistance"][];
+            /**
+             * Settings
+             * @description Of a device: how its switches and controls stand, where they differ from the part's.
+             */
+            settings?: {
+                [key: string]: boolean | number | string;
+            };
+            /**
+             * Touch A
+             * @description Of a device: its measured touch current.
+             * @default null
+             */
+            touch_a: components["schemas"]["Value"] | components["schemas"]["Spread"] | number | null;
+            /**
+             * Earth Open
+             * @description Of a device: its protective earth is interrupted, which is a fault.
+             * @default false
+             */
+            earth_open: boolean;
+            /**
+             * @description Of a device: ripple of a failing supply.
+             * @default null
+             */
+            supply_fault_v: components["schemas"]["Value"] | number | null;
+            /**
+             * @description Of a device: capacitance from live mains to its case, in farads.
+             * @default null
+             */
+            mains_f: components["schemas"]["Value"] | number | null;
+            /**
+             * @description Of a device: capacitance from its case to the building's earth, in farads.
+             * @default null
+             */
+            earth_f: components["schemas"]["Value"] | number | null;
+        };
+        /**
          * EditOutcome
          * @description An edit as it was saved. `base`: the version it was applied to, perhaps later than the one it was made on.
          */
@@ -5372,17 +6176,6 @@ export interface components {
             alternatives: components["schemas"]["Alternative"][];
         };
         /**
-         * LinesBody
-         * @description Typed lines, one a line; a single one also gets ways to go on.
-         */
-        LinesBody: {
-            /**
-             * Text
-             * @description One line, or several.
-             */
-            text: string;
-        };
-        /**
          * InputListBody
          * @description An input list as CSV text, and the gear it goes into (the one with the most inputs when left out).
          */
@@ -5618,7 +6411,7 @@ export interface components {
             words: string;
             /**
              * Items
-             * @description How many things it adds.
+             * @description What it adds.
              */
             items: components["schemas"]["KitItem"][];
             /**
@@ -5626,17 +6419,12 @@ export interface components {
              * @description Why it was not understood; null where it was.
              */
             problem: string | null;
-        };
-        /**
-         * KitListBody
-         * @description A kit list as CSV text.
-         */
-        KitListBody: {
             /**
-             * Csv
-             * @description The list, as CSV.
+             * Is Tagged
+             * @description Whether the tags were typed; otherwise they were numbered on.
+             * @default false
              */
-            csv: string;
+            is_tagged: boolean;
         };
         /**
          * PartSummaryList
@@ -5714,6 +6502,11 @@ export interface components {
              */
             ends_at: string;
             /**
+             * With Occasion
+             * @description Whether it ends with the rig's occasion, whenever that is.
+             */
+            with_occasion: boolean;
+            /**
              * Browsers
              * @description At how many browsers it was opened.
              */
@@ -5764,9 +6557,10 @@ export interface components {
             gives: "read" | "record";
             /**
              * Hours
-             * @description For how long it is good.
+             * @description For how long it is good; left out, it ends with the rig's occasion.
+             * @default null
              */
-            hours: number;
+            hours: number | null;
         };
         /**
          * OpenedLink
@@ -5941,6 +6735,245 @@ export interface components {
             here: boolean;
         };
         /**
+         * OccasionList
+         * @description Occasions, the latest first.
+         */
+        OccasionList: components["schemas"]["Occasion"][];
+        /**
+         * Occasion
+         * @description A date with its hours, its rigs and its notes.
+         */
+        Occasion: {
+            /**
+             * Id
+             * @description The occasion.
+             */
+            id: string;
+            /**
+             * Name
+             * @description What it is.
+             */
+            name: string;
+            /**
+             * Starts At
+             * Format: date-time
+             * @description From when things are needed.
+             */
+            starts_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             * @description Until when.
+             */
+            ends_at: string;
+            /**
+             * After
+             * @description The occasion that it was made like.
+             */
+            after: string | null;
+            /**
+             * Rigs
+             * @description Its rigs, by name.
+             */
+            rigs: components["schemas"]["OccasionRig"][];
+            /**
+             * Notes
+             * @description What was noted, the earliest first.
+             */
+            notes: components["schemas"]["Note"][];
+        };
+        /**
+         * OccasionRig
+         * @description A rig of an occasion.
+         */
+        OccasionRig: {
+            /**
+             * Id
+             * @description The rig.
+             */
+            id: string;
+            /**
+             * Name
+             * @description What it is called.
+             */
+            name: string;
+            /**
+             * Venue
+             * @description Where.
+             */
+            venue: string;
+            /**
+             * Runs
+             * @description How many runs it has.
+             */
+            runs: number;
+        };
+        /**
+         * NewOccasionBody
+         * @description A new occasion.
+         */
+        NewOccasionBody: {
+            /**
+             * Name
+             * @description What it is.
+             */
+            name: string;
+            /**
+             * Starts At
+             * Format: date-time
+             * @description From when things are needed.
+             */
+            starts_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             * @description Until when.
+             */
+            ends_at: string;
+            /**
+             * Rigs
+             * @description Rigs that are for it.
+             * @default []
+             */
+            rigs: string[];
+        };
+        /**
+         * MadeAgain
+         * @description An occasion made like another, and what is different about what its rigs have.
+         */
+        MadeAgain: {
+            /** @description The new one. */
+            occasion: components["schemas"]["Occasion"];
+            /**
+             * Said
+             * @description Things that are taken or out of order and were replaced, or have to be got: a sentence each.
+             */
+            said: string[];
+        };
+        /**
+         * ChangeOccasionBody
+         * @description Another name, or other hours.
+         */
+        ChangeOccasionBody: {
+            /**
+             * Name
+             * @description What it is.
+             */
+            name: string;
+            /**
+             * Starts At
+             * Format: date-time
+             * @description From when things are needed.
+             */
+            starts_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             * @description Until when.
+             */
+            ends_at: string;
+            /**
+             * Replace
+             * @description Whether things that are taken then are replaced by others; otherwise nothing is changed where some are.
+             * @default false
+             */
+            replace: boolean;
+        };
+        /**
+         * OccasionBody
+         * @description A name and hours.
+         */
+        OccasionBody: {
+            /**
+             * Name
+             * @description What it is.
+             */
+            name: string;
+            /**
+             * Starts At
+             * Format: date-time
+             * @description From when things are needed.
+             */
+            starts_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             * @description Until when.
+             */
+            ends_at: string;
+        };
+        /**
+         * ReplaceBody
+         * @description How a rig comes to an occasion.
+         */
+        ReplaceBody: {
+            /**
+             * Replace
+             * @description Whether things that are taken then are replaced by others.
+             * @default false
+             */
+            replace: boolean;
+        };
+        /**
+         * NoteBody
+         * @description Something to remember.
+         */
+        NoteBody: {
+            /**
+             * Words
+             * @description What.
+             */
+            words: string;
+        };
+        /**
+         * DoneBody
+         * @description Whether a note is seen to.
+         */
+        DoneBody: {
+            /**
+             * Done
+             * @description True once it is.
+             */
+            done: boolean;
+        };
+        /**
+         * MatchList
+         * @description What was found, the best first.
+         */
+        MatchList: components["schemas"]["Match"][];
+        /**
+         * Match
+         * @description Something found, and where it is.
+         */
+        Match: {
+            /**
+             * Kind
+             * @description What kind of thing.
+             * @enum {string}
+             */
+            kind: "rig" | "run" | "device" | "lead" | "cupboard" | "occasion" | "note" | "finding";
+            /**
+             * Words
+             * @description Its name, or the sentence.
+             */
+            words: string;
+            /**
+             * Rig
+             * @description The rig it is in; null for what belongs to the house.
+             */
+            rig: string | null;
+            /**
+             * Rig Name
+             * @description What that is called.
+             */
+            rig_name: string | null;
+            /**
+             * Thing
+             * @description Its id: a run's, a device's, a piece's, a thing's of the cupboard, an occasion's.
+             */
+            thing: string | null;
+        };
+        /**
          * PersonList
          * @description Everybody with an account.
          */
@@ -6110,6 +7143,17 @@ export interface components {
              * @description How many leads, adapters and boxes have to be borrowed or bought.
              */
             to_get: number;
+            /**
+             * Shelf
+             * @description Where it stands among the rigs.
+             * @enum {string}
+             */
+            shelf: "plans" | "templates" | "archive";
+            /**
+             * Date
+             * @description The occasion that it is for, by id; null without a date.
+             */
+            date: string | null;
             /**
              * Last Change
              * @description What was done in it last; null where nothing was.
@@ -6559,6 +7603,114 @@ export interface components {
              * @default
              */
             occasion: string;
+        };
+        /**
+         * RigComparison
+         * @description What a second rig has otherwise than a first.
+         */
+        RigComparison: {
+            /**
+             * Before
+             * @description What the first is called.
+             */
+            before: string;
+            /**
+             * After
+             * @description What the second is called.
+             */
+            after: string;
+            /**
+             * Runs
+             * @description Runs that differ, by their numbers.
+             */
+            runs: components["schemas"]["RunDifference"][];
+            /**
+             * More Runs
+             * @description How many more runs differ than are shown.
+             */
+            more_runs: number;
+            /**
+             * Same Runs
+             * @description How many runs are the same.
+             */
+            same_runs: number;
+            /**
+             * Gear
+             * @description Devices that differ.
+             */
+            gear: components["schemas"]["GearDifference"][];
+        };
+        /**
+         * GearDifference
+         * @description A device that is in only one of two rigs, or is set otherwise.
+         */
+        GearDifference: {
+            /**
+             * Name
+             * @description What it is called.
+             */
+            name: string;
+            /**
+             * What
+             * @description Whether it came, went, or differs.
+             * @enum {string}
+             */
+            what: "added" | "removed" | "changed";
+            /**
+             * Words
+             * @description What differs, or what it is.
+             */
+            words: string[];
+        };
+        /**
+         * RunDifference
+         * @description A run that is in only one of two rigs, or differs between them.
+         */
+        RunDifference: {
+            /**
+             * Number
+             * @description Its line in the input list.
+             */
+            number: number;
+            /** @description The run in both rigs: drawn, with its worst finding. */
+            change: components["schemas"]["RunChange"];
+            /**
+             * Before Id
+             * @description Its id in the first rig; null where it is not there.
+             */
+            before_id: string | null;
+            /**
+             * After Id
+             * @description Its id in the second; null where it is not there.
+             */
+            after_id: string | null;
+            /**
+             * Words
+             * @description What differs.
+             */
+            words: string[];
+            /**
+             * Came
+             * @description Findings that only the second has.
+             */
+            came: components["schemas"]["Finding"][];
+            /**
+             * Went
+             * @description Findings that only the first has.
+             */
+            went: components["schemas"]["Finding"][];
+        };
+        /**
+         * ShelfBody
+         * @description Where a rig stands among the rigs.
+         */
+        ShelfBody: {
+            /**
+             * Shelf
+             * @description Plans, templates or archive.
+             * @enum {string}
+             */
+            shelf: "plans" | "templates" | "archive";
         };
         /**
          * SessionBody
@@ -7720,6 +8872,1596 @@ export interface operations {
             };
             /** @description Gone */
             410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_list_cupboard_cupboard_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_import_cupboard_cupboard_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CupboardDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddedBody"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_read_cupboard_lines_cupboard_lines_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardLines"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_add_items_cupboard_items_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardLines"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_add_list_cupboard_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitListBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardLines"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_remove_item_cupboard_items__item_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_change_item_cupboard_items__item_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeItemBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_note_condition_cupboard_items__item_id__condition_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConditionBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_list_cupboard_changes_cupboard_changes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardChangeList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_export_cupboard_cupboard_file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_export_cupboard_table_cupboard_table_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_adopt_kit_rigs__rig_id__cupboard_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditOutcome"];
+                };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_put_back_rigs__rig_id__cupboard_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditOutcome"];
+                };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cupboard_draw_item_rigs__rig_id__cupboard__item_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The rig. */
+                rig_id: string;
+                /** @description The thing. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditOutcome"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11754,6 +14496,1152 @@ export interface operations {
             };
         };
     };
+    occasions_list_occasions_occasions_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OccasionList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occasions_add_occasion_occasions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewOccasionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Occasion"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occasions_change_occasion_occasions__occasion_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                occasion_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeOccasionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeAgain"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occasions_remove_occasion_occasions__occasion_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                occasion_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occasions_make_again_occasions__occasion_id__again_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                occasion_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OccasionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeAgain"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occasions_put_rig_occasions__occasion_id__rigs__rig_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The occasion. */
+                occasion_id: string;
+                /** @description The rig. */
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplaceBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeAgain"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occasions_take_rig_out_occasions__occasion_id__rigs__rig_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The occasion. */
+                occasion_id: string;
+                /** @description The rig. */
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occasions_add_note_occasions__occasion_id__notes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                occasion_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Note"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occasions_settle_note_notes__note_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoneBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occasions_find_find_get: {
+        parameters: {
+            query: {
+                /** @description Words, all of which must stand in a name or a sentence. */
+                q: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     people_list_people_people_get: {
         parameters: {
             query?: never;
@@ -13450,6 +17338,235 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RigState"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rigs_compare_rigs_rigs__rig_id__compare__other_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The rig that the other is compared with. */
+                rig_id: string;
+                /** @description The other. */
+                other_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigComparison"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rigs_shelve_rig_rigs__rig_id__shelf_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

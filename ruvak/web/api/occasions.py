@@ -1,0 +1,92 @@
+"""Occasions of the house by date, and what is found across its rigs."""
+
+from flask import Response
+
+from ruvak.service.access import Right
+from ruvak.service.occasions import MadeAgain, Note, Occasion
+from ruvak.web.answers import answer, use_cases
+from ruvak.web.api.blueprint import blueprint
+from ruvak.web.house_schemas import (
+    ChangeOccasionBody,
+    DoneBody,
+    FindQuery,
+    MatchList,
+    NewOccasionBody,
+    NoteBody,
+    NotePath,
+    OccasionBody,
+    OccasionList,
+    OccasionPath,
+    OccasionRigPath,
+    ReplaceBody,
+)
+from ruvak.web.who import person
+
+api = blueprint("occasions", "Occasions of the house", reads_need=Right.READ)
+
+
+@api.get("/occasions", responses={"200": OccasionList})
+def list_occasions() -> Response:
+    """All of them by date, the latest first."""
+    return answer(OccasionList(tuple(use_cases().occasions.list_all())))
+
+
+@api.post("/occasions", responses={"200": Occasion})
+def add_occasion(body: NewOccasionBody) -> Response:
+    """A new one, with rigs. 409 where they have things that others have then."""
+    return answer(use_cases().occasions.add(body.name, body.starts_at, body.ends_at, body.rigs))
+
+
+@api.put("/occasions/<occasion_id>", responses={"200": MadeAgain})
+def change_occasion(path: OccasionPath, body: ChangeOccasionBody) -> Response:
+    """Another name or other hours. 409 where its rigs have things that others have then."""
+    changed = use_cases().occasions.change(
+        path.occasion_id, body.name, body.starts_at, body.ends_at, body.replace, person()
+    )
+    return answer(changed)
+
+
+@api.delete("/occasions/<occasion_id>", responses={"204": None})
+def remove_occasion(path: OccasionPath) -> Response:
+    """Deletes the date and its notes; its rigs stay."""
+    use_cases().occasions.remove(path.occasion_id)
+    return Response(status=204)
+
+
+@api.post("/occasions/<occasion_id>/again", responses={"200": MadeAgain})
+def make_again(path: OccasionPath, body: OccasionBody) -> Response:
+    """Another one like it: rigs, things and open notes."""
+    made = use_cases().occasions.make_again(path.occasion_id, body.name, body.starts_at, body.ends_at, person())
+    return answer(made)
+
+
+@api.put("/occasions/<occasion_id>/rigs/<rig_id>", responses={"200": MadeAgain})
+def put_rig(path: OccasionRigPath, body: ReplaceBody) -> Response:
+    """A rig is for this occasion. 409 where it has things that others have then."""
+    return answer(use_cases().occasions.put_rig(path.occasion_id, path.rig_id, body.replace, person()))
+
+
+@api.delete("/occasions/<occasion_id>/rigs/<rig_id>", responses={"204": None})
+def take_rig_out(path: OccasionRigPath) -> Response:
+    """A rig has no date any longer."""
+    use_cases().occasions.take_rig_out(path.occasion_id, path.rig_id)
+    return Response(status=204)
+
+
+@api.post("/occasions/<occasion_id>/notes", responses={"200": Note})
+def add_note(path: OccasionPath, body: NoteBody) -> Response:
+    """Notes something; it goes along to the next occasion made like this one until it is seen to."""
+    return answer(use_cases().occasions.note(path.occasion_id, body.words, person()))
+
+
+@api.put("/notes/<note_id>", responses={"204": None})
+def settle_note(path: NotePath, body: DoneBody) -> Response:
+    """A note is seen to, or open again."""
+    use_cases().occasions.settle(path.note_id, body.done, person())
+    return Response(status=204)
+
+
+@api.get("/find", responses={"200": MatchList})
+def find(query: FindQuery) -> Response:
+    """Rigs, runs, devices, leads, things of the cupboard and findings by words."""
+    return answer(MatchList(tuple(use_cases().finder.find(query.q))))
