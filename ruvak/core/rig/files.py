@@ -91,6 +91,7 @@ def path_of(location: tuple[int | str, ...]) -> str:
     return path or "file"
 
 
+_A_MOMENT = "should be a date and time with its zone, as in 2026-11-29T18:00+01:00."
 _SENTENCES = {
     "missing": "is missing; add it.",
     "extra_forbidden": "is not a field of this format; check its spelling or take it out.",
@@ -106,6 +107,10 @@ _SENTENCES = {
     "string_too_short": "should not be empty.",
     "union_tag_invalid": "is of a kind this program does not know.",
     "union_tag_not_found": "does not say of which kind it is.",
+    "datetime_parsing": _A_MOMENT,
+    "datetime_from_date_parsing": _A_MOMENT,
+    "datetime_type": _A_MOMENT,
+    "timezone_aware": _A_MOMENT,
 }
 
 _PATTERNS = {
@@ -117,17 +122,22 @@ _PATTERNS = {
 }
 
 
+def _limit(value: object) -> str:
+    """A number as people write it; a moment by its day."""
+    return f"{value:g}" if isinstance(value, int | float) else str(value)[:10]
+
+
 def _sentence(error: ErrorDetails) -> str:
     context = error.get("ctx", {})
     match error["type"]:
         case "greater_than":
-            return f"must be above {context['gt']:g}."
+            return f"must be above {_limit(context['gt'])}."
         case "greater_than_equal":
-            return f"must be at least {context['ge']:g}."
+            return f"must be at least {_limit(context['ge'])}."
         case "less_than":
-            return f"must be below {context['lt']:g}."
+            return f"must be below {_limit(context['lt'])}."
         case "less_than_equal":
-            return f"can be at most {context['le']:g}."
+            return f"can be at most {_limit(context['le'])}."
         case "string_pattern_mismatch":
             return _PATTERNS.get(context["pattern"], "holds characters it may not.")
         case "enum" | "literal_error":
