@@ -23,7 +23,7 @@ from ruvak.service.access import Role
 from ruvak.service.demo_data import add_demo
 from ruvak.service.people import PassphraseLink
 from ruvak.service.states import Person
-from ruvak.service.upkeep import back_up, bring_back, migrate, people_at, rigs_at, venues_at
+from ruvak.service.upkeep import back_up, bring_back, migrate, people_at, rigs_at
 
 AT_THE_PROMPT = Person(id="command-line", name="Command line")
 DEMO_ADDRESS = "http://127.0.0.1:8140"
@@ -162,7 +162,7 @@ def _migrate(options: argparse.Namespace) -> str:
 
 
 def _demo(options: argparse.Namespace) -> str:
-    return "Added the demo rigs." if add_demo(rigs_at(_url()), venues_at(_url())) else ""
+    return "Added the demo rigs." if add_demo(_url()) else ""
 
 
 def _schema(options: argparse.Namespace) -> str:

@@ -140,7 +140,7 @@ def _run_words(before: Rig, old: Run | None, after: Rig, new: Run | None) -> Ite
     for side, word in sides:
         was, now = _sockets(before, old, side), _sockets(after, new, side)
         if was != now:
-            yield f"{word} {now or 'nothing'} and not {was or 'nothing'}"
+            yield f"{word} {now or 'nothing'} (before: {was or 'nothing'})"
     pieces, others = _pieces(after, new), _pieces(before, old)
     if pieces != others:
         yield f"{' + '.join(pieces) or 'no pieces'} in place of {' + '.join(others) or 'no pieces'}"
@@ -149,8 +149,10 @@ def _run_words(before: Rig, old: Run | None, after: Rig, new: Run | None) -> Ite
 
 
 def _sockets(rig: Rig, run: Run, side: Literal["in", "out"]) -> str:
-    ends = ends_of(rig, run, side)
-    return " and ".join(f"{name_of(rig, end.owner)}, {connector.label}" for end, connector in ends.items())
+    labels: dict[str, list[str]] = {}
+    for end, connector in ends_of(rig, run, side).items():
+        labels.setdefault(end.owner, []).append(connector.label)
+    return "; ".join(f"{name_of(rig, owner)}: {' and '.join(own)}" for owner, own in labels.items())
 
 
 def _pieces(rig: Rig, run: Run) -> list[str]:

@@ -40,7 +40,7 @@ class OccasionRig(Record):
     """How many runs it has."""
 
 
-class Note(Record):
+class OccasionNote(Record):
     """Something to remember."""
 
     id: str
@@ -72,7 +72,7 @@ class Occasion(Record):
     """The occasion that it was made like."""
     rigs: tuple[OccasionRig, ...]
     """Its rigs, by name."""
-    notes: tuple[Note, ...]
+    notes: tuple[OccasionNote, ...]
     """What was noted, the earliest first."""
 
 
@@ -185,7 +185,7 @@ class Occasions:
             session.flush()
             return MadeAgain(occasion=_occasion(session, new.id), said=tuple(said))
 
-    def note(self, occasion_id: str, words: str, person: Person) -> Note:
+    def note(self, occasion_id: str, words: str, person: Person) -> OccasionNote:
         """Notes something; a tag of the cupboard in it is recognised. Raises NotFound."""
         with self._sessions.begin() as session:
             _occasion_row(session, occasion_id)
@@ -260,7 +260,7 @@ def _read(session: Session, ids: Select[str] | list[str]) -> list[Occasion]:
         query.where(RigRow.occasion_id.in_(names)).order_by(RigRow.name, RigRow.id)
     ):
         rigs.setdefault(str(rig.occasion_id), []).append(OccasionRig(id=rig.id, name=rig.name, venue=venue, runs=count))
-    notes: dict[str, list[Note]] = {}
+    notes: dict[str, list[OccasionNote]] = {}
     of_these = select(NoteRow).where(NoteRow.occasion_id.in_(names)).order_by(NoteRow.made_at, NoteRow.id)
     for row in session.scalars(of_these):
         notes.setdefault(row.occasion_id, []).append(_note(row))
@@ -296,8 +296,8 @@ def _rigs_of(occasion_id: str) -> Select[str]:
     return select(RigRow.id).where(RigRow.occasion_id == occasion_id).order_by(RigRow.id)
 
 
-def _note(row: NoteRow) -> Note:
-    return Note(
+def _note(row: NoteRow) -> OccasionNote:
+    return OccasionNote(
         id=row.id,
         words=row.words,
         item=row.item_id,

@@ -208,7 +208,7 @@ def _prepare(server: postgres.Server, fresh: bool) -> None:
     """The database, its schema and the demo rig; with `fresh`, a backup of the old one first."""
     # Imported here because it takes seconds; a taken port or a broken database should be told at once.
     from ruvak.service.demo_data import add_demo
-    from ruvak.service.upkeep import back_up, migrate, rigs_at, venues_at
+    from ruvak.service.upkeep import back_up, migrate
 
     address = server.url("postgres").replace("+psycopg", "")
     with psycopg.connect(address, autocommit=True) as connection:
@@ -223,7 +223,7 @@ def _prepare(server: postgres.Server, fresh: bool) -> None:
         if not exists:
             connection.execute(sql.SQL("CREATE DATABASE {}").format(sql.Identifier(DATABASE)))
     migrate(server.url(DATABASE))
-    add_demo(rigs_at(server.url(DATABASE)), venues_at(server.url(DATABASE)))
+    add_demo(server.url(DATABASE))
     # The web server is forked from here, whenever it has to be started again.
     import_module("ruvak.web.app")
 

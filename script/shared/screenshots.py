@@ -171,7 +171,7 @@ HOUSE: Views = (
 def main() -> None:
     """Writes every picture anew."""
     with throwaway("screenshot") as app:
-        add_demo(rigs_at(app.url), venues_at(app.url))
+        add_demo(app.url)
         measure_a_strip(app.url)
         with app.served() as address:
             take_all(address, VIEWS, {})

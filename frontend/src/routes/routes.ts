@@ -1,12 +1,26 @@
 /** The view of each station and its sign on the rail. */
-import { Cable, CircleUserRound, History, Landmark, Library, Package, UsersRound } from '@lucide/svelte';
+import {
+	ArrowLeftRight,
+	Cable,
+	CalendarDays,
+	CircleUserRound,
+	History,
+	Landmark,
+	Library,
+	Package,
+	UsersRound,
+	Warehouse
+} from '@lucide/svelte';
 import type { StationViews } from '../lib/components/frame/station-views';
 import Changes from './changes/Changes.svelte';
+import Compare from './compare/Compare.svelte';
+import Cupboard from './cupboard/Cupboard.svelte';
 import Kit from './kit/Kit.svelte';
 import People from './people/People.svelte';
 import Rigs from './rigs/Rigs.svelte';
 import Runs from './runs/Runs.svelte';
 import Venue from './venue/Venue.svelte';
+import Weeks from './weeks/Weeks.svelte';
 import You from './you/You.svelte';
 
 export const VIEWS: StationViews = {
@@ -14,6 +28,9 @@ export const VIEWS: StationViews = {
 	kit: { view: Kit, icon: Package },
 	venue: { view: Venue, icon: Landmark },
 	changes: { view: Changes, icon: History },
+	weeks: { view: Weeks, icon: CalendarDays },
+	cupboard: { view: Cupboard, icon: Warehouse },
+	compare: { view: Compare, icon: ArrowLeftRight },
 	rigs: { view: Rigs, icon: Library },
 	people: { view: People, icon: UsersRound },
 	you: { view: You, icon: CircleUserRound }

@@ -3,7 +3,7 @@
 from flask import Response
 
 from ruvak.service.access import Right
-from ruvak.service.occasions import MadeAgain, Note, Occasion
+from ruvak.service.occasions import MadeAgain, Occasion, OccasionNote
 from ruvak.web.answers import answer, use_cases
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.house_schemas import (
@@ -73,7 +73,7 @@ def take_rig_out(path: OccasionRigPath) -> Response:
     return Response(status=204)
 
 
-@api.post("/occasions/<occasion_id>/notes", responses={"200": Note})
+@api.post("/occasions/<occasion_id>/notes", responses={"200": OccasionNote})
 def add_note(path: OccasionPath, body: NoteBody) -> Response:
     """Notes something; it goes along to the next occasion made like this one until it is seen to."""
     return answer(use_cases().occasions.note(path.occasion_id, body.words, person()))

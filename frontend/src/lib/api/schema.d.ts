@@ -2631,40 +2631,20 @@ export interface components {
         };
         /**
          * Note
-         * @description Something to remember.
+         * @description What this house does otherwise, and what the figures say to it.
          */
         Note: {
             /**
-             * Id
-             * @description The note.
+             * Code
+             * @description Which house rule it is.
+             * @enum {string}
              */
-            id: string;
+            code: "unbalanced_long" | "screens" | "passive_y";
             /**
-             * Words
-             * @description What was noted.
+             * Sentence
+             * @description What is so, and what the house does.
              */
-            words: string;
-            /**
-             * Item
-             * @description The thing of the cupboard that it names.
-             */
-            item: string | null;
-            /**
-             * Person
-             * @description Who noted it.
-             */
-            person: string;
-            /**
-             * Made At
-             * Format: date-time
-             * @description When.
-             */
-            made_at: string;
-            /**
-             * Done By
-             * @description Who has seen to it; null while it is open.
-             */
-            done_by: string | null;
+            sentence: string;
         };
         /**
          * PhantomAt
@@ -6780,7 +6760,44 @@ export interface components {
              * Notes
              * @description What was noted, the earliest first.
              */
-            notes: components["schemas"]["Note"][];
+            notes: components["schemas"]["OccasionNote"][];
+        };
+        /**
+         * OccasionNote
+         * @description Something to remember.
+         */
+        OccasionNote: {
+            /**
+             * Id
+             * @description The note.
+             */
+            id: string;
+            /**
+             * Words
+             * @description What was noted.
+             */
+            words: string;
+            /**
+             * Item
+             * @description The thing of the cupboard that it names.
+             */
+            item: string | null;
+            /**
+             * Person
+             * @description Who noted it.
+             */
+            person: string;
+            /**
+             * Made At
+             * Format: date-time
+             * @description When.
+             */
+            made_at: string;
+            /**
+             * Done By
+             * @description Who has seen to it; null while it is open.
+             */
+            done_by: string | null;
         };
         /**
          * OccasionRig
@@ -15319,7 +15336,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Note"];
+                    "application/json": components["schemas"]["OccasionNote"];
                 };
             };
             /** @description Bad Request */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { addressOf, placeOf, type ScreenPlace } from './address';
+import { addressOf, compareAddress, placeOf, type ScreenPlace } from './address';
 
 const PLACES: ScreenPlace[] = [
 	{ station: 'rigs', rig: null, run: null },
@@ -38,5 +38,12 @@ describe('addresses', () => {
 
 	it('keep the run out of stations that show none', () => {
 		expect(addressOf({ station: 'kit', rig: 'r', run: 'slides' })).toBe('/rigs/r/kit');
+	});
+
+	it('of two rigs beside each other names both', () => {
+		const address = compareAddress('hall', 'hall-2');
+		expect(placeOf(address)).toEqual({ station: 'compare', rig: null, run: null, pair: ['hall', 'hall-2'] });
+		expect(placeOf('/compare/hall')).toBeNull();
+		expect(placeOf('/compare/a/b/c')).toBeNull();
 	});
 });

@@ -7,7 +7,12 @@ export interface ScreenPlace {
 	station: Station;
 	rig: string | null;
 	run: string | null;
+	/** Of two rigs beside each other: the earlier and the later. */
+	pair?: readonly [string, string];
 }
+
+export const compareAddress = (before: string, after: string): string =>
+	`/compare/${encodeURIComponent(before)}/${encodeURIComponent(after)}`;
 
 /** The address after `#`; a run belongs into that of the runs alone. */
 export function addressOf({ station, rig, run }: ScreenPlace): string {
@@ -24,6 +29,11 @@ export function placeOf(address: string): ScreenPlace | null {
 		parts = address.split('/').filter(Boolean).map(decodeURIComponent);
 	} catch {
 		return null;
+	}
+	if (parts[0] === 'compare') {
+		const [, before, after, ...more] = parts;
+		if (before === undefined || after === undefined || more.length > 0) return null;
+		return { station: 'compare', rig: null, run: null, pair: [before, after] };
 	}
 	if (parts[0] !== 'rigs') {
 		const station = stationNamed(parts[0] ?? 'runs');

@@ -4,6 +4,8 @@ import type { Schemas } from '../api/client';
 type Gear = Schemas['Gear'];
 type KitItem = Schemas['KitItem'];
 
+const AS_OWNED = { condition: 'good', remark: '', drawn: null } as const;
+
 export const newGear = (known: Pick<Gear, 'id' | 'name' | 'part'> & Partial<Gear>): Gear => ({
 	settings: {},
 	outlet: null,
@@ -16,6 +18,7 @@ export const newGear = (known: Pick<Gear, 'id' | 'name' | 'part'> & Partial<Gear
 	mains_f: null,
 	earth_f: null,
 	sends: [],
+	...AS_OWNED,
 	...known
 });
 
@@ -26,5 +29,6 @@ export const newKitItem = (known: Pick<KitItem, 'id' | 'tag' | 'part'> & Partial
 	beside: null,
 	loop_width_m: null,
 	contacts: [],
+	...AS_OWNED,
 	...known
 });

@@ -4,15 +4,18 @@ export const STATIONS = [
 	{ id: 'kit', name: 'Kit', key: 'K' },
 	{ id: 'venue', name: 'Venue', key: 'V' },
 	{ id: 'changes', name: 'Changes', key: 'C' },
+	{ id: 'weeks', name: 'Weeks', key: 'W' },
+	{ id: 'cupboard', name: 'Cupboard', key: 'B' },
 	{ id: 'rigs', name: 'Rigs', key: 'G' },
 	{ id: 'people', name: 'People', key: 'P' },
 	{ id: 'you', name: 'You', key: 'Y' }
 ] as const;
 
-export type Station = (typeof STATIONS)[number]['id'];
+/** Two rigs beside each other have an address too, and no place on the rail. */
+export type Station = (typeof STATIONS)[number]['id'] | 'compare';
 
 /** Those that belong to no rig; they have addresses like `/rigs`. */
-const OF_THE_HOUSE: readonly Station[] = ['rigs', 'people', 'you'];
+const OF_THE_HOUSE: readonly Station[] = ['weeks', 'cupboard', 'rigs', 'people', 'you', 'compare'];
 
 export const isOfTheHouse = (station: Station): boolean => OF_THE_HOUSE.includes(station);
 

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { rigQuery } from '../../lib/api/queries';
+	import FromCupboard from '../../lib/components/kit/FromCupboard.svelte';
 	import KitLines from '../../lib/components/kit/KitLines.svelte';
 	import OwnParts from '../../lib/components/kit/OwnParts.svelte';
 	import Shelves from '../../lib/components/kit/Shelves.svelte';
@@ -26,14 +27,15 @@
 			<div>
 				<h2>Kit</h2>
 				<p class="quiet">
-					What is in the cupboard, what this rig uses of it, and what is short. Lines and remedies look here
-					first.
+					What this rig has drawn from the <a href="#/cupboard">cupboard</a>, what is its own, and what is
+					short.
 				</p>
 			</div>
 			<a class="btn preset-tonal no-print" href="/api/rigs/{rig.data.rig.id}/kit.csv" download
 				>Export as CSV</a
 			>
 		</header>
+		<FromCupboard rig={rig.data.rig} />
 		{#if desk.may('plan')}<KitLines rigId={rig.data.rig.id} />{/if}
 		<Shelves rig={rig.data.rig} />
 		{#if desk.may('plan')}<OwnParts rig={rig.data.rig} />{/if}
@@ -58,6 +60,10 @@
 		align-items: start;
 		gap: 1rem;
 		flex-wrap: wrap;
+	}
+	header a:not(.btn) {
+		text-decoration: underline;
+		text-underline-offset: 3px;
 	}
 	h2 {
 		font-size: 1.4rem;

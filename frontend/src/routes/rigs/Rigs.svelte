@@ -4,6 +4,7 @@
 	import { push } from 'svelte-spa-router';
 	import { Trouble, type Schemas } from '../../lib/api/client';
 	import { copyRig, deleteRig, importRig, rigQuery, rigsQuery } from '../../lib/api/queries';
+	import { occasionsQuery, shelveRig } from '../../lib/api/house';
 	import { moveInto, venuesQuery } from '../../lib/api/venues';
 	import HouseRules from '../../lib/components/house/HouseRules.svelte';
 	import Only from '../../lib/components/frame/Only.svelte';
@@ -12,6 +13,7 @@
 	import RigLine from '../../lib/components/rigs/RigLine.svelte';
 	import ThisRig from '../../lib/components/rigs/ThisRig.svelte';
 	import { addressOf } from '../../lib/domain/address';
+	import { dayOf, hoursOf } from '../../lib/domain/occasions';
 	import { copyName } from '../../lib/domain/rigs';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
@@ -29,6 +31,32 @@
 		if (open.data?.version) void queries.invalidateQueries({ queryKey: rigsQuery().queryKey });
 	});
 	let refusal = $state<{ heading: string; problem: Schemas['Problem'] } | null>(null);
+	type Shelf = Schemas['RigSummary']['shelf'];
+	const SHELVES: Record<Shelf, string> = { plans: 'Plans', templates: 'Templates', archive: 'Archive' };
+	const EMPTY: Record<Shelf, string> = {
+		plans: 'No rigs here. Create one, or import a rig file.',
+		templates: 'No templates yet. “Make a template” puts a plan here, to begin new ones from.',
+		archive: 'Nothing in the archive.'
+	};
+	let shelf = $state<Shelf>('plans');
+	const onShelf = $derived((rigs.data ?? []).filter((rig) => rig.shelf === shelf));
+	const occasions = createQuery(() => occasionsQuery());
+
+	function dateOf({ date }: Schemas['RigSummary']): string {
+		const occasion = occasions.data?.find(({ id }) => id === date);
+		return occasion ? `${dayOf(occasion.starts_at)}, ${hoursOf(occasion)}` : '';
+	}
+
+	async function shelve(id: string, next: Shelf): Promise<void> {
+		refusal = null;
+		try {
+			await shelveRig(id, next);
+		} catch (reason) {
+			if (!(reason instanceof Trouble)) throw reason;
+			refusal = { heading: 'The rig stays where it is.', problem: reason.problem };
+		}
+		await queries.invalidateQueries({ queryKey: rigsQuery().queryKey });
+	}
 	let beginning = $state(false);
 	let reading = $state(false);
 
@@ -130,10 +158,21 @@
 	{:else if !rigs.data}
 		<p class="quiet">Fetching the rigs…</p>
 	{:else}
+		<div class="segments" role="group" aria-label="Show">
+			{#each Object.entries(SHELVES) as [value, words] (value)}
+				{@const count = rigs.data.filter((rig) => rig.shelf === value).length}
+				<button type="button" aria-pressed={shelf === value} onclick={() => (shelf = value as Shelf)}
+					>{words} <span class="figure">{count}</span></button
+				>
+			{/each}
+		</div>
 		<ul>
-			{#each rigs.data as rig (rig.id)}
+			{#each onShelf as rig (rig.id)}
 				<RigLine
 					{rig}
+					date={dateOf(rig)}
+					openId={desk.selection.rigId}
+					onshelve={(next) => shelve(rig.id, next)}
 					isOpen={rig.id === desk.selection.rigId}
 					suggested={copyName(rig.name, names)}
 					onopen={() => void openRig(rig.id)}
@@ -141,7 +180,7 @@
 					ondelete={() => remove(rig.id)}
 				/>
 			{:else}
-				<li class="quiet">No rigs yet{desk.may('plan') ? '. Create one, or import a rig file' : ''}.</li>
+				<li class="quiet">{EMPTY[shelf]}</li>
 			{/each}
 		</ul>
 		{#if open.data}

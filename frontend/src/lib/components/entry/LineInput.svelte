@@ -1,7 +1,9 @@
 <!-- One line makes a run: what was understood stands below while it is typed; Enter adds it. -->
 <script lang="ts">
+	import { push } from 'svelte-spa-router';
 	import { getDesk } from '../../state/desk.svelte';
 	import { LineEntry } from '../../state/entry.svelte';
+	import Found from './Found.svelte';
 	import ManyLines from './ManyLines.svelte';
 	import Understood from './Understood.svelte';
 
@@ -15,6 +17,8 @@
 	let picked = $state(-1);
 	let many = $state(false);
 	let pasted = $state('');
+	/** Where the first thing leads that was found by the words. */
+	let found = $state<string | null>(null);
 	/** Whether somebody else's edit took what the line needed after it had been read. */
 	let overtaken = $state(false);
 
@@ -48,7 +52,10 @@
 		// Typed on, or added by an earlier press, while the answer was on its way.
 		if (entry.text !== line || !entry.settled) return;
 		const { edit, version, readings = [] } = entry.readings ?? {};
-		if (!edit || !version || readings.some((one) => one.problems.length > 0)) return;
+		if (!edit || !version || readings.some((one) => one.problems.length > 0)) {
+			if (found !== null) jump(found);
+			return;
+		}
 		const run = readings[0]?.runs[0]?.run;
 		entry.clear();
 		if (await desk.sync.edit(edit, version)) {
@@ -59,6 +66,18 @@
 			type(line);
 			overtaken = true;
 		}
+	}
+
+	/** What is no line may name something that there is. */
+	function jump(address: string): void {
+		leave();
+		void push(address);
+	}
+
+	function leave(): void {
+		entry.clear();
+		found = null;
+		field?.blur();
 	}
 
 	function key(event: KeyboardEvent): void {
@@ -102,7 +121,7 @@
 		role="combobox"
 		autocomplete="off"
 		spellcheck="false"
-		placeholder="Type a run: keys > desk 7/8"
+		placeholder="keys > desk 7/8, or find…"
 		aria-label="Type a run"
 		aria-expanded={shown}
 		aria-controls="understood"
@@ -124,6 +143,7 @@
 					Not added yet: somebody changed the rig meanwhile. This is the line with what is free now.
 				</p>
 			{/if}
+			<Found text={entry.text} bind:first={found} onjump={leave} />
 			<Understood
 				{reading}
 				trouble={entry.trouble}

@@ -35,8 +35,8 @@
 	const View = $derived(place && views[place.station].view);
 	// A view of a rig begins anew with another rig; what is typed at a view of the house stays when a rig opens behind it.
 	const viewKey = $derived(
-		place?.station === 'people' || place?.station === 'you'
-			? place.station
+		place && isOfTheHouse(place.station) && place.station !== 'rigs'
+			? router.location
 			: `${place?.station} ${desk.selection.rigId}`
 	);
 	const gone = $derived(rig.error instanceof Trouble && rig.error.status === 404);
@@ -91,7 +91,7 @@
 <style>
 	.frame {
 		display: grid;
-		grid-template: 'top top' auto 'rail main' minmax(0, 1fr) / 7.5rem minmax(0, 1fr);
+		grid-template: 'top top' auto 'rail main' minmax(0, 1fr) / 8rem minmax(0, 1fr);
 		height: 100dvh;
 	}
 	main {

@@ -57,6 +57,9 @@
 		background: var(--panel);
 		text-decoration: none;
 	}
+	a :global(svg) {
+		flex-shrink: 0;
+	}
 	.here {
 		color: var(--ink);
 		background: var(--panel);
@@ -75,8 +78,11 @@
 			border-top: 1px solid var(--line);
 			background: var(--ground);
 		}
+		.rail {
+			overflow-x: auto;
+		}
 		a {
-			flex: 1;
+			flex: 1 0 3.7rem;
 			flex-direction: column;
 			gap: 0.15rem;
 			padding: 0.5rem 0.25rem;

@@ -4,6 +4,7 @@
 	import { ownedEdit, removeEdit, type Shelf } from '../../domain/kit';
 	import { length } from '../../domain/format';
 	import { getDesk } from '../../state/desk.svelte';
+	import PieceCondition from './PieceCondition.svelte';
 	import Tape from '../marks/Tape.svelte';
 
 	/** `short`: what has to be got of it, not what there is. */
@@ -60,8 +61,9 @@
 								checked={item.owned ?? true}
 								onchange={(event) => void desk.sync.edit(ownedEdit(item, event.currentTarget.checked))}
 							/>
-							in the cupboard
+							owned
 						</label>
+						<PieceCondition {item} />
 						<button
 							type="button"
 							class="out no-print"
@@ -148,7 +150,7 @@
 	}
 	.pieces li {
 		display: grid;
-		grid-template-columns: 8rem minmax(0, 24rem) auto auto 1fr;
+		grid-template-columns: 8rem minmax(0, 20rem) auto minmax(0, 24rem) auto;
 		gap: 1rem;
 		align-items: center;
 		font-size: 0.875rem;
@@ -189,7 +191,7 @@
 			text-align: left;
 		}
 		.pieces li {
-			grid-template-columns: 5rem minmax(0, 1fr) auto auto;
+			grid-template-columns: 5rem minmax(0, 1fr) auto;
 			gap: 0.6rem;
 		}
 	}

@@ -1,4 +1,4 @@
-<!-- The cupboard: what is short first, then by kind. -->
+<!-- A rig's kit: what is short first, then by kind. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { shelvesOf, stockOf } from '../../domain/kit';
@@ -25,7 +25,7 @@
 </script>
 
 {#if shelves.length === 0}
-	<p class="quiet">Nothing in the cupboard yet. Write the first line above.</p>
+	<p class="quiet">No kit in this rig yet: lines draw it from the cupboard, or write the first line above.</p>
 {:else}
 	<StockFigures stock={stockOf(shelves)} />
 {/if}

@@ -1,4 +1,4 @@
-<!-- The whole cupboard in four figures. -->
+<!-- A rig's kit in four figures. -->
 <script lang="ts">
 	import type { Stock } from '../../domain/kit';
 
@@ -7,7 +7,7 @@
 
 <dl class="stock">
 	<div>
-		<dt>in the cupboard</dt>
+		<dt>at hand</dt>
 		<dd>{stock.owned}</dd>
 	</div>
 	<div>

@@ -3,6 +3,7 @@
 	import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 	import type { Schemas } from '../../api/client';
 	import { linksQuery, makeLink, revokeLink } from '../../api/people';
+	import { rigsQuery } from '../../api/queries';
 	import { GIVES, HOURS, until } from '../../domain/people';
 	import { Asking } from '../../state/asking.svelte';
 	import Part from './Part.svelte';
@@ -16,13 +17,17 @@
 	let name = $state('');
 	let gives = $state<Schemas['Link']['gives']>('read');
 	let hours = $state(12);
+	const rigs = createQuery(() => rigsQuery());
+	const dated = $derived(rigs.data?.find(({ id }) => id === rigId)?.date != null);
 	let made = $state<Schemas['MadeLink'] | null>(null);
 
 	const renew = () => queries.invalidateQueries({ queryKey: linksQuery(rigId).queryKey });
 
 	async function make(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
-		made = (await asking.ask(() => makeLink(rigId, { name: name.trim(), gives, hours })))?.result ?? null;
+		made =
+			(await asking.ask(() => makeLink(rigId, { name: name.trim(), gives, hours: hours || null })))?.result ??
+			null;
 		if (made) name = '';
 		await renew();
 	}
@@ -47,7 +52,7 @@
 				<b>{link.name}</b>
 				<span>may {GIVES[link.gives]}</span>
 				<span class="quiet"
-					>until {until(link.ends_at)}; {link.browsers === 0
+					>until {link.with_occasion ? 'its date is over, ' : ''}{until(link.ends_at)}; {link.browsers === 0
 						? 'not opened yet'
 						: `opened at ${link.browsers} ${link.browsers === 1 ? 'browser' : 'browsers'}`}; from {link.made_by}</span
 				>
@@ -78,6 +83,7 @@
 		<label class="field">
 			<span>For the next</span>
 			<select bind:value={hours}>
+				{#if dated}<option value={0}>hours until its date is over</option>{/if}
 				{#each Object.entries(HOURS) as [value, words] (value)}<option value={Number(value)}>{words}</option
 					>{/each}
 			</select>

@@ -1,6 +1,7 @@
 <!-- One rig in the list: what it holds and what was done last; look into it, open, copy, export, delete it. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
+	import { compareAddress } from '../../domain/address';
 	import { day } from '../../domain/format';
 	import { getDesk } from '../../state/desk.svelte';
 	import RigGlance from './RigGlance.svelte';
@@ -10,13 +11,24 @@
 		isOpen: boolean;
 		suggested: string;
 		onopen: () => void;
+		/** The day of its occasion; empty without one. */
+		date: string;
+		/** The open rig's id, to compare with. */
+		openId: string | null;
+		onshelve: (shelf: Schemas['RigSummary']['shelf']) => Promise<void>;
 		oncopy: (name: string, occasion: string) => Promise<void>;
 		ondelete: () => Promise<void>;
 	}
-	let { rig, isOpen, suggested, onopen, oncopy, ondelete }: Props = $props();
+	let { rig, isOpen, suggested, date, openId, onopen, onshelve, oncopy, ondelete }: Props = $props();
 
 	const desk = getDesk();
 
+	/** Where it can go from its shelf, in words. */
+	const MOVES: Record<Schemas['RigSummary']['shelf'], Record<string, string>> = {
+		plans: { templates: 'Make a template', archive: 'Archive' },
+		templates: { plans: 'Make a plan' },
+		archive: { plans: 'Bring back' }
+	};
 	const counted = (count: number, one: string, more: string): string =>
 		`${count} ${count === 1 ? one : more}`;
 	const holds = $derived([
@@ -48,18 +60,32 @@
 		<button type="button" class="name" aria-current={isOpen ? 'true' : undefined} onclick={onopen}
 			>{rig.name}</button
 		>
-		<span class="where">{rig.venue}{rig.occasion ? `, ${rig.occasion}` : ''}</span>
+		<span class="where">{rig.venue}{rig.occasion ? `, ${rig.occasion}` : ''}{date ? `, ${date}` : ''}</span>
 		<span class="quiet">{isOpen ? 'open' : `saved ${day(rig.saved_at)}`}</span>
 		<span class="doing">
 			<button type="button" aria-expanded={looking} onclick={() => (looking = !looking)}
 				>{looking ? 'Hide runs' : 'Show runs'}<span class="sr-only"> of {rig.name}</span></button
 			>
 			{#if desk.may('plan')}
-				<button type="button" aria-label="Copy {rig.name}" onclick={askCopy}>Copy</button>
+				<button type="button" aria-label="Copy {rig.name}" onclick={askCopy}
+					>{rig.shelf === 'templates' ? 'New from this' : 'Copy'}</button
+				>
+			{/if}
+			{#if openId !== null && !isOpen}
+				<a href="#{compareAddress(rig.id, openId)}" aria-label="Compare {rig.name} with the open rig"
+					>Compare</a
+				>
 			{/if}
 			<a href="/api/rigs/{rig.id}/file" download>Export</a>
 			<a href="/api/rigs/{rig.id}/netlists" download>SPICE netlists</a>
 			{#if desk.may('plan')}
+				{#each Object.entries(MOVES[rig.shelf]) as [shelf, words] (shelf)}
+					<button
+						type="button"
+						aria-label="{words}: {rig.name}"
+						onclick={() => void onshelve(shelf as Schemas['RigSummary']['shelf'])}>{words}</button
+					>
+				{/each}
 				<button type="button" aria-label="Delete {rig.name}" onclick={() => (asking = 'delete')}
 					>Delete</button
 				>
@@ -126,11 +152,14 @@
 	}
 	.line {
 		display: grid;
-		grid-template-columns: minmax(11rem, auto) 1fr auto auto;
+		grid-template-columns: minmax(11rem, auto) 1fr auto;
 		gap: 0.4rem 1.4rem;
 		align-items: baseline;
 	}
 	.doing {
+		grid-column: 1 / -1;
+		grid-row: 3;
+		font-size: 0.875rem;
 		display: flex;
 		flex-wrap: wrap;
 		align-items: baseline;

@@ -1,0 +1,78 @@
+<!-- What the house has by the words that were typed: rigs, runs, devices, leads, dates, notes, findings. -->
+<script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { findQuery } from '../../api/house';
+	import { KINDS, leadsTo, looksFor } from '../../domain/found';
+
+	interface Props {
+		text: string;
+		/** Where the first match leads; null without one. */
+		first: string | null;
+		onjump: () => void;
+	}
+	let { text, first = $bindable(), onjump }: Props = $props();
+	const PAUSE_MS = 180;
+	const MOST = 6;
+
+	let asked = $state('');
+	$effect(() => {
+		const wanted = looksFor(text) ? text.trim() : '';
+		const timer = setTimeout(() => (asked = wanted), PAUSE_MS);
+		return () => clearTimeout(timer);
+	});
+	const found = createQuery(() => ({ ...findQuery(asked), enabled: asked !== '' }));
+	const matches = $derived(asked !== '' && looksFor(text) ? (found.data ?? []).slice(0, MOST) : []);
+	$effect(() => {
+		first = matches[0] ? leadsTo(matches[0]) : null;
+	});
+</script>
+
+{#if matches.length > 0}
+	<ul aria-label="Found">
+		{#each matches as match, index (`${match.kind} ${match.rig} ${match.thing} ${match.words}`)}
+			<li>
+				<a href="#{leadsTo(match)}" tabindex="-1" onclick={onjump}>
+					<span class="kind">{KINDS[match.kind]}</span>
+					<span class="words">{match.words}</span>
+					<span class="quiet">{match.rig_name && match.kind !== 'rig' ? match.rig_name : ''}</span>
+					{#if index === 0}<kbd>Enter</kbd>{/if}
+				</a>
+			</li>
+		{/each}
+	</ul>
+{/if}
+
+<style>
+	ul {
+		border-bottom: 1px solid var(--line);
+	}
+	a {
+		display: grid;
+		grid-template-columns: 5rem minmax(0, 1fr) auto auto;
+		gap: 0.8rem;
+		align-items: baseline;
+		padding: 0.35rem 1rem;
+		min-height: 2rem;
+		text-decoration: none;
+	}
+	a:hover {
+		background: var(--panel);
+	}
+	.kind {
+		color: var(--dim);
+		font-size: 0.8125rem;
+	}
+	.words {
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	.quiet {
+		font-size: 0.8125rem;
+	}
+	kbd {
+		font-family: 'JetBrains Mono Variable', monospace;
+		font-size: 0.75rem;
+		color: var(--dim);
+	}
+</style>

@@ -1,0 +1,227 @@
+<!-- What the house owns, by store: how it is, and who has it when. Every rig draws from it. -->
+<script lang="ts">
+	import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+	import { adoptKit, cupboardQuery } from '../../lib/api/house';
+	import { rigQuery } from '../../lib/api/queries';
+	import CupboardLines from '../../lib/components/cupboard/CupboardLines.svelte';
+	import CupboardHistory from '../../lib/components/cupboard/CupboardHistory.svelte';
+	import EntryLine from '../../lib/components/cupboard/EntryLine.svelte';
+	import { SHOWN, byStore, figuresOf, matching, type Show } from '../../lib/domain/cupboard';
+	import { Asking } from '../../lib/state/asking.svelte';
+	import { getDesk } from '../../lib/state/desk.svelte';
+
+	const desk = getDesk();
+	const queries = useQueryClient();
+	const asking = new Asking();
+	const cupboard = createQuery(() => cupboardQuery());
+	const rig = createQuery(() => ({
+		...rigQuery(desk.selection.rigId ?? ''),
+		enabled: desk.selection.rigId !== null
+	}));
+
+	let text = $state('');
+	let show = $state<Show>('all');
+
+	const entries = $derived(cupboard.data?.entries ?? []);
+	const shelves = $derived(byStore(matching(entries, text, show)));
+	const figures = $derived(figuresOf(entries));
+	const own = $derived.by(() => {
+		const { kit = [], gear = [] } = rig.data?.rig ?? {};
+		return [...kit.filter(({ owned, installed }) => owned && !installed), ...gear].filter(
+			({ drawn }) => !drawn
+		).length;
+	});
+
+	const renew = async (): Promise<void> => {
+		await queries.invalidateQueries({ queryKey: cupboardQuery().queryKey });
+		await desk.sync.watch();
+	};
+
+	async function adopt(): Promise<void> {
+		await asking.ask(() => adoptKit(desk.selection.rigId ?? ''));
+		await renew();
+	}
+</script>
+
+<svelte:head><title>Cupboard · Ruvak</title></svelte:head>
+
+<section class="cupboard">
+	<header>
+		<div>
+			<h2>Cupboard</h2>
+			<p class="quiet">
+				What the house owns. Every rig draws from it, and for the hours of its occasion nobody else gets the
+				same.
+			</p>
+		</div>
+		<span class="out no-print">
+			<a class="btn preset-tonal" href="/api/cupboard/table" download>Export as CSV</a>
+			<a class="btn preset-tonal" href="/api/cupboard/file" download>Export as file</a>
+		</span>
+	</header>
+	{#if cupboard.isError && !cupboard.data}
+		<p>The cupboard could not be fetched. {cupboard.error.message}</p>
+	{:else if !cupboard.data}
+		<p class="quiet">Fetching the cupboard…</p>
+	{:else}
+		<dl>
+			<div>
+				<dt>things</dt>
+				<dd>{figures.things}</dd>
+			</div>
+			<div>
+				<dt>taken from now on</dt>
+				<dd>{figures.taken}</dd>
+			</div>
+			<div class:watch={figures.suspect > 0}>
+				<dt>suspect</dt>
+				<dd>{figures.suspect}</dd>
+			</div>
+			<div class:fix={figures.faulty > 0}>
+				<dt>faulty</dt>
+				<dd>{figures.faulty}</dd>
+			</div>
+			<div>
+				<dt>away</dt>
+				<dd>{figures.away}</dd>
+			</div>
+		</dl>
+		{#if own > 0 && rig.data && desk.may('plan')}
+			<p class="adopt no-print">
+				{rig.data.rig.name} has {own}
+				{own === 1 ? 'thing' : 'things'} of its own that no other rig can use.
+				<button type="button" class="btn preset-tonal" disabled={asking.busy} onclick={() => void adopt()}
+					>Put them into the cupboard</button
+				>
+			</p>
+		{/if}
+		{#if asking.refused}<p class="refused" role="alert">{asking.refused}</p>{/if}
+		{#if desk.may('plan')}
+			<details class="no-print" open={entries.length === 0}>
+				<summary class="heading">Add to the cupboard</summary>
+				<CupboardLines onchange={renew} />
+			</details>
+		{/if}
+		{#if entries.length > 0}<div class="look no-print">
+				<input
+					type="search"
+					placeholder="Find: tag, kind, store, rig"
+					aria-label="Find in the cupboard"
+					bind:value={text}
+				/>
+				<div class="segments" role="group" aria-label="Show">
+					{#each Object.entries(SHOWN) as [value, words] (value)}
+						<button type="button" aria-pressed={show === value} onclick={() => (show = value as Show)}
+							>{words}</button
+						>
+					{/each}
+				</div>
+			</div>{/if}
+		{#each shelves as shelf (shelf.store.toLowerCase())}
+			<section aria-label={shelf.store}>
+				<h3 class="heading">{shelf.store}</h3>
+				<ul>
+					{#each shelf.entries as entry (entry.id)}
+						<EntryLine
+							{entry}
+							unit={rig.data?.rig.length_unit ?? 'm'}
+							rigName={rig.data?.rig.name ?? null}
+							onchange={renew}
+						/>
+					{/each}
+				</ul>
+			</section>
+		{:else}
+			<p class="quiet">
+				{entries.length === 0
+					? 'Nothing in the cupboard yet. Write the first line above.'
+					: 'Nothing of that kind.'}
+			</p>
+		{/each}
+		<CupboardHistory version={cupboard.data.version} />
+	{/if}
+</section>
+
+<style>
+	.cupboard {
+		padding: 1.25rem 1.5rem 3rem;
+		display: grid;
+		grid-template-columns: minmax(0, 1fr);
+		gap: 1.1rem;
+		max-width: 84rem;
+		min-width: 0;
+	}
+	header {
+		display: flex;
+		justify-content: space-between;
+		align-items: start;
+		gap: 1rem;
+		flex-wrap: wrap;
+	}
+	h2 {
+		font-size: 1.4rem;
+	}
+	.out {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.6rem;
+	}
+	dl {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.6rem 2.2rem;
+		margin: 0;
+		padding: 0.7rem 1rem;
+		background: var(--panel);
+		border: 1px solid var(--line);
+	}
+	dl div {
+		display: grid;
+	}
+	dt {
+		color: var(--dim);
+		font-size: 0.8125rem;
+	}
+	dd {
+		margin: 0;
+		order: -1;
+		font-family: 'JetBrains Mono Variable', monospace;
+		font-size: 1.5rem;
+		line-height: 1.2;
+	}
+	.watch dd {
+		color: var(--watch);
+	}
+	.fix dd {
+		color: var(--fix);
+	}
+	.adopt {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0.5rem 1rem;
+		padding-left: 0.8rem;
+		border-left: 3px solid var(--accent);
+	}
+	.look {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.6rem 1rem;
+		align-items: center;
+	}
+	.look input {
+		flex: 1 1 14rem;
+		max-width: 24rem;
+		min-height: 2.1rem;
+		background: var(--panel);
+		color: var(--ink);
+		border: 1px solid var(--line-strong);
+		padding: 0.35rem 0.6rem;
+		font-size: 0.875rem;
+	}
+	@media (max-width: 720px) {
+		.cupboard {
+			padding: 1rem;
+		}
+	}
+</style>
