@@ -85,7 +85,7 @@ def draw_wiring(page: Page) -> None:
 
 def fill_the_cupboard(page: Page) -> None:
     """Two kinds understood, one line to mend."""
-    page.get_by_label("Put into the cupboard").fill("about six 10 m microphone leads\nD9: passive DI\nmic leads")
+    page.get_by_label("Add to this rig's kit").fill("about six 10 m microphone leads\nD9: passive DI\nmic leads")
     page.locator(".said .problem").wait_for()
 
 

@@ -8,7 +8,7 @@ from tests.support.browser import BrowserTest
 class Accessible(BrowserTest):
     def test_every_view_in_both_themes(self) -> None:
         for theme in ("booth", "daylight"):
-            for path in ("/", "/kit", "/changes", "/rigs", "/nowhere"):
+            for path in ("/", "/kit", "/venue", "/changes", "/rigs", "/you", "/nowhere"):
                 self.page.evaluate(f"localStorage.setItem('ruvak-theme', '{theme}')")
                 self.open(path)
                 self.page.reload()

@@ -19,11 +19,11 @@ class Kit(BrowserTest):
     def test_six_leads_are_said_back_added_and_taken_back(self) -> None:
         before = self.page.locator("summary", has_text="Microphone lead").filter(has_text="12.5").count()
         self.assertEqual(before, 0)
-        self.page.get_by_label("Put into the cupboard").fill("about six 12.5 m microphone leads\nmic leads")
+        self.page.get_by_label("Add to this rig's kit").fill("about six 12.5 m microphone leads\nmic leads")
         expect(self.page.locator(".said")).to_contain_text(f"6 {TIMES} Microphone lead, 12.5 m")
         expect(self.page.locator(".said")).to_contain_text("How long?")
         self.page.get_by_role("button", name="Add 6 pieces, keep 1 to mend").click()
-        expect(self.page.get_by_label("Put into the cupboard")).to_have_value("mic leads")
+        expect(self.page.get_by_label("Add to this rig's kit")).to_have_value("mic leads")
         self.assertIn("6 of 6 free", self.shelf("Microphone lead", "12.5"))
         self.page.get_by_role("button", name="Undo").click()
         expect(self.page.locator("summary").filter(has_text="12.5")).to_have_count(0)
@@ -37,7 +37,7 @@ class Kit(BrowserTest):
         editor.get_by_label("cable 1 core resistance").blur()
         editor.get_by_role("button", name="Keep this part").click()
         expect(self.page.get_by_role("region", name="Parts of your own")).to_contain_text("Long grey lead")
-        self.page.get_by_label("Put into the cupboard").fill("grey lead 30 m")
+        self.page.get_by_label("Add to this rig's kit").fill("grey lead 30 m")
         expect(self.page.locator(".said")).to_contain_text(f"1 {TIMES} Long grey lead, 30 m")
 
     def test_on_a_phone_nothing_hangs_over(self) -> None:

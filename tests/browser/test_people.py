@@ -10,7 +10,6 @@ from playwright.sync_api import BrowserContext, Page, expect
 from ruvak.service.access import Role
 from ruvak.service.people import People
 from ruvak.service.sign_ins import SignIns
-from ruvak.store.database import engine_for, sessions_for
 from script.shared.web_server import WebServer
 from tests.support.browser import BrowserTest, start_application
 from tests.support.people import BROWSER, PASSPHRASE, with_passphrase
@@ -35,7 +34,6 @@ class HouseTest(BrowserTest):
 
     def setUp(self) -> None:
         super().setUp()
-        self.sessions = sessions_for(engine_for(start_application().url))
         self.people, self.sign_ins = People(self.sessions), SignIns(self.sessions)
         self.others = contextlib.ExitStack()
         self.addCleanup(self.others.close)

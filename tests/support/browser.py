@@ -12,11 +12,14 @@ from pathlib import Path
 from typing import ClassVar
 
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
+from sqlalchemy import text
+from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.service.edits import Edits
 from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
 from ruvak.service.upkeep import migrate
+from ruvak.store.database import engine_for, sessions_for
 from script.shared.open_run import open_run, wait_until_steady
 from script.shared.web_server import ARGUMENTS, CHROMIUM, WebServer
 from tests.support.database import new_database, process_at
@@ -65,6 +68,7 @@ class BrowserTest(unittest.TestCase):
     demo: ClassVar[str] = "lantern-evening"
     rigs: ClassVar[Rigs]
     edits: ClassVar[Edits]
+    sessions: ClassVar[sessionmaker[Session]]
     server: ClassVar[WebServer]
     browser: ClassVar[Browser]
 
@@ -74,10 +78,12 @@ class BrowserTest(unittest.TestCase):
         served = start_application()
         cls.server, cls.browser = served.server, served.browser
         cls.rigs, cls.edits = process_at(served.url)
+        cls.sessions = sessions_for(engine_for(served.url))
 
     def setUp(self) -> None:
-        for rig in self.rigs.list_all():
-            self.rigs.delete(rig.id)
+        with self.sessions.begin() as session:
+            for table in ("cupboard_item", "cupboard_change", "occasion", "holder"):
+                session.execute(text(f"DELETE FROM {table}"))
         self.rigs.import_rig(demo_rig(self.demo), SOMEBODY)
         self.trouble: list[str] = []
         self.context, self.page = self.visitor()

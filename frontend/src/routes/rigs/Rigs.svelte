@@ -34,7 +34,7 @@
 	type Shelf = Schemas['RigSummary']['shelf'];
 	const SHELVES: Record<Shelf, string> = { plans: 'Plans', templates: 'Templates', archive: 'Archive' };
 	const EMPTY: Record<Shelf, string> = {
-		plans: 'No rigs here. Create one, or import a rig file.',
+		plans: 'No rigs yet. Create one, or import a rig file.',
 		templates: 'No templates yet. “Make a template” puts a plan here, to begin new ones from.',
 		archive: 'Nothing in the archive.'
 	};
