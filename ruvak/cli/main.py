@@ -18,12 +18,13 @@ from ruvak.core.prepare import prepare
 from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.files import rig_to_json
+from ruvak.formats.house import house_from_zip, house_to_zip
 from ruvak.formats.spice import netlists
 from ruvak.service.access import Role
 from ruvak.service.demo_data import add_demo
 from ruvak.service.people import PassphraseLink
 from ruvak.service.states import Person
-from ruvak.service.upkeep import back_up, bring_back, migrate, people_at, rigs_at
+from ruvak.service.upkeep import back_up, bring_back, house_at, migrate, people_at, rigs_at
 
 AT_THE_PROMPT = Person(id="command-line", name="Command line")
 DEMO_ADDRESS = "http://127.0.0.1:8140"
@@ -86,6 +87,12 @@ def _parser() -> argparse.ArgumentParser:
     renewed.add_argument("name")
     for command in (person, renewed):
         command.add_argument("--address", default=DEMO_ADDRESS, help=f"of the server ({DEMO_ADDRESS})")
+    add("export-house", "write the whole house as one archive of JSON and CSV", _export_house).add_argument(
+        "file", type=Path
+    )
+    add("import-house", "add what an exported house has and this one does not", _import_house).add_argument(
+        "file", type=Path
+    )
     add("migrate", "bring the database's schema up to date", _migrate)
     add("demo", "add the demo rig to an empty database", _demo)
     add("schema", "print the rig format's JSON Schema", _schema)
@@ -140,6 +147,21 @@ def _backup(options: argparse.Namespace) -> str:
 def _restore(options: argparse.Namespace) -> str:
     bring_back(_url(), options.file)
     return f"Everything is as it was in {options.file}."
+
+
+def _export_house(options: argparse.Namespace) -> str:
+    if options.file.exists():
+        raise RuvakError(f"{options.file} exists already; name another file.")
+    options.file.write_bytes(house_to_zip(house_at(_url()).export()))
+    return f"Wrote {options.file}."
+
+
+def _import_house(options: argparse.Namespace) -> str:
+    made = house_at(_url()).import_house(house_from_zip(options.file.read_bytes()), AT_THE_PROMPT)
+    counted = (
+        f"{made.rigs} rigs, {made.occasions} dates, {made.things} things, {made.venues} venues, {made.people} people"
+    )
+    return "\n".join((f"Added {counted}.", *made.said))
 
 
 def _add_person(options: argparse.Namespace) -> str:

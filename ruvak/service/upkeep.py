@@ -4,7 +4,9 @@ from pathlib import Path
 
 from sqlalchemy import delete
 
+from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
+from ruvak.service.house import House
 from ruvak.service.kept import KeptRigs
 from ruvak.service.people import People
 from ruvak.service.rigs import Rigs
@@ -23,6 +25,13 @@ def venues_at(url: str) -> Venues:
     """The venues of the database at `url`."""
     sessions, kept = database.sessions_for(database.engine_for(url)), KeptRigs()
     return Venues(sessions, kept, Edits(sessions, kept))
+
+
+def house_at(url: str) -> House:
+    """The whole house of the database at `url`."""
+    sessions, kept = database.sessions_for(database.engine_for(url)), KeptRigs()
+    cupboard = Cupboard(sessions, kept, Edits(sessions, kept))
+    return House(sessions, kept, People(sessions), cupboard, Rigs(sessions, kept))
 
 
 def people_at(url: str) -> People:

@@ -87,6 +87,22 @@ class Venues:
         with self._sessions() as session:
             return newest_document(session, venue_id)[1]
 
+    def import_document(self, document: VenueDocument, person: Person) -> VenueSummary:
+        """A venue's file as a new venue of the house. Raises NotNewest where the house has one of that name."""
+        with self._sessions.begin() as session:
+            venue_id = _new_venue(session, document.venue.name)
+            first = document.model_copy(update={"venue": document.venue.model_copy(update={"revision": 1})})
+            row = VenueRevisionRow(
+                venue_id=venue_id,
+                number=1,
+                document=first.model_dump(mode="json"),
+                words="imported",
+                made_by=person.name,
+            )
+            session.add(row)
+            session.flush()
+            return next(summary for summary in _summaries(session) if summary.id == venue_id)
+
     def standing(self, rig_id: str, others: bool = True) -> VenueStanding:
         """How a rig's venue stands to the house's; `others`: with the venues it could belong to. Raises NotFound."""
         with self._sessions() as session:

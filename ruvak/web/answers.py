@@ -11,8 +11,10 @@ from ruvak.service.analyses import Analyses
 from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
 from ruvak.service.find import Finder
+from ruvak.service.house import House
 from ruvak.service.links import Links
 from ruvak.service.occasions import Occasions
+from ruvak.service.own_data import OwnDataReader
 from ruvak.service.people import People
 from ruvak.service.pool import Compute, as_json
 from ruvak.service.rigs import Rigs
@@ -39,6 +41,8 @@ class UseCases:
     cupboard: Cupboard
     occasions: Occasions
     finder: Finder
+    house: House
+    own_data: OwnDataReader
 
 
 def use_cases() -> UseCases:

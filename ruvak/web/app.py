@@ -11,9 +11,11 @@ from ruvak.service.computer import Computer
 from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
 from ruvak.service.find import Finder
+from ruvak.service.house import House
 from ruvak.service.kept import KeptRigs
 from ruvak.service.links import Links
 from ruvak.service.occasions import Occasions
+from ruvak.service.own_data import OwnDataReader
 from ruvak.service.people import People
 from ruvak.service.pool import Compute, ComputePool, InPlace
 from ruvak.service.rigs import Rigs
@@ -73,18 +75,22 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     if settings.compute_processes:
         compute = ComputePool(settings.database_url, settings.compute_processes)
         atexit.register(compute.close)
+    sign_ins = SignIns(sessions)
+    rigs, people, cupboard = Rigs(sessions, kept), People(sessions), Cupboard(sessions, kept, edits)
     app.extensions[EXTENSION] = UseCases(
-        Rigs(sessions, kept),
+        rigs,
         edits,
         Analyses(sessions, kept, compute),
         compute,
-        People(sessions),
-        SignIns(sessions),
+        people,
+        sign_ins,
         Links(sessions),
         Venues(sessions, kept, edits),
-        Cupboard(sessions, kept, edits),
+        cupboard,
         Occasions(sessions, kept, edits),
         Finder(sessions, kept),
+        House(sessions, kept, people, cupboard, rigs),
+        OwnDataReader(sessions, sign_ins),
     )
     app.extensions[who.SETTINGS] = settings
     return app

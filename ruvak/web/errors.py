@@ -38,6 +38,8 @@ STATUS = {
     "bad_edit": 422,
     "bad_input_list": 422,
     "bad_kit_list": 422,
+    "bad_house": 422,
+    "bad_venue": 422,
     "floating_network": 422,
 }
 

@@ -11,7 +11,6 @@ from ruvak.service.cupboard import Changeable, CupboardChange
 from ruvak.service.find import Match
 from ruvak.service.occasions import Occasion
 
-_Name = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{32}$")]
 SOONEST, LATEST = datetime.fromisoformat("2000-01-01T00:00Z"), datetime.fromisoformat("2200-01-01T00:00Z")
 Moment = Annotated[AwareDatetime, Field(ge=SOONEST, le=LATEST)]
 
@@ -68,14 +67,14 @@ class AddedBody(Record):
 class OccasionPath(Record):
     """An occasion."""
 
-    occasion_id: _Name
+    occasion_id: Id
     """Its id."""
 
 
 class OccasionRigPath(Record):
     """A rig of an occasion."""
 
-    occasion_id: _Name
+    occasion_id: Id
     """The occasion."""
     rig_id: Id
     """The rig."""
@@ -84,7 +83,7 @@ class OccasionRigPath(Record):
 class NotePath(Record):
     """A note."""
 
-    note_id: _Name
+    note_id: Id
     """Its id."""
 
 

@@ -37,6 +37,7 @@ RIGHTS: dict[str, Right] = {
             "kit.read_part",
             "me.change_passphrase",
             "me.end_sign_in",
+            "me.export_own",
             "me.list_sign_ins",
             "me.offer_codes",
             "me.rename",
@@ -99,6 +100,7 @@ RIGHTS: dict[str, Right] = {
             "rigs.shelve_rig",
             "venues.belong_to_venue",
             "venues.export_venue",
+            "venues.import_venue",
             "venues.list_venues",
             "venues.read_venue_lines",
             "venues.save_venue",
@@ -107,6 +109,8 @@ RIGHTS: dict[str, Right] = {
     ),
     **dict.fromkeys(
         (
+            "house.export_house",
+            "house.import_house",
             "people.add_person",
             "people.change_person",
             "people.end_sign_in_of",

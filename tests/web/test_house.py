@@ -104,6 +104,30 @@ class House(WebTest):
         self.assertIn("rig", kinds)
         self.assertEqual(self.client.get("/api/find", query_string={"q": ""}).status_code, 422)
 
+    def test_a_whole_house_and_ones_own_data_go_out_and_come_in(self) -> None:
+        self.become("Olu the owner", "owner")
+        archive = self.client.get("/api/house")
+        self.assertEqual((archive.status_code, archive.content_type), (200, "application/zip"))
+        headers = {"X-CSRF-Token": self.token}
+        answered = self.client.post("/api/house", data=archive.data, headers=headers, content_type="application/zip")
+        self.assertEqual((answered.status_code, answered.get_json()["rigs"]), (200, 0))
+        wrong = self.client.post("/api/house", data=b"nonsense", headers=headers, content_type="application/zip")
+        self.assertEqual((wrong.status_code, wrong.get_json()["code"]), (422, "bad_house"))
+        own = self.client.get("/api/me/file").get_json()
+        self.assertEqual((own["name"], own["role"]), ("Olu the owner", "owner"))
+        self.assertNotIn("passphrase", own)
+
+    def test_a_venue_s_file_becomes_a_venue_of_the_house(self) -> None:
+        self.post(f"/api/rigs/{self.rig_id}/venue", {"words": "first"})
+        venue = self.client.get("/api/venues").get_json()[0]
+        document = self.client.get(f"/api/venues/{venue['id']}/file").get_json()
+        self.assertEqual(self.post("/api/venues", document).status_code, 409)
+        wrong = self.post("/api/venues", {"venue": {"name": 3}})
+        self.assertEqual((wrong.status_code, wrong.get_json()["code"]), (422, "bad_venue"))
+        document["venue"]["name"] = "Another hall"
+        made = self.post("/api/venues", document)
+        self.assertEqual((made.status_code, made.get_json()["revision"]), (201, 1))
+
     def test_a_link_to_one_rig_compares_it_with_no_other(self) -> None:
         other = self.post(f"/api/rigs/{self.rig_id}/copies", {"name": "Chapel", "occasion": ""}).get_json()["rig"]["id"]
         token = Links(self.sessions).add(self.rig_id, "Band", "read", 1, "Ada").token

@@ -9,7 +9,7 @@ from typing import Any
 
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
-from schemathesis import APIOperation, Case, GenerationMode, openapi
+from schemathesis import APIOperation, Case, GenerationMode, SerializationContext, openapi, serializer
 from schemathesis.checks import content_type_conformance, not_a_server_error, status_code_conformance
 from schemathesis.core.result import Ok
 
@@ -30,6 +30,12 @@ LEFT_OUT = frozenset({"session.sign_out", "rigs.delete_rig", "health.openapi"})
 them."""
 ROLES: tuple[Role, ...] = ("viewer", "helper", "technician", "owner")
 REFUSED = {"signed_out": 401, "not_allowed": 403}
+
+
+@serializer("application/zip")
+def as_archive(_: SerializationContext, value: Any) -> bytes:
+    """Whatever is sent as an archive: bytes that are none."""
+    return value if isinstance(value, bytes) else str(value).encode()
 
 
 class WholeApi(WebTest):

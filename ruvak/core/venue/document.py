@@ -7,9 +7,13 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from pydantic import ValidationError
+
+from ruvak.core.errors import FaultyDocument
 from ruvak.core.rig.collections import own_fields
 from ruvak.core.rig.earth import EarthPoint, MainsRun
 from ruvak.core.rig.edits import Edit, Op, PutThing, RemoveThing, SetField, changes
+from ruvak.core.rig.files import faults_of
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import KitItem, Rig, Venue
 from ruvak.core.rig.values import Identified, Record
@@ -28,6 +32,20 @@ class VenueDocument(Record):
     """Wall plates, tie lines and whatever else is built in."""
     parts: tuple[Part, ...] = ()
     """Of what is installed."""
+
+
+class BadVenue(FaultyDocument):
+    """A file that is no venue."""
+
+    code = "bad_venue"
+
+
+def venue_from_json(text: bytes) -> VenueDocument:
+    """A venue's file. Raises BadVenue with the fields at fault."""
+    try:
+        return VenueDocument.model_validate_json(text)
+    except ValidationError as problem:
+        raise BadVenue(faults_of(problem)) from problem
 
 
 @dataclass(frozen=True)

@@ -15,6 +15,11 @@ _ANYWHERE = ("400", "401", "403", "404", "405", "409", "413", "415", "422", "503
 """Statuses of errors that any address may answer with."""
 
 
+ARCHIVE = "application/zip"
+OF_ARCHIVES = frozenset({"house.import_house"})
+"""What takes an archive and no JSON."""
+
+
 def blueprint(name: str, words: str, *also: str, reads_need: Right | None = None) -> GuardedBlueprint:
     """A blueprint under /api whose error responses are all Problems; `also`: statuses that only it answers with;
     `reads_need`: the right for its addresses that only read, where the table of rights has no line for them."""
@@ -38,6 +43,8 @@ def file_of(kind: str) -> dict[str, Any]:
 
 def _readable() -> Response | None:
     if request.method in ("GET", "HEAD", "OPTIONS", "DELETE") or not request.content_length:
+        return None
+    if request.mimetype == ARCHIVE and request.endpoint in OF_ARCHIVES:
         return None
     try:
         request.get_json()

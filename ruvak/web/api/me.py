@@ -4,7 +4,7 @@ from flask import Response
 
 from ruvak.service.access import NotAllowed
 from ruvak.web.answers import answer, use_cases
-from ruvak.web.api.blueprint import blueprint
+from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.people_schemas import (
     NameBody,
     NewPassphraseBody,
@@ -61,6 +61,16 @@ def stop_codes(body: PresentBody) -> Response:
 def list_sign_ins() -> Response:
     """Where one is signed in."""
     return answer(SignInList(tuple(use_cases().sign_ins.list_of(person().id, signed_in().sign_in))))
+
+
+@api.get("/me/file", responses={"200": file_of("application/json")})
+def export_own() -> Response:
+    """Everything that is kept about oneself, but no secret."""
+    if not signed_in().account:
+        raise NotAllowed("A link has no account.")
+    response = answer(use_cases().own_data.read(person().id))
+    response.headers["Content-Disposition"] = 'attachment; filename="own-data.json"'
+    return response
 
 
 @api.delete("/me/sign-ins/<sign_in_id>", responses={"204": None})

@@ -1,11 +1,13 @@
 """Venues: typed as lines, kept by the house with revisions, taken into rigs."""
 
-from flask import Response
+from flask import Response, request
+from flask_openapi3 import RawModel
 
+from ruvak.core.venue.document import venue_from_json
 from ruvak.core.venue.lines import VenueReading
 from ruvak.service.access import RIGHTS, Right
 from ruvak.service.states import VenueComparison
-from ruvak.service.venues import VenueStanding
+from ruvak.service.venues import VenueStanding, VenueSummary
 from ruvak.web.answers import answer, answer_computed, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.schemas import BelongBody, LinesBody, RevisionBody, RigPath, VenueList, VenuePath
@@ -14,10 +16,22 @@ from ruvak.web.who import person, signed_in
 api = blueprint("venues", "Venues of the house")
 
 
+class VenueFile(RawModel):
+    """A venue's file; read by the core's own reader, so its faults are told field by field."""
+
+    mimetypes = ["application/json"]  # noqa: RUF012
+
+
 @api.get("/venues", responses={"200": VenueList})
 def list_venues() -> Response:
     """Venues of the house, by name."""
     return answer(VenueList(tuple(use_cases().venues.list_all())))
+
+
+@api.post("/venues", responses={"201": VenueSummary})
+def import_venue(raw: VenueFile) -> Response:
+    """A venue's file as a new venue of the house. 409 where there is one of that name."""
+    return answer(use_cases().venues.import_document(venue_from_json(request.get_data()), person()), 201)
 
 
 @api.get("/venues/<venue_id>/file", responses={"200": file_of("application/json")})

@@ -56,6 +56,36 @@ export const drawItem = (rig_id: string, item_id: string): Promise<unknown> =>
 export const putBack = (id: string): Promise<unknown> =>
 	answer(client.DELETE('/api/rigs/{rig_id}/cupboard', rig(id)));
 
+/** A cupboard's file: what it has and this one does not is added. */
+export const importCupboard = (text: string) =>
+	answer(
+		client.POST('/api/cupboard', {
+			body: { format: 'ruvak-cupboard', version: 1, items: [] },
+			bodySerializer: () => text,
+			headers: { 'Content-Type': 'application/json' }
+		})
+	);
+
+/** A venue's file as a new venue of the house. */
+export const importVenue = (text: string) =>
+	answer(
+		client.POST('/api/venues', {
+			body: {},
+			bodySerializer: () => text,
+			headers: { 'Content-Type': 'application/json' }
+		})
+	);
+
+/** An exported house: what it has and this one does not is added. */
+export const importHouse = (archive: File) =>
+	answer(
+		client.POST('/api/house', {
+			body: '',
+			bodySerializer: () => archive,
+			headers: { 'Content-Type': 'application/zip' }
+		})
+	);
+
 export const occasionsQuery = () =>
 	queryOptions({
 		queryKey: ['occasions'],

@@ -1,8 +1,10 @@
 <!-- What the house owns, by store: how it is, and who has it when. Every rig draws from it. -->
 <script lang="ts">
 	import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-	import { adoptKit, cupboardQuery } from '../../lib/api/house';
+	import { adoptKit, cupboardQuery, importCupboard } from '../../lib/api/house';
 	import { rigQuery } from '../../lib/api/queries';
+	import FileButton from '../../lib/components/controls/FileButton.svelte';
+	import CupboardFigures from '../../lib/components/cupboard/CupboardFigures.svelte';
 	import CupboardLines from '../../lib/components/cupboard/CupboardLines.svelte';
 	import CupboardHistory from '../../lib/components/cupboard/CupboardHistory.svelte';
 	import EntryLine from '../../lib/components/cupboard/EntryLine.svelte';
@@ -24,7 +26,6 @@
 
 	const entries = $derived(cupboard.data?.entries ?? []);
 	const shelves = $derived(byStore(matching(entries, text, show)));
-	const figures = $derived(figuresOf(entries));
 	const own = $derived.by(() => {
 		const { kit = [], gear = [] } = rig.data?.rig ?? {};
 		return [...kit.filter(({ owned, installed }) => owned && !installed), ...gear].filter(
@@ -36,6 +37,11 @@
 		await queries.invalidateQueries({ queryKey: cupboardQuery().queryKey });
 		await desk.sync.watch();
 	};
+
+	async function bring(text: string): Promise<void> {
+		await asking.ask(() => importCupboard(text));
+		await renew();
+	}
 
 	async function adopt(): Promise<void> {
 		await asking.ask(() => adoptKit(desk.selection.rigId ?? ''));
@@ -57,6 +63,14 @@
 		<span class="out no-print">
 			<a class="btn preset-tonal" href="/api/cupboard/table" download>Export as CSV</a>
 			<a class="btn preset-tonal" href="/api/cupboard/file" download>Export as file</a>
+			{#if desk.may('plan')}
+				<FileButton
+					words="Import a file"
+					accept=".json,application/json"
+					busy={asking.busy}
+					onfile={async (file) => bring(await file.text())}
+				/>
+			{/if}
 		</span>
 	</header>
 	{#if cupboard.isError && !cupboard.data}
@@ -64,28 +78,7 @@
 	{:else if !cupboard.data}
 		<p class="quiet">Fetching the cupboard…</p>
 	{:else}
-		<dl>
-			<div>
-				<dt>things</dt>
-				<dd>{figures.things}</dd>
-			</div>
-			<div>
-				<dt>taken from now on</dt>
-				<dd>{figures.taken}</dd>
-			</div>
-			<div class:watch={figures.suspect > 0}>
-				<dt>suspect</dt>
-				<dd>{figures.suspect}</dd>
-			</div>
-			<div class:fix={figures.faulty > 0}>
-				<dt>faulty</dt>
-				<dd>{figures.faulty}</dd>
-			</div>
-			<div>
-				<dt>away</dt>
-				<dd>{figures.away}</dd>
-			</div>
-		</dl>
+		<CupboardFigures figures={figuresOf(entries)} />
 		{#if own > 0 && rig.data && desk.may('plan')}
 			<p class="adopt no-print">
 				{rig.data.rig.name} has {own}
@@ -165,35 +158,6 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.6rem;
-	}
-	dl {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.6rem 2.2rem;
-		margin: 0;
-		padding: 0.7rem 1rem;
-		background: var(--panel);
-		border: 1px solid var(--line);
-	}
-	dl div {
-		display: grid;
-	}
-	dt {
-		color: var(--dim);
-		font-size: 0.8125rem;
-	}
-	dd {
-		margin: 0;
-		order: -1;
-		font-family: 'JetBrains Mono Variable', monospace;
-		font-size: 1.5rem;
-		line-height: 1.2;
-	}
-	.watch dd {
-		color: var(--watch);
-	}
-	.fix dd {
-		color: var(--fix);
 	}
 	.adopt {
 		display: flex;

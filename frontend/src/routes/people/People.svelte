@@ -4,6 +4,7 @@
 	import type { Schemas } from '../../lib/api/client';
 	import { addPerson, peopleQuery } from '../../lib/api/people';
 	import Computers from '../../lib/components/people/Computers.svelte';
+	import HouseFile from '../../lib/components/people/HouseFile.svelte';
 	import PersonLine from '../../lib/components/people/PersonLine.svelte';
 	import ShownLink from '../../lib/components/people/ShownLink.svelte';
 	import { byRole, ROLES, ROLE_NAMES, type Role } from '../../lib/domain/people';
@@ -90,6 +91,7 @@
 			{/each}
 		{/if}
 		<Computers />
+		<HouseFile />
 	{/if}
 </section>
 

@@ -46,6 +46,7 @@
 			<MyPassphrase />
 			<MyCodes />
 			<MyBrowsers />
+			<p><a class="in-text" href="/api/me/file" download>Export everything that is kept about you</a></p>
 		{:else if you.demo}
 			<p class="quiet about">
 				The demonstration signs in whoever sits at the computer it runs on; nobody else gets in without a

@@ -4,6 +4,7 @@
 	generics="Reading extends { lines: { line: string; words: string; problem: string | null }[] }"
 >
 	import type { Snippet } from 'svelte';
+	import FileButton from './FileButton.svelte';
 	import type { PlainLines } from '../../state/plain-lines.svelte';
 
 	interface Props {
@@ -32,10 +33,8 @@
 		adding = false;
 	}
 
-	async function pick(input: HTMLInputElement): Promise<void> {
-		const file = input.files?.[0];
-		if (file && onfile) await onfile(await file.text());
-		input.value = '';
+	async function pick(file: File): Promise<void> {
+		if (onfile) await onfile(await file.text());
 	}
 </script>
 
@@ -62,15 +61,7 @@
 	<div class="buttons">
 		<button type="submit" class="btn go" disabled={!ready || adding}>{button}</button>
 		{#if onfile}
-			<label class="btn preset-tonal">
-				From a CSV list
-				<input
-					type="file"
-					accept=".csv,.txt,.tsv,text/csv,text/plain"
-					class="sr-only"
-					onchange={(event) => void pick(event.currentTarget)}
-				/>
-			</label>
+			<FileButton words="From a CSV list" accept=".csv,.txt,.tsv,text/csv,text/plain" onfile={pick} />
 		{/if}
 	</div>
 </form>
@@ -107,9 +98,5 @@
 		display: flex;
 		gap: 0.8rem;
 		flex-wrap: wrap;
-	}
-	label:focus-within {
-		outline: 2px solid var(--accent);
-		outline-offset: 2px;
 	}
 </style>

@@ -2,10 +2,12 @@
 <script lang="ts">
 	import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 	import type { RigView } from '../../api/rig-view';
+	import { importVenue } from '../../api/house';
 	import { belongTo, newerQuery, saveVenue, standingQuery } from '../../api/venues';
 	import { day } from '../../domain/format';
 	import { Asking } from '../../state/asking.svelte';
 	import { getDesk } from '../../state/desk.svelte';
+	import FileButton from '../controls/FileButton.svelte';
 	import SaveForHouse from './SaveForHouse.svelte';
 	import VerdictChanges from './VerdictChanges.svelte';
 
@@ -38,6 +40,12 @@
 		await renew();
 	}
 
+	async function bring(file: File): Promise<void> {
+		const text = await file.text();
+		await asking.ask(() => importVenue(text));
+		await renew();
+	}
+
 	async function take(): Promise<void> {
 		if (newer.data?.edit) await desk.sync.edit(newer.data.edit);
 		await renew();
@@ -58,6 +66,12 @@
 							>Belong to {other.name}</button
 						>
 					{/each}
+					<FileButton
+						words="Import a venue file"
+						accept=".json,application/json"
+						busy={asking.busy}
+						onfile={bring}
+					/>
 				</div>
 			{/if}
 		{:else if newest}
