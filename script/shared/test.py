@@ -13,10 +13,16 @@ from pathlib import Path
 from script.shared import postgres
 
 CHECKOUT = Path(__file__).resolve().parents[2]
-GROUPS = (("browser",), ("store", "service", "web", "cli", "script"), ("core", "outside", "formats"))
-"""Suites that run one after the other; the groups run beside each other."""
+GROUPS = (
+    ("browser/runs",),
+    ("browser/typing",),
+    ("browser/house",),
+    ("store", "service", "web", "cli", "script"),
+    ("core", "outside", "formats"),
+)
+"""Suites that run one after the other; the groups run beside each other, since those with a browser mostly wait."""
 SUITES = tuple(suite for group in reversed(GROUPS) for suite in group)
-NEEDS_DATABASE = {"store", "service", "web", "cli", "browser"}
+NEEDS_DATABASE = {"store", "service", "web", "cli", "browser/runs", "browser/typing", "browser/house"}
 PYTHON = str(CHECKOUT / ".venv/bin/python")
 TOOLS = CHECKOUT / ".venv/bin"
 
@@ -43,8 +49,9 @@ CHECKS = (
 def main() -> int:
     """0 when everything passed."""
     os.chdir(CHECKOUT)
-    suites = tuple(sys.argv[1:]) or SUITES
-    if unknown := set(suites) - set(SUITES):
+    asked = tuple(sys.argv[1:])
+    suites = tuple(suite for suite in SUITES if not asked or {suite, suite.split("/")[0]} & set(asked))
+    if unknown := set(asked) - {name for suite in SUITES for name in (suite, suite.split("/")[0])}:
         print(f"There is no suite {', '.join(sorted(unknown))}; there are {', '.join(SUITES)}.", file=sys.stderr)
         return 2
     passed = failed = 0
@@ -94,7 +101,7 @@ def _interface() -> tuple[int, int]:
 
 
 def _python(suites: tuple[str, ...]) -> tuple[int, int]:
-    """The groups beside each other, the first of them here: those with a browser or a database mostly wait."""
+    """The groups beside each other, the first of them here."""
     here, *beside = [group for group in (tuple(s for s in group if s in suites) for group in GROUPS) if group]
     with ThreadPoolExecutor(max_workers=len(GROUPS)) as pool:
         outcomes = [pool.submit(_python_beside, group) for group in beside]
@@ -117,7 +124,7 @@ def _group(suites: tuple[str, ...]) -> tuple[int, int]:
 
 def _run_with_database(suites: tuple[str, ...]) -> tuple[int, int]:
     """With a database server, always a new one: a test must not lean on what an earlier run left."""
-    folder = postgres.folder_for(CHECKOUT, f"test-{suites[0]}-database")
+    folder = postgres.folder_for(CHECKOUT, f"test-{suites[0].replace('/', '-')}-database")
     postgres.remove(folder)
     try:
         os.environ["RUVAK_TEST_SERVER"] = postgres.start(folder).url("postgres")
