@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import analysis, busy, editing, reading, remedies, scrolling
+from bench import analysis, busy, editing, reading, remedies, scale, scrolling
 
 BENCHES = {
     "reading": reading.main,
@@ -11,6 +11,7 @@ BENCHES = {
     "remedies": remedies.main,
     "scrolling": scrolling.main,
     "busy": busy.main,
+    "scale": scale.main,
 }
 
 

@@ -21,7 +21,7 @@ from ruvak.formats.cells import write_cell
 from ruvak.formats.kit_list import cupboard_to_csv
 
 INDEX, CUPBOARD = "house.json", "cupboard.json"
-MOST_BYTES, MOST_FILES = 256 * 1024 * 1024, 20_000
+MOST_BYTES, MOST_FILES = 128 * 1024 * 1024, 20_000
 """Unpacked; a file that claims more is no house."""
 _RIG, _VENUE = re.compile(r"rigs/[a-z0-9-]{1,64}\.json"), re.compile(r"venues/[a-z0-9-]{1,64}\.json")
 

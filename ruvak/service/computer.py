@@ -6,6 +6,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.analyse import Analysis, analyse, ground_loops_of
 from ruvak.core.analysis_cache import AnalysisCache
+from ruvak.core.building import read_building
 from ruvak.core.compare import RigComparison, compare
 from ruvak.core.cupboard.draw import with_drawn
 from ruvak.core.entry.complete import completions
@@ -24,7 +25,7 @@ from ruvak.core.rig.edits import Edit, Op, PutThing, apply, changes, replay
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.run_changes import VerdictChange, changed_runs, verdict_changes
 from ruvak.core.venue.document import difference
-from ruvak.core.venue.lines import VenueReading, read_venue
+from ruvak.core.venue.lines import VenueReading
 from ruvak.service.analysis_parts import RunParts, keep, key_of, run_key
 from ruvak.service.cupboard import KeptCupboard
 from ruvak.service.kept import KeptRigs, read_current
@@ -161,8 +162,8 @@ class Computer:
         return read_kit(self._rig(rig_id), text)
 
     def read_venue(self, rig_id: str, text: str) -> VenueReading:
-        """Boards, circuits, outlets and what was measured there, one thing a line. Raises NotFound."""
-        return read_venue(self._rig(rig_id), text)
+        """Boards, circuits, outlets, what was measured and what is built in, one thing a line. Raises NotFound."""
+        return read_building(self._rig(rig_id), text)
 
     def newer_venue(self, rig_id: str) -> VenueComparison:
         """What the house's newest revision of the rig's venue would change. Raises NotFound, RigFault."""

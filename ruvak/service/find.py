@@ -43,22 +43,20 @@ class Finder:
     def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
         self._sessions, self._kept, self._parts = sessions, kept, SolvedParts(sessions)
 
-    def find(self, text: str, only: str | None = None) -> list[Match]:
-        """What has all of the words, names that begin with them first. `only`: in one rig and nowhere else."""
+    def find(self, text: str) -> list[Match]:
+        """What has all of the words, names that begin with them first."""
         words = text.lower().split()
         if not words:
             return []
         with self._sessions() as session:
-            found = [*_in_rigs(session, words, only), *([] if only else _in_house(session, words))]
-        found += self._findings(words, only)
+            found = [*_in_rigs(session, words), *_in_house(session, words)]
+        found += self._findings(words)
         begins = text.strip().lower()
         return sorted(found, key=lambda match: not match.words.lower().startswith(begins))[:MOST]
 
-    def _findings(self, words: list[str], only: str | None) -> Iterator[Match]:
+    def _findings(self, words: list[str]) -> Iterator[Match]:
         query = select(RigRow.id, RigRow.name).join(HolderRow, HolderRow.id == RigRow.id)
         query = query.where(RigRow.shelf != "archive").order_by(HolderRow.saved_at.desc()).limit(RIGS_WITH_FINDINGS)
-        if only is not None:
-            query = query.where(RigRow.id == only)
         with self._sessions() as session:
             rigs = dict(session.execute(query).tuples().all())
             keys = {key_of(self._kept.current(session, rig_id).rig, "overview"): rig_id for rig_id in rigs}
@@ -75,9 +73,8 @@ def _has(column: Any, words: list[str]) -> ColumnElement[bool]:
     return and_(*(column.icontains(word, autoescape=True) for word in words))
 
 
-def _in_rigs(session: Session, words: list[str], only: str | None) -> Iterator[Match]:
-    here = RigRow.id == only if only is not None else RigRow.id.is_not(None)
-    rigs = select(RigRow.id, RigRow.name).where(_has(RigRow.name + " " + RigRow.occasion, words), here)
+def _in_rigs(session: Session, words: list[str]) -> Iterator[Match]:
+    rigs = select(RigRow.id, RigRow.name).where(_has(RigRow.name + " " + RigRow.occasion, words))
     for rig_id, name in session.execute(rigs.order_by(RigRow.name).limit(MOST_OF_A_KIND)):
         yield Match(kind="rig", words=name, rig=rig_id, rig_name=name, thing=None)
     kinds: tuple[tuple[Kind, Any, Any, Any], ...] = (
@@ -90,7 +87,7 @@ def _in_rigs(session: Session, words: list[str], only: str | None) -> Iterator[M
             select(table.id, name, RigRow.id, RigRow.name)
             .join(RigRow, RigRow.id == table.holder_id)
             .join(HolderRow, HolderRow.id == RigRow.id)
-            .where(_has(searched, words), RigRow.shelf != "archive", here)
+            .where(_has(searched, words), RigRow.shelf != "archive")
             .order_by(HolderRow.saved_at.desc(), table.position)
             .limit(MOST_OF_A_KIND)
         )

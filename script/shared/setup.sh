@@ -41,6 +41,14 @@ apt_need() { # apt_need PACKAGE...
 		fail "apt-get could not install $*; see .ruvak/apt.log."
 }
 
+unpack_nginx() { # out of its package and not installed: that would start a web server of the machine's own
+	printf 'Fetching nginx…\n'
+	fetch_nginx || { as_root apt-get update -qq >>.ruvak/apt.log 2>&1 && fetch_nginx; } ||
+		fail "nginx could not be fetched for the tests; see .ruvak/apt.log."
+}
+
+fetch_nginx() { (cd .ruvak && apt-get download -qq nginx && dpkg-deb -x nginx_*.deb nginx && rm nginx_*.deb) >>.ruvak/apt.log 2>&1; }
+
 need_programs() { # need_programs run|test
 	command -v python3 >/dev/null || apt_need python3
 	python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' || fail "Python 3.11 or newer is needed; this is $(python3 --version)."
@@ -52,6 +60,7 @@ need_programs() { # need_programs run|test
 	if [ "$1" = test ]; then
 		[ -x /usr/bin/chromium ] || apt_need chromium
 		[ -x /usr/bin/ngspice ] || apt_need ngspice
+		[ -x .ruvak/nginx/usr/sbin/nginx ] || command -v nginx >/dev/null || [ -x /usr/sbin/nginx ] || unpack_nginx
 	fi
 }
 

@@ -2,6 +2,7 @@
 
 import contextlib
 import os
+import signal
 import subprocess
 import time
 import urllib.request
@@ -43,12 +44,10 @@ class WebServer:
         ]
         # A file, because a pipe nobody reads fills up and stops the server.
         with self._log.open("ab") as log:
-            self._process = subprocess.Popen(command, env=self._environment, stdout=log, stderr=log)
-        for _ in range(300):
-            with contextlib.suppress(OSError), urllib.request.urlopen(f"{self.address}/api/ready", timeout=5):
-                return
-            time.sleep(0.1)
-        raise RuntimeError(f"The web server did not start:\n{self._log.read_text()}")
+            self._process = subprocess.Popen(
+                command, env=self._environment, stdout=log, stderr=log, start_new_session=True
+            )
+        wait_until_ready(self.address, self._log)
 
     def stop(self) -> None:
         """Stops it; the database stays."""
@@ -56,3 +55,19 @@ class WebServer:
             self._process.terminate()
             self._process.wait(timeout=120)
             self._process = None
+
+    def kill(self) -> None:
+        """Takes it away with all its processes, without a word."""
+        if self._process is not None:
+            os.killpg(self._process.pid, signal.SIGKILL)
+            self._process.wait(timeout=30)
+            self._process = None
+
+
+def wait_until_ready(address: str, log: Path) -> None:
+    """Until a server answers with its database. Raises RuntimeError with its log."""
+    for _ in range(300):
+        with contextlib.suppress(OSError), urllib.request.urlopen(f"{address}/api/ready", timeout=5):
+            return
+        time.sleep(0.1)
+    raise RuntimeError(f"The web server did not start:\n{log.read_text()}")

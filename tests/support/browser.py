@@ -21,16 +21,19 @@ from ruvak.service.states import Person
 from ruvak.service.upkeep import migrate
 from ruvak.store.database import engine_for, sessions_for
 from script.shared.open_run import open_run, wait_until_steady
+from script.shared.two_servers import TwoServers
 from script.shared.web_server import ARGUMENTS, CHROMIUM, WebServer
 from tests.support.database import new_database, process_at
 from tests.support.rigs import demo_rig
 
 AXE = Path("frontend/node_modules/axe-core/axe.min.js")
+TWO_SERVERS = "RUVAK_TEST_TWO_SERVERS"
+"""Set, the tests run against two servers behind nginx, of which one after the other is killed (script/two-servers)."""
 SOMEBODY = Person(id="somebody", name="Somebody else")
 
 
 # Waiting longer costs nothing when all is well, and a busy machine must not decide a test.
-expect.set_options(timeout=30_000)
+expect.set_options(timeout=120_000)
 
 
 @dataclass(frozen=True)
@@ -38,7 +41,7 @@ class Served:
     """The application on a migrated database, and the browser that looks at it."""
 
     url: str
-    server: WebServer
+    server: WebServer | TwoServers
     browser: Browser
     at_end: contextlib.ExitStack
     """Whatever else is to be stopped when all tests are done."""
@@ -52,8 +55,13 @@ def start_application() -> Served:
     folder = ending.enter_context(tempfile.TemporaryDirectory())
     url = new_database()
     migrate(url)
-    server = WebServer(url, Path(folder) / "web.log")
+    log = Path(folder) / "web.log"
+    server: WebServer | TwoServers = WebServer(url, log)
+    if os.environ.get(TWO_SERVERS):
+        server = TwoServers(url, log)
     server.start()
+    if isinstance(server, TwoServers):
+        server.keep_killing()
     ending.callback(server.stop)
     playwright = ending.enter_context(sync_playwright())
     sandbox = os.geteuid() != 0
@@ -69,7 +77,7 @@ class BrowserTest(unittest.TestCase):
     rigs: ClassVar[Rigs]
     edits: ClassVar[Edits]
     sessions: ClassVar[sessionmaker[Session]]
-    server: ClassVar[WebServer]
+    server: ClassVar[WebServer | TwoServers]
     browser: ClassVar[Browser]
 
     @classmethod
@@ -99,7 +107,7 @@ class BrowserTest(unittest.TestCase):
             viewport={"width": width, "height": height}, has_touch=touch, reduced_motion="reduce"
         )
         page = context.new_page()
-        page.set_default_timeout(30_000)
+        page.set_default_timeout(120_000)
         page.on("console", lambda message: self._note(message.type, message.text))
         page.on("pageerror", lambda error: self.trouble.append(str(error)))
         page.on("request", lambda request: self._local(request.url))

@@ -12,14 +12,14 @@ from ruvak.core.rig.check_part import list_names, part_faults, setting_fault
 from ruvak.core.rig.connectors import SHAPES, Form, fits, uncertain
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
-from ruvak.core.rig.rig import ContactResistance, Gear, Join, Rig, Run, is_two_way
+from ruvak.core.rig.rig import ContactResistance, Gear, Join, KitItem, Rig, Run, is_two_way
 
 
 def check(rig: Rig) -> Rig:
     """The rig itself when sound; otherwise RigFault with everything found."""
     faults = tuple(_duplicates(rig)) + tuple(_parts(rig))
     if not faults:
-        faults = tuple(_owners(rig))
+        faults = tuple(_owners(rig)) + tuple(_drawn(rig))
     if not faults:
         faults = tuple(_runs(rig)) + tuple(earth_faults(rig))
     if faults:
@@ -45,7 +45,7 @@ def check_touched(rig: Rig, touched: Collection[tuple[str, str | None]]) -> Rig:
         runs = runs | {run.id for run in rig.runs if not owners.isdisjoint((*run.pieces, *run.owners))}
     faults = tuple(_duplicates(rig)) + tuple(_parts(rig, lambda part: part.id in parts))
     if not faults and owners:
-        faults = tuple(_owners(rig, owners))
+        faults = tuple(_owners(rig, owners)) + tuple(_drawn(rig))
     if not faults:
         faults = tuple(_runs(rig, runs)) if runs else ()
         faults += tuple(earth_faults(rig)) if owners or by_kind.keys() & {"earth", "bonds"} else ()
@@ -125,6 +125,21 @@ def _owners(rig: Rig, only: Container[str] | None = None) -> Iterator[Fault]:
             yield Fault("length", f"kit[{i}].length_m", f"'{item.tag}' {sentence}")
         else:
             yield from _contacts(part, item.tag, item.contacts, f"kit[{i}].contacts")
+
+
+def _drawn(rig: Rig) -> Iterator[Fault]:
+    """A thing of the cupboard is in a rig once."""
+    known: dict[tuple[str, int], str] = {}
+    things: list[tuple[str, Gear | KitItem]] = [(f"gear[{i}]", device) for i, device in enumerate(rig.gear)]
+    things += [(f"kit[{i}]", item) for i, item in enumerate(rig.kit)]
+    for where, thing in things:
+        if thing.drawn is None:
+            continue
+        key = thing.drawn.item, thing.drawn.number
+        if key in known:
+            sentence = f"'{thing.id}' and '{known[key]}' are the same thing of the cupboard; it is there once."
+            yield Fault("drawn_twice", f"{where}.drawn", sentence)
+        known[key] = thing.id
 
 
 def _contacts(part: Part, called: str, stated: Iterable[ContactResistance], where: str) -> Iterator[Fault]:

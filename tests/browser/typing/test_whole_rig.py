@@ -32,7 +32,7 @@ class WholeRig(BrowserTest):
 
     def test_house_rules_are_set_and_told_as_a_note(self) -> None:
         page = self.page
-        page.get_by_role("link", name="Rigs").click()
+        page.get_by_role("link", name="Venue").click()
         page.get_by_label("Unbalanced leads, at most (m)").fill("5")
         page.get_by_label("Unbalanced leads, at most (m)").blur()
         page.get_by_label("Screens of balanced leads").select_option("lifted at the receiving end")
@@ -44,7 +44,7 @@ class WholeRig(BrowserTest):
         expect(page.get_by_role("region", name="House rules")).to_contain_text("this house goes to 5.0")
         venue = self.rigs.export("midwinter-concert").venue
         self.assertEqual((venue.house.screens, venue.noise_dba), ("lifted-at-receiver", 31.0))
-        page.get_by_role("link", name="Rigs").click()
+        page.get_by_role("link", name="Venue").click()
         page.get_by_label("The empty room (dBA)").fill("500")
         page.get_by_label("The empty room (dBA)").blur()
         expect(page.get_by_role("alert")).to_be_visible()

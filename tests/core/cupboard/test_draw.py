@@ -8,9 +8,11 @@ from ruvak.core.cupboard.item import CupboardItem, item_of
 from ruvak.core.cupboard.lines import read_cupboard
 from ruvak.core.cupboard.replace import replace_drawn
 from ruvak.core.entry.reader import read
+from ruvak.core.errors import RigFault
 from ruvak.core.judge.codes import FindingCode
 from ruvak.core.prepare import prepare
-from ruvak.core.rig.edits import apply
+from ruvak.core.rig.check import check
+from ruvak.core.rig.edits import Edit, PutThing, apply
 from ruvak.core.rig.rig import Gear, KitItem, Rig, Venue
 
 EMPTY = prepare(Rig(id="empty", name="Empty", venue=Venue(name="Hall")))
@@ -76,6 +78,14 @@ class Drawing(unittest.TestCase):
         edit = put_back_unused(rig)
         assert edit is not None
         self.assertEqual([item.tag for item in apply(rig, edit).kit], ["M1"])
+
+    def test_a_rig_has_a_thing_once(self) -> None:
+        rig = planned(cupboard("M1: 10 m mic lead"), "mic > desk 1, 8 m")
+        twin = rig.kit[0].model_copy(update={"id": "twin", "tag": "twin"})
+        with self.assertRaisesRegex(RigFault, "same thing of the cupboard"):
+            check(rig.with_fields(kit=(*rig.kit, twin)))
+        with self.assertRaisesRegex(RigFault, "same thing of the cupboard"):
+            apply(rig, Edit(label="x", ops=(PutThing(kind="kit", thing=twin),)))
 
     def test_a_rig_s_thing_and_the_house_s_are_the_same_both_ways(self) -> None:
         for line in ("M1: 10 m mic lead, suspect: crackles", "Desk: digital mixer, 32 inputs", "B1: passive DI"):

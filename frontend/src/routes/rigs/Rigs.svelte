@@ -6,7 +6,6 @@
 	import { copyRig, deleteRig, importRig, rigQuery, rigsQuery } from '../../lib/api/queries';
 	import { occasionsQuery, shelveRig } from '../../lib/api/house';
 	import { moveInto, venuesQuery } from '../../lib/api/venues';
-	import HouseRules from '../../lib/components/house/HouseRules.svelte';
 	import Only from '../../lib/components/frame/Only.svelte';
 	import RigLinks from '../../lib/components/people/RigLinks.svelte';
 	import NewRig from '../../lib/components/rigs/NewRig.svelte';
@@ -186,7 +185,6 @@
 		{#if open.data}
 			<Only may="plan">
 				<ThisRig rig={open.data.rig} />
-				<HouseRules rig={open.data.rig} />
 			</Only>
 			{#if desk.may('plan')}
 				<RigLinks rigId={open.data.rig.id} rigName={open.data.rig.name} />

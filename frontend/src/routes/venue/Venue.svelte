@@ -2,6 +2,8 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { rigQuery } from '../../lib/api/queries';
+	import Only from '../../lib/components/frame/Only.svelte';
+	import HouseRules from '../../lib/components/house/HouseRules.svelte';
 	import EarthTree from '../../lib/components/venue/EarthTree.svelte';
 	import HouseVenue from '../../lib/components/venue/HouseVenue.svelte';
 	import Installed from '../../lib/components/venue/Installed.svelte';
@@ -34,6 +36,7 @@
 		{#if desk.may('plan')}<VenueLines rigId={rig.data.rig.id} />{/if}
 		<EarthTree rig={rig.data.rig} />
 		<Installed rig={rig.data.rig} />
+		<Only may="plan"><HouseRules rig={rig.data.rig} /></Only>
 		<p class="caution">
 			Reading what is printed on a board is safe; opening it is for a licensed electrician, and so is any work
 			on earths. Local rules come first.

@@ -10,7 +10,7 @@
 </script>
 
 <details bind:open>
-	<summary class="heading">Changes of the cupboard</summary>
+	<summary class="heading">Changes of the cupboard, the last hundred</summary>
 	<ul class="lines">
 		{#each changes.data ?? [] as change, index (index)}
 			<li>

@@ -2,11 +2,19 @@
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { length } from '../../domain/format';
+	import { set } from '../../domain/ops';
+	import { getDesk } from '../../state/desk.svelte';
 
 	let { rig }: { rig: Schemas['Rig'] } = $props();
+	const desk = getDesk();
 
 	const parts = $derived(new Map((rig.parts ?? []).map((part) => [part.id, part.name])));
 	const items = $derived((rig.kit ?? []).filter((item) => item.installed));
+	const say = (item: (typeof items)[number], remark: string): void =>
+		void desk.sync.edit({
+			label: `Ends of ${item.tag}`,
+			ops: [set('kit', item.id, 'remark', remark)]
+		});
 	const used = (id: string): number => (rig.runs ?? []).filter((run) => run.pieces?.includes(id)).length;
 </script>
 
@@ -17,6 +25,16 @@
 			<li>
 				<b>{item.tag}</b>
 				<span>{parts.get(item.part) ?? item.part}</span>
+				<label>
+					<span class="sr-only">What is at the ends of {item.tag}</span>
+					<input
+						maxlength="600"
+						placeholder="from … to …"
+						disabled={!desk.may('plan')}
+						value={item.remark ?? ''}
+						onchange={(event) => say(item, event.currentTarget.value.trim())}
+					/>
+				</label>
 				<span class="quiet">
 					{item.length_m ? length(item.length_m, rig.length_unit ?? 'm') : ''}{used(item.id) > 0
 						? `, in ${used(item.id)} ${used(item.id) === 1 ? 'run' : 'runs'}`
@@ -24,7 +42,9 @@
 				</span>
 			</li>
 		{:else}
-			<li class="quiet">Nothing yet. Wall plates and tie lines are typed at Kit, with “installed” behind.</li>
+			<li class="quiet">
+				Nothing yet. Type it above: “W2: 20 m tie line from stage left to the booth rack”.
+			</li>
 		{/each}
 	</ul>
 </section>
@@ -44,5 +64,13 @@
 	}
 	b {
 		min-width: 10rem;
+	}
+	input {
+		width: min(20rem, 100%);
+		background: transparent;
+		color: var(--ink);
+		border: 1px solid var(--line);
+		padding: 0.1rem 0.5rem;
+		min-height: 1.75rem;
 	}
 </style>

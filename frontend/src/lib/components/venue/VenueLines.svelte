@@ -16,12 +16,13 @@
 		await desk.sync.edit(lines.reading.edit);
 		lines.keepProblems();
 	}
-	const EXAMPLE = 'circuit 2, 16 A, stage: outlets 5-8; strip stage left\noutlet 5: 0.4 V against outlet 1';
+	const EXAMPLE =
+		'circuit 2, 16 A, stage: outlets 5-8; strip stage left\noutlet 5: 0.4 V against outlet 1\nW2: 20 m tie line from stage left to the booth rack';
 </script>
 
 <PlainField
 	{lines}
-	label="Boards, circuits, strips, outlets, and what was measured"
+	label="Boards, circuits, strips, outlets, what was measured, and what is built in"
 	placeholder={EXAMPLE}
 	button="Add to the venue"
 	ready={lines.reading?.edit != null}
