@@ -55,22 +55,28 @@
 		gap: 0.4rem;
 	}
 	li {
-		display: flex;
-		flex-wrap: wrap;
+		display: grid;
+		grid-template-columns: 10rem minmax(0, 18rem) minmax(8rem, 22rem) 1fr;
+		align-items: center;
 		gap: 0.2rem 1rem;
 		padding: 0.35rem 0;
 		border-bottom: 1px solid var(--line);
 		font-size: 0.875rem;
 	}
-	b {
-		min-width: 10rem;
+	li.quiet {
+		display: block;
 	}
 	input {
-		width: min(20rem, 100%);
+		width: 100%;
 		background: transparent;
 		color: var(--ink);
 		border: 1px solid var(--line);
 		padding: 0.1rem 0.5rem;
 		min-height: 1.75rem;
+	}
+	@media (max-width: 720px) {
+		li {
+			grid-template-columns: minmax(0, 1fr) auto;
+		}
 	}
 </style>
