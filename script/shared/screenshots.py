@@ -43,15 +43,6 @@ def show_runs(page: Page) -> None:
     page.get_by_role("list", name="Runs of Midwinter Concert").wait_for()
 
 
-def two_earths(page: Page) -> None:
-    """The laptop summed to mono and on its charger: what hums then, by cause."""
-    page.locator("button.remedy").first.click()
-    page.get_by_text("Arrives whole").first.wait_for()
-    page.get_by_text("earthed plug", exact=True).click()
-    page.locator(".finding", has_text="Hum and buzz").first.wait_for()
-    page.locator(".hum .tones").scroll_into_view_if_needed()
-
-
 def type_a_line(page: Page) -> None:
     """A stereo line as it is understood, before Enter."""
     page.locator("#line").click()
@@ -95,12 +86,6 @@ INPUT_LIST = (
 )
 
 
-def worst_first(page: Page) -> None:
-    """Everything wrong in one list, and the questions the figures rest on."""
-    page.get_by_role("button", name="Worst first").click()
-    page.locator(".assumed summary").click()
-
-
 def how_it_came(page: Page) -> None:
     """The stream's hum, its remedy, and how one figure came about."""
     open_run(page, "stream").locator(".opened").wait_for()
@@ -130,6 +115,19 @@ def newer_venue(page: Page) -> None:
     page.get_by_text("Foyer bar strip on Circuit 4").wait_for()
 
 
+def next_week(page: Page) -> None:
+    """The concert made once more, with its rig's verdict."""
+    page.get_by_role("button", name="The same a week later").click()
+    page.get_by_text("Everything as before is free").wait_for()
+    page.locator(".inside .verdict li, .inside .verdict > span").first.wait_for()
+
+
+def look_at_the_suspect(page: Page) -> None:
+    """A lead that crackles, opened."""
+    page.locator("summary", has=page.get_by_text("V4", exact=True)).click()
+    page.get_by_role("form", name="Condition of V4").wait_for()
+
+
 def add_somebody(page: Page) -> None:
     """The link by which somebody new chooses a passphrase."""
     page.get_by_role("button", name="Add somebody").click()
@@ -142,10 +140,8 @@ Views = tuple[tuple[str, str, tuple[int, int], str, Callable[[Page], None]], ...
 VIEWS: Views = (
     ("concert", "/", DESK, "booth", nothing),
     ("concert-list", "/", DESK, "booth", close_the_run),
-    ("concert-worst", "/", (1280, 1000), "daylight", worst_first),
     ("concert-hum", "/", (1280, 1000), "booth", how_it_came),
     ("concert-data", "/", DESK, "booth", lights),
-    ("concert-phone", "/", PHONE, "daylight", nothing),
     ("runs", "/", DESK, "booth", nothing),
     ("runs-phone", "/", PHONE, "booth", nothing),
     ("line", "/", DESK, "booth", type_a_line),
@@ -155,9 +151,11 @@ VIEWS: Views = (
     ("concert-venue", "/venue", DESK, "daylight", newer_venue),
     ("concert-kit", "/kit", DESK, "booth", fill_the_cupboard),
     ("rigs", "/rigs", DESK, "booth", show_runs),
-    ("changes", "/", DESK, "booth", apply_sum),
+    ("concert-weeks", "/weeks", DESK, "booth", next_week),
+    ("concert-cupboard", "/cupboard", DESK, "daylight", look_at_the_suspect),
+    ("compare", "/compare/sunday-talk/sunday-talk-2", DESK, "daylight", nothing),
     # Last: what it changes stays.
-    ("hum", "/", (1280, 1000), "booth", two_earths),
+    ("changes", "/", DESK, "booth", apply_sum),
 )
 
 

@@ -40,7 +40,7 @@ def practice_cost(
     not a balanced one, from a two-contact socket; a box for piezos not behind a coil; an instrument amplifier at a
     DI's link and not at its microphone output. Where the pieces were `chosen` by
     somebody only the preferences count, how far it goes unbalanced, and which of a channel's two inputs it goes to.
-    From a balanced output a lead with a two-contact plug is unusual.
+    From a balanced output a lead with a two-contact plug is unusual, and a microphone input where a line input is free.
     """
     parts = [pool.parts[item.part] for item in route.items]
     crossed = sum(
@@ -53,7 +53,8 @@ def practice_cost(
     if not outputs:
         from_microphones = all(_is_microphone(pool, source) for source in sources)
         astray = from_microphones and bool(goal_signals) and "microphone" not in goal_signals
-        return extra + DEVIATION * astray + PREFERENCE * _unbalancing_leads(pool, route, sources)
+        too_strong = goal_signals == {"microphone"} and any(_gives_line_level(pool, source) for source in sources)
+        return extra + DEVIATION * astray + PREFERENCE * (too_strong + _unbalancing_leads(pool, route, sources))
     boxes = [place for place, part in enumerate(parts) if pool.holds(carries_over, part.id)]
     carried_m = max(_unbalanced_m(pool, route, source) for source in sources)
     instrument = any(output.signal == "instrument" for output in outputs)
@@ -108,6 +109,10 @@ def _pads_and_extensions(pool: Pool, route: Route, sources: tuple[Endpoint, ...]
     own_leads = sum(shape.plug and shape.family != "xlr3" for shape in shapes)
     extensions = sum(pool.holds(_is_extension, part) for part in parts)
     return sum(pool.holds(is_pad, part) for part in parts) + max(0, extensions - own_leads)
+
+
+def _gives_line_level(pool: Pool, source: Endpoint) -> bool:
+    return any(output.signal == "professional-line" for output in pool.outputs_at(source))
 
 
 def _is_crossed(part: Part) -> bool:

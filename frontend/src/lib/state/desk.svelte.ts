@@ -14,6 +14,8 @@ export class Desk {
 	readonly sync: Sync;
 	/** What whoever is signed in may do. The server decides; this only keeps from the screen what it would refuse. */
 	rights = $state.raw<readonly Right[]>([]);
+	/** Whether a link brought whoever is here: it opens one rig and nothing else of the house. */
+	byLink = $state(false);
 	/** A line to be typed, taken up by the line input. */
 	suggested = $state('');
 

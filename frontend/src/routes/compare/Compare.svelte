@@ -9,14 +9,16 @@
 	import Strip from '../../lib/components/strip/Strip.svelte';
 	import { addressOf, placeOf } from '../../lib/domain/address';
 	import { dayOf } from '../../lib/domain/occasions';
+	import { getDesk } from '../../lib/state/desk.svelte';
 	import { drawnRun } from '../../lib/domain/drawn-run';
 
+	const desk = getDesk();
 	const [before, after] = placeOf(router.location)?.pair ?? ['', ''];
 	const comparison = createQuery(() => compareQuery(before, after));
 	const rig = createQuery(() => rigQuery(after));
 	const unit = $derived(rig.data?.rig.length_unit ?? 'm');
 	const rigs = createQuery(() => rigsQuery());
-	const occasions = createQuery(() => occasionsQuery());
+	const occasions = createQuery(() => ({ ...occasionsQuery(), enabled: !desk.byLink }));
 	let opened = $state<string | null | undefined>(undefined);
 
 	/** The day of a rig's occasion, which tells two of one name apart. */

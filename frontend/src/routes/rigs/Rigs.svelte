@@ -39,7 +39,7 @@
 	};
 	let shelf = $state<Shelf>('plans');
 	const onShelf = $derived((rigs.data ?? []).filter((rig) => rig.shelf === shelf));
-	const occasions = createQuery(() => occasionsQuery());
+	const occasions = createQuery(() => ({ ...occasionsQuery(), enabled: !desk.byLink }));
 
 	function dateOf({ date }: Schemas['RigSummary']): string {
 		const occasion = occasions.data?.find(({ id }) => id === date);

@@ -4,6 +4,8 @@
 	import { findQuery } from '../../api/house';
 	import { KINDS, leadsTo, looksFor } from '../../domain/found';
 
+	import { getDesk } from '../../state/desk.svelte';
+
 	interface Props {
 		text: string;
 		/** Where the first match leads; null without one. */
@@ -11,6 +13,7 @@
 		onjump: () => void;
 	}
 	let { text, first = $bindable(), onjump }: Props = $props();
+	const desk = getDesk();
 	const PAUSE_MS = 180;
 	const MOST = 6;
 
@@ -20,7 +23,7 @@
 		const timer = setTimeout(() => (asked = wanted), PAUSE_MS);
 		return () => clearTimeout(timer);
 	});
-	const found = createQuery(() => ({ ...findQuery(asked), enabled: asked !== '' }));
+	const found = createQuery(() => ({ ...findQuery(asked), enabled: asked !== '' && !desk.byLink }));
 	const matches = $derived(asked !== '' && looksFor(text) ? (found.data ?? []).slice(0, MOST) : []);
 	$effect(() => {
 		first = matches[0] ? leadsTo(matches[0]) : null;

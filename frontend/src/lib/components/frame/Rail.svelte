@@ -4,12 +4,14 @@
 	import { router } from 'svelte-spa-router';
 	import { addressOf, placeOf } from '../../domain/address';
 	import { getDesk } from '../../state/desk.svelte';
-	import { STATIONS } from '../../domain/stations';
+	import { STATIONS, type Station } from '../../domain/stations';
 	import type { StationViews } from './station-views';
 
 	let { state, views }: { state: RigView | undefined; views: StationViews } = $props();
 
 	const desk = getDesk();
+	const isShown = (id: Station): boolean =>
+		id === 'people' ? desk.may('people') : !(desk.byLink && (id === 'weeks' || id === 'cupboard'));
 	const here = $derived(placeOf(router.location)?.station);
 	const open = $derived.by(() => {
 		const verdict = state?.analysis.verdict;
@@ -18,7 +20,7 @@
 </script>
 
 <nav class="rail no-print" aria-label="Stations">
-	{#each STATIONS.filter(({ id }) => id !== 'people' || desk.may('people')) as station (station.id)}
+	{#each STATIONS.filter(({ id }) => isShown(id)) as station (station.id)}
 		{@const Icon = views[station.id].icon}
 		<a
 			href="#{addressOf({ station: station.id, rig: desk.selection.rigId, run: desk.selection.runId })}"

@@ -31,6 +31,7 @@
 	onSignedOut(() => void queries.invalidateQueries({ queryKey: sessionQuery().queryKey }));
 	$effect(() => {
 		desk.rights = session.data?.rights ?? [];
+		desk.byLink = session.data?.rig != null;
 	});
 
 	// What opens a rig must not stay in the history, where the next person at this browser would find it.
