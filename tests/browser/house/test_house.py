@@ -85,7 +85,7 @@ class ByDate(House):
         expect(self.page.get_by_role("status").filter(has_text="Everything as before is free")).to_be_visible()
         expect(self.page.locator(".notes")).to_contain_text("crackle on K1")
         self.page.get_by_role("link", name="Compare with").click()
-        expect(self.page.locator("main")).to_contain_text("Nothing differs: 1 runs are the same.")
+        expect(self.page.locator("main")).to_contain_text("Nothing differs: 1 run is the same.")
 
     def test_hours_that_clash_are_refused_and_done_with_others_when_asked(self) -> None:
         self.cupboard.add("K1: 10 m mic lead\nK2: 10 m mic lead", SOMEBODY)
@@ -99,7 +99,7 @@ class ByDate(House):
         self.page.get_by_label("Rig for Evening").select_option("lantern-evening")
         self.page.get_by_role("button", name="Add", exact=True).click()
         expect(self.page.get_by_role("alert")).to_contain_text("K1 is taken by Sunday Talk (Talk)")
-        self.page.get_by_role("button", name="Do it, with others").click()
+        self.page.get_by_role("button", name="Take others of the cupboard instead").click()
         expect(self.page.locator("main")).to_contain_text("Lantern Evening: K1 is taken: K2 in its place.")
         self.assertEqual([rig.id for rig in self.find(evening).rigs], ["lantern-evening"])
 

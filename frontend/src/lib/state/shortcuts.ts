@@ -15,6 +15,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
 	['U', 'undo'],
 	['Shift U', 'redo'],
 	...STATIONS.map((station) => [station.key, station.name] as const),
+	['L', 'at Weeks: the same a week later'],
 	['T', 'Booth or Daylight'],
 	['?', 'this list']
 ];

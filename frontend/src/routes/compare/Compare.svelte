@@ -28,6 +28,8 @@
 		return occasion ? `, ${dayOf(occasion.starts_at)}` : '';
 	}
 
+	const counted = (count: number, single: string, several: string): string =>
+		`${count} ${count === 1 ? single : several}`;
 	const WHAT = { added: 'new', removed: 'gone', changed: 'changed' } as const;
 </script>
 
@@ -50,11 +52,14 @@
 			</h2>
 			<p class="sum">
 				{#if data.runs.length + data.gear.length === 0}
-					Nothing differs: {data.same_runs} runs are the same.
+					Nothing differs: {counted(data.same_runs, 'run is', 'runs are')} the same.
 				{:else}
-					{data.runs.length + data.more_runs} runs differ, {data.same_runs} are the same; {data.gear.length}
-					{data.gear.length === 1 ? 'device differs' : 'devices differ'}; {came.length} findings came, {went.length}
-					went.
+					{counted(data.runs.length + data.more_runs, 'run differs', 'runs differ')}, {data.same_runs} the same;
+					{counted(data.gear.length, 'device differs', 'devices differ')}; {counted(
+						came.length,
+						'finding',
+						'findings'
+					)} came, {went.length} went.
 				{/if}
 			</p>
 		</header>

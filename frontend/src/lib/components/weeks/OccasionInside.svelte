@@ -100,7 +100,7 @@
 			<p>{asking.refused}</p>
 			{#if again}
 				<button type="button" class="btn preset-tonal" onclick={() => void replace()}
-					>Do it, with others of the cupboard in their place</button
+					>Take others of the cupboard instead</button
 				>
 			{/if}
 		</div>

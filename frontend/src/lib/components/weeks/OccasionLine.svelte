@@ -43,7 +43,7 @@
 				>{/each}
 		</span>
 		<span class="counts">
-			{#if open > 0}<b class="open-notes">{open} to see to</b>{/if}
+			{#if open > 0}<b class="open-notes">{open} open {open === 1 ? 'note' : 'notes'}</b>{/if}
 			<span class="quiet">{taken > 0 ? `${taken} things taken` : ''}</span>
 		</span>
 	</button>
