@@ -3,6 +3,7 @@
 import gzip
 import json
 from collections.abc import Iterator
+from datetime import datetime
 from typing import Any, Literal
 
 from sqlalchemy import ColumnElement, and_, func, select
@@ -33,6 +34,8 @@ class Match(Record):
     """The rig it is in; null for what belongs to the house."""
     rig_name: str | None
     """What that is called."""
+    starts_at: datetime | None
+    """When the occasion of the rig, or the date itself, begins: rigs of several weeks often have one name."""
     thing: str | None
     """Its id: a run's, a device's, a piece's, a thing's of the cupboard, an occasion's."""
 
@@ -55,10 +58,11 @@ class Finder:
         return sorted(found, key=lambda match: not match.words.lower().startswith(begins))[:MOST]
 
     def _findings(self, words: list[str]) -> Iterator[Match]:
-        query = select(RigRow.id, RigRow.name).join(HolderRow, HolderRow.id == RigRow.id)
+        query = select(RigRow.id, RigRow.name, OccasionRow.starts_at).join(HolderRow, HolderRow.id == RigRow.id)
+        query = query.outerjoin(OccasionRow, OccasionRow.id == RigRow.occasion_id)
         query = query.where(RigRow.shelf != "archive").order_by(HolderRow.saved_at.desc()).limit(RIGS_WITH_FINDINGS)
         with self._sessions() as session:
-            rigs = dict(session.execute(query).tuples().all())
+            rigs = {row.id: (row.name, row.starts_at) for row in session.execute(query)}
             keys = {key_of(self._kept.current(session, rig_id).rig, "overview"): rig_id for rig_id in rigs}
         for key, part in self._parts.find_all(list(keys)).items():
             rig_id = keys[key]
@@ -66,7 +70,15 @@ class Finder:
             for run in overview["runs"]:
                 sentence = run["sentence"]
                 if run["grade"] != "clear" and all(word in sentence.lower() for word in words):
-                    yield Match(kind="finding", words=sentence, rig=rig_id, rig_name=rigs[rig_id], thing=run["run"])
+                    name, starts_at = rigs[rig_id]
+                    yield Match(
+                        kind="finding",
+                        words=sentence,
+                        rig=rig_id,
+                        rig_name=name,
+                        starts_at=starts_at,
+                        thing=run["run"],
+                    )
 
 
 def _has(column: Any, words: list[str]) -> ColumnElement[bool]:
@@ -74,9 +86,13 @@ def _has(column: Any, words: list[str]) -> ColumnElement[bool]:
 
 
 def _in_rigs(session: Session, words: list[str]) -> Iterator[Match]:
-    rigs = select(RigRow.id, RigRow.name).where(_has(RigRow.name + " " + RigRow.occasion, words))
-    for rig_id, name in session.execute(rigs.order_by(RigRow.name).limit(MOST_OF_A_KIND)):
-        yield Match(kind="rig", words=name, rig=rig_id, rig_name=name, thing=None)
+    rigs = select(RigRow.id, RigRow.name, OccasionRow.starts_at)
+    rigs = rigs.outerjoin(OccasionRow, OccasionRow.id == RigRow.occasion_id)
+    rigs = rigs.where(_has(RigRow.name + " " + RigRow.occasion, words)).order_by(
+        RigRow.name, OccasionRow.starts_at.desc()
+    )
+    for rig_id, name, starts_at in session.execute(rigs.limit(MOST_OF_A_KIND)):
+        yield Match(kind="rig", words=name, rig=rig_id, rig_name=name, starts_at=starts_at, thing=None)
     kinds: tuple[tuple[Kind, Any, Any, Any], ...] = (
         ("run", RunRow, RunRow.name, func.concat(RunRow.number, " ", RunRow.name, " ", RunRow.note)),
         ("device", GearRow, GearRow.name, GearRow.name),
@@ -84,15 +100,16 @@ def _in_rigs(session: Session, words: list[str]) -> Iterator[Match]:
     )
     for kind, table, name, searched in kinds:
         query = (
-            select(table.id, name, RigRow.id, RigRow.name)
+            select(table.id, name, RigRow.id, RigRow.name, OccasionRow.starts_at)
             .join(RigRow, RigRow.id == table.holder_id)
+            .outerjoin(OccasionRow, OccasionRow.id == RigRow.occasion_id)
             .join(HolderRow, HolderRow.id == RigRow.id)
             .where(_has(searched, words), RigRow.shelf != "archive")
             .order_by(HolderRow.saved_at.desc(), table.position)
             .limit(MOST_OF_A_KIND)
         )
-        for thing, called, rig_id, rig_name in session.execute(query):
-            yield Match(kind=kind, words=called, rig=rig_id, rig_name=rig_name, thing=thing)
+        for thing, called, rig_id, rig_name, starts_at in session.execute(query):
+            yield Match(kind=kind, words=called, rig=rig_id, rig_name=rig_name, starts_at=starts_at, thing=thing)
 
 
 def _in_house(session: Session, words: list[str]) -> Iterator[Match]:
@@ -101,10 +118,12 @@ def _in_house(session: Session, words: list[str]) -> Iterator[Match]:
     )
     things = select(CupboardRow.id, CupboardRow.name, CupboardRow.store).where(_has(searched, words))
     for thing, name, store in session.execute(things.order_by(CupboardRow.position).limit(MOST_OF_A_KIND)):
-        yield Match(kind="cupboard", words=f"{name}, {store}", rig=None, rig_name=None, thing=thing)
-    occasions = select(OccasionRow.id, OccasionRow.name).where(_has(OccasionRow.name, words))
-    for thing, name in session.execute(occasions.order_by(OccasionRow.starts_at.desc()).limit(MOST_OF_A_KIND)):
-        yield Match(kind="occasion", words=name, rig=None, rig_name=None, thing=thing)
+        yield Match(kind="cupboard", words=f"{name}, {store}", rig=None, rig_name=None, starts_at=None, thing=thing)
+    occasions = select(OccasionRow.id, OccasionRow.name, OccasionRow.starts_at).where(_has(OccasionRow.name, words))
+    for thing, name, starts_at in session.execute(
+        occasions.order_by(OccasionRow.starts_at.desc()).limit(MOST_OF_A_KIND)
+    ):
+        yield Match(kind="occasion", words=name, rig=None, rig_name=None, starts_at=starts_at, thing=thing)
     notes = select(NoteRow.occasion_id, NoteRow.words).where(_has(NoteRow.words, words))
     for thing, said in session.execute(notes.order_by(NoteRow.made_at.desc()).limit(MOST_OF_A_KIND)):
-        yield Match(kind="note", words=said, rig=None, rig_name=None, thing=thing)
+        yield Match(kind="note", words=said, rig=None, rig_name=None, starts_at=None, thing=thing)

@@ -7057,6 +7057,11 @@ export interface components {
              */
             rig_name: string | null;
             /**
+             * Starts At
+             * @description When the occasion of the rig, or the date itself, begins: rigs of several weeks often have one name.
+             */
+            starts_at: string | null;
+            /**
              * Thing
              * @description Its id: a run's, a device's, a piece's, a thing's of the cupboard, an occasion's.
              */

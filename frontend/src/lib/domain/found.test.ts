@@ -5,12 +5,19 @@ import { KINDS, leadsTo, looksFor, type Match } from './found';
 describe('what was found', () => {
 	it('leads somewhere, whatever it is', () => {
 		for (const kind of Object.keys(KINDS) as Match['kind'][]) {
-			const match = { kind, words: 'x', rig: 'hall', rig_name: 'Hall', thing: 'keys' };
+			const match = { kind, words: 'x', rig: 'hall', rig_name: 'Hall', starts_at: null, thing: 'keys' };
 			expect(placeOf(leadsTo(match))).not.toBeNull();
 		}
-		expect(leadsTo({ kind: 'finding', words: 'hums', rig: 'hall', rig_name: 'Hall', thing: 'keys' })).toBe(
-			'/rigs/hall/runs/keys'
-		);
+		expect(
+			leadsTo({
+				kind: 'finding',
+				words: 'hums',
+				rig: 'hall',
+				rig_name: 'Hall',
+				starts_at: null,
+				thing: 'keys'
+			})
+		).toBe('/rigs/hall/runs/keys');
 	});
 
 	it('is looked for while no line is written', () => {

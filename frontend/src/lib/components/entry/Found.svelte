@@ -2,7 +2,8 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { findQuery } from '../../api/house';
-	import { KINDS, leadsTo, looksFor } from '../../domain/found';
+	import { KINDS, leadsTo, looksFor, type Match } from '../../domain/found';
+	import { dayOf } from '../../domain/occasions';
 
 	import { getDesk } from '../../state/desk.svelte';
 
@@ -25,6 +26,8 @@
 	});
 	const found = createQuery(() => ({ ...findQuery(asked), enabled: asked !== '' && !desk.byLink }));
 	const matches = $derived(asked !== '' && looksFor(text) ? (found.data ?? []).slice(0, MOST) : []);
+	const where = ({ kind, rig_name, starts_at }: Match): string =>
+		[kind === 'rig' ? '' : (rig_name ?? ''), starts_at ? dayOf(starts_at) : ''].filter(Boolean).join(', ');
 	$effect(() => {
 		first = matches[0] ? leadsTo(matches[0]) : null;
 	});
@@ -37,7 +40,7 @@
 				<a href="#{leadsTo(match)}" tabindex="-1" onclick={onjump}>
 					<span class="kind">{KINDS[match.kind]}</span>
 					<span class="words">{match.words}</span>
-					<span class="quiet">{match.rig_name && match.kind !== 'rig' ? match.rig_name : ''}</span>
+					<span class="quiet">{where(match)}</span>
 					{#if index === 0}<kbd>Enter</kbd>{/if}
 				</a>
 			</li>

@@ -1,8 +1,12 @@
 <!-- Which rig, how it stands in four counts, whether it is saved, and the way back. -->
 <script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { occasionsQuery } from '../../api/house';
+	import { rigsQuery } from '../../api/queries';
 	import type { RigView } from '../../api/rig-view';
 	import { Moon, Redo2, Sun, Undo2 } from '@lucide/svelte';
 	import { clock } from '../../domain/format';
+	import { dayOf } from '../../domain/occasions';
 	import { GRADES } from '../../domain/grades';
 	import { getDesk } from '../../state/desk.svelte';
 	import { theme } from '../../state/theme.svelte';
@@ -11,6 +15,19 @@
 
 	let { state, onhelp }: { state: RigView | undefined; onhelp: () => void } = $props();
 	const desk = getDesk();
+
+	const rigs = createQuery(() => rigsQuery());
+	// The date is no news that everybody must ask for every few seconds.
+	const occasions = createQuery(() => ({
+		...occasionsQuery(),
+		refetchInterval: false as const,
+		enabled: !desk.byLink
+	}));
+	const date = $derived.by(() => {
+		const own = rigs.data?.find(({ id }) => id === state?.rig.id)?.date;
+		const occasion = occasions.data?.find(({ id }) => id === own);
+		return occasion ? dayOf(occasion.starts_at) : '';
+	});
 
 	const saying = $derived(
 		{ saving: 'Saving…', unsaved: 'Not saved', saved: state ? `Saved ${clock(state.saved_at)}` : '' }[
@@ -22,7 +39,7 @@
 <header class="top">
 	<div class="names">
 		<h1>{state?.rig.name ?? 'Ruvak'}</h1>
-		<span class="quiet venue">{state?.rig.venue.name ?? ''}</span>
+		<span class="quiet venue">{state?.rig.venue.name ?? ''}{date ? `, ${date}` : ''}</span>
 	</div>
 	{#if state && desk.may('plan')}<LineInput />{/if}
 	{#if state}
