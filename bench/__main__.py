@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import analysis, busy, editing, reading, remedies, scale, scrolling
+from bench import analysis, busy, editing, reading, remedies, scale, scrolling, seen
 
 BENCHES = {
     "reading": reading.main,
@@ -12,6 +12,7 @@ BENCHES = {
     "scrolling": scrolling.main,
     "busy": busy.main,
     "scale": scale.main,
+    "seen": seen.main,
 }
 
 

@@ -121,7 +121,7 @@
 		role="combobox"
 		autocomplete="off"
 		spellcheck="false"
-		placeholder="keys > desk 7/8, or find…"
+		placeholder="Type a run, or find"
 		aria-label="Type a run"
 		aria-expanded={shown}
 		aria-controls="understood"
