@@ -55,7 +55,7 @@ class TwoServers:
         self.address = f"http://127.0.0.1:{self.port}"
         self._folder = log.with_name(f"{log.name}.nginx")
         self._nginx: subprocess.Popen[bytes] | None = None
-        self._ending = threading.Event()
+        self._ending, self._kills = threading.Event(), False
         self._killer: threading.Thread | None = None
 
     def start(self) -> None:
@@ -69,6 +69,8 @@ class TwoServers:
         command = [nginx(), "-c", str(file), "-p", str(self._folder), "-e", str(self._folder / "error.log")]
         self._nginx = subprocess.Popen(command)
         wait_until_ready(self.address, self._folder / "error.log")
+        if self._kills:
+            self.keep_killing()
 
     def stop(self) -> None:
         """Stops all three; the database stays."""
@@ -92,6 +94,7 @@ class TwoServers:
 
     def keep_killing(self) -> None:
         """From now on one of them after the other is killed every few seconds, and started again."""
+        self._kills = True
         self._ending.clear()
         self._killer = threading.Thread(target=self._kill_in_turn, daemon=True)
         self._killer.start()
