@@ -33,6 +33,9 @@ http {{
     server {{
         listen 127.0.0.1:{port};
         client_max_body_size 4m;
+        # Held in memory: started by root, its workers may not write into the folder.
+        client_body_buffer_size 4m;
+        proxy_max_temp_file_size 0;
         location / {{
             proxy_pass http://ruvak;
             proxy_set_header Host $http_host;

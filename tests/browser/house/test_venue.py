@@ -19,7 +19,7 @@ class VenueStation(BrowserTest):
         self.venues = Venues(sessions, kept, Edits(sessions, kept))
         self.other = self.rigs.copy(self.demo, "Spring Concert", "", SOMEBODY).rig.id
         self.page.goto(f"{self.server.address}/#/rigs/{self.demo}/venue")
-        expect(self.page.get_by_role("heading", name="Ferrywell Hall")).to_be_visible()
+        expect(self.page.get_by_role("heading", name="Ferrywell Hall", exact=True)).to_be_visible()
 
     def test_lines_are_said_back_added_and_stand_in_the_tree(self) -> None:
         box = self.page.get_by_label("Boards, circuits, strips")
