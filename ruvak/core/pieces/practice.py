@@ -53,7 +53,9 @@ def practice_cost(
     if not outputs:
         from_microphones = all(_is_microphone(pool, source) for source in sources)
         astray = from_microphones and bool(goal_signals) and "microphone" not in goal_signals
-        too_strong = goal_signals == {"microphone"} and any(_gives_line_level(pool, source) for source in sources)
+        padded = any(pool.holds(is_pad, part.id) for part in parts)
+        at_line_level = any(_gives_line_level(pool, source) for source in sources)
+        too_strong = goal_signals == {"microphone"} and at_line_level and not padded
         return extra + DEVIATION * astray + PREFERENCE * (too_strong + _unbalancing_leads(pool, route, sources))
     boxes = [place for place, part in enumerate(parts) if pool.holds(carries_over, part.id)]
     carried_m = max(_unbalanced_m(pool, route, source) for source in sources)

@@ -35,6 +35,8 @@ class Practice(unittest.TestCase):
             ("violin > piezo di > desk mic 3", 0.0),
             ("bass > TRS lead > passive di > desk mic 3", PREFERENCE),
             ("wireless > pad > desk mic 3", DEVIATION),
+            ("wireless > mic lead > desk mic 3", PREFERENCE),
+            ("wireless > XLR to jack > desk line 3", 0.0),
             ("vocal > XLR to TRS > desk line 3", DEVIATION),
             ("desk phones > jack extension > headphones", DEVIATION),
             ("lapel > 3.5 mm extension > camera", 0.0),
