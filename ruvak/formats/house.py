@@ -10,13 +10,12 @@ from typing import TypeVar
 
 from pydantic import BaseModel, ValidationError
 
-from ruvak.core.cupboard.item import CupboardItem
+from ruvak.core.cupboard.item import CupboardDocument
 from ruvak.core.errors import Fault, FaultyDocument
 from ruvak.core.house import HouseDocument, HouseIndex, HouseVenue
 from ruvak.core.parts.reading import rig_from_json
 from ruvak.core.rig.files import faults_of, rig_to_json
 from ruvak.core.rig.rig import Rig, name_of
-from ruvak.core.rig.values import Record
 from ruvak.formats.cells import write_cell
 from ruvak.formats.kit_list import cupboard_to_csv
 
@@ -35,18 +34,12 @@ class BadHouse(FaultyDocument):
     code = "bad_house"
 
 
-class _Cupboard(Record):
-    format: str = "ruvak-cupboard"
-    version: int = 1
-    items: tuple[CupboardItem, ...] = ()
-
-
 def house_to_zip(house: HouseDocument) -> bytes:
     """The archive: house.json, cupboard.json, venues/ID.json, rigs/ID.json, and CSV tables."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         archive.writestr(INDEX, _text(house.index))
-        archive.writestr(CUPBOARD, _text(_Cupboard(items=house.cupboard)))
+        archive.writestr(CUPBOARD, _text(CupboardDocument(items=house.cupboard)))
         for venue in house.venues:
             archive.writestr(f"venues/{venue.id}.json", _text(venue))
         for rig in house.rigs:
@@ -68,7 +61,7 @@ def house_from_zip(data: bytes) -> HouseDocument:
     return HouseDocument(
         index=_read(HouseIndex, INDEX, files[INDEX]),
         venues=tuple(_read(HouseVenue, name, text) for name, text in files.items() if _VENUE.fullmatch(name)),
-        cupboard=_read(_Cupboard, CUPBOARD, files[CUPBOARD]).items if CUPBOARD in files else (),
+        cupboard=_read(CupboardDocument, CUPBOARD, files[CUPBOARD]).items if CUPBOARD in files else (),
         rigs=tuple(_rig(name, text) for name, text in files.items() if _RIG.fullmatch(name)),
     )
 

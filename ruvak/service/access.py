@@ -1,13 +1,12 @@
 """Roles, what each may do, and who is asking."""
 
 from enum import StrEnum
-from typing import Literal
 
 from ruvak.core.errors import RuvakError
+from ruvak.core.house import Role
 from ruvak.core.rig.values import Record
 from ruvak.service.states import Person
 
-Role = Literal["owner", "technician", "helper", "viewer"]
 DEMO_TECHNICIAN = Person(id="demo-technician", name="Demo technician")
 
 

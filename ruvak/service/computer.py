@@ -27,8 +27,8 @@ from ruvak.core.run_changes import VerdictChange, changed_runs, verdict_changes
 from ruvak.core.venue.document import difference
 from ruvak.core.venue.lines import VenueReading
 from ruvak.service.analysis_parts import RunParts, keep, key_of, run_key
-from ruvak.service.cupboard import KeptCupboard
 from ruvak.service.kept import KeptRigs, read_current
+from ruvak.service.kept_cupboard import KeptCupboard
 from ruvak.service.problems import NotFound
 from ruvak.service.states import (
     DestinationList,
@@ -125,16 +125,16 @@ class Computer:
         """One line with ways to go on, or several lines. Raises NotFound."""
         saved, beside = self._saved_beside(rig_id)
         lines = [line for line in text.splitlines() if line.strip()]
-        if len(lines) <= 1:
-            line = lines[0] if lines else ""
-            readings: tuple[Reading, ...] = (read(beside, line),) if line.strip() else ()
-            if any(map(_looks_elsewhere, readings)) and (other := self._beside(saved.rig, devices=True)) is not beside:
-                readings, beside = _better((readings, beside), ((read(other, line),), other))
-            return _readings(saved, _drawn(saved.rig, beside, readings), completions(saved.rig, text))
-        readings = read_all(beside, text)
+        several = len(lines) > 1
+
+        def read_in(rig: Rig) -> tuple[Reading, ...]:
+            return read_all(rig, text) if several else tuple(read(rig, line) for line in lines)
+
+        readings = read_in(beside)
         if any(map(_looks_elsewhere, readings)) and (other := self._beside(saved.rig, devices=True)) is not beside:
-            readings, beside = _better((readings, beside), (read_all(other, text), other))
-        return _readings(saved, _drawn(saved.rig, beside, readings))
+            readings, beside = _better((readings, beside), (read_in(other), other))
+        drawn = _drawn(saved.rig, beside, readings)
+        return _readings(saved, drawn, () if several else completions(saved.rig, text))
 
     def read_list(self, rig_id: str, rows: tuple[InputRow, ...], goal: str | None) -> Readings:
         """An input list into a desk; without one, into the gear with the most inputs, or a new desk. Raises NotFound,
@@ -229,8 +229,9 @@ class Computer:
 
     def _saved_beside(self, rig_id: str) -> tuple[SavedRig, Rig]:
         """A rig, and the same with the free kit of the house's cupboard within reach."""
-        saved = self._saved(rig_id)
-        return saved, self._beside(saved.rig)
+        with self._sessions() as session:
+            saved = self._kept.current(session, rig_id)
+            return saved, self._cupboard.beside(session, saved.rig)
 
     def _beside(self, rig: Rig, devices: bool = False) -> Rig:
         with self._sessions() as session:

@@ -2,146 +2,40 @@
 
 from collections.abc import Collection, Iterable
 from datetime import UTC, datetime
-from threading import Lock
-from typing import Any, Literal
+from typing import Any
 
 from pydantic import ValidationError
 from sqlalchemy import delete, func, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session, sessionmaker
 
-from ruvak.core.cupboard.draw import drawn_by, put_back_unused, with_cupboard
-from ruvak.core.cupboard.item import CupboardItem, item_of, thing_id
+from ruvak.core.cupboard.draw import drawn_by, put_back_unused
+from ruvak.core.cupboard.item import CupboardDocument, CupboardItem, item_of, thing_id
 from ruvak.core.cupboard.lines import CupboardLine, read_cupboard
-from ruvak.core.errors import BadEdit, RuvakError
+from ruvak.core.errors import BadEdit
 from ruvak.core.rig.edits import Edit, Op, PutThing, SetField
 from ruvak.core.rig.files import faults_of
 from ruvak.core.rig.ids import free_id, id_of
-from ruvak.core.rig.rig import Condition, KitItem, Rig
-from ruvak.core.rig.values import Record
+from ruvak.core.rig.rig import Condition, KitItem, Rig, collection_of, written_on
+from ruvak.service.cupboard_records import (
+    Changeable,
+    CupboardChange,
+    CupboardConflict,
+    CupboardEntry,
+    CupboardLines,
+    CupboardList,
+    ReadCupboardLine,
+)
 from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
+from ruvak.service.kept_cupboard import CUPBOARD, KeptCupboard, cupboard_version, read_items
 from ruvak.service.problems import NotFound
 from ruvak.service.states import EditOutcome, Person
 from ruvak.service.takings import Holding, holdings, taken_by_others
 from ruvak.store.house import CupboardChangeRow, CupboardRow
 from ruvak.store.tables import GearRow, HolderRow, KitRow, OccasionRow, RigRow
 
-CUPBOARD = "cupboard-of-the-house"
-"""The holder whose version counts every change of the cupboard."""
-Changeable = Literal["name", "store", "count", "condition", "remark", "length_m"]
 _WORDS: dict[str, str] = {"name": "renamed", "store": "moved to", "count": "counted:", "length_m": "measured:"}
-
-
-class CupboardConflict(RuvakError):
-    """Somebody else changed the same meanwhile, or it is in use; nothing was changed."""
-
-    code = "cupboard_conflict"
-
-
-class CupboardEntry(Record):
-    """A line of the cupboard."""
-
-    id: str
-    """Its id."""
-    name: str
-    """Its tag, or what it is called."""
-    part: str
-    """What it is, in words."""
-    kind: Literal["gear", "lead", "adapter", "box"]
-    """What kind of thing."""
-    count: int
-    """How many there are."""
-    store: str
-    """Where it is kept."""
-    condition: Condition
-    """Whether it can be relied on."""
-    remark: str
-    """What somebody noted about it."""
-    length_m: float | None
-    """Metres; leads only."""
-    holdings: tuple[Holding, ...]
-    """Who has it now or has taken it for later, the earliest first."""
-
-
-class CupboardList(Record):
-    """The cupboard as it stands."""
-
-    entries: tuple[CupboardEntry, ...]
-    """Everything in it, in the order in which it was added."""
-    version: int
-    """Counts its changes."""
-
-
-class CupboardLines(Record):
-    """Typed lines as they were understood."""
-
-    lines: tuple["ReadCupboardLine", ...]
-    """Each line."""
-    things: int
-    """How many things they add."""
-
-
-class ReadCupboardLine(Record):
-    """A typed line: what it adds, or why it was not understood."""
-
-    line: str
-    """As it was typed."""
-    words: str
-    """What it was understood to mean; empty where it was not."""
-    problem: str | None
-    """Why it was not understood, and how to mend it."""
-
-
-class CupboardChange(Record):
-    """What somebody did to a thing of the cupboard."""
-
-    item: str
-    """The thing."""
-    name: str
-    """What it was called then."""
-    words: str
-    """What was done."""
-    person: str
-    """Who did it."""
-    made_at: datetime
-    """When."""
-
-
-class CupboardDocument(Record):
-    """The cupboard as a file."""
-
-    format: Literal["ruvak-cupboard"] = "ruvak-cupboard"
-    """What kind of file this is."""
-    version: Literal[1] = 1
-    """Version of the format."""
-    items: tuple[CupboardItem, ...] = ()
-    """Everything in it."""
-
-
-class KeptCupboard:
-    """The cupboard as it was read last in this process, read anew when its version has changed."""
-
-    def __init__(self) -> None:
-        self._lock = Lock()
-        self._version: tuple[datetime, int] | None = None
-        self._items = tuple[CupboardItem, ...]()
-
-    def items(self, session: Session) -> tuple[CupboardItem, ...]:
-        """Everything in it, in order."""
-        version = _version(session)
-        with self._lock:
-            if version == self._version:
-                return self._items
-        items = _read_items(session)
-        with self._lock:
-            self._version, self._items = version, items
-        return items
-
-    def beside(self, session: Session, rig: Rig, devices: bool = False) -> Rig:
-        """The rig with all that is free for its hours within reach."""
-        items = self.items(session)
-        return with_cupboard(rig, items, taken_by_others(session, rig.id), devices) if items else rig
 
 
 class Cupboard:
@@ -154,7 +48,7 @@ class Cupboard:
     def list_all(self) -> CupboardList:
         """Everything in it, with who has it from now on."""
         with self._sessions() as session:
-            _, version = _version(session) or (None, 0)
+            _, version = cupboard_version(session) or (None, 0)
             items = self._items.items(session)
             by_item: dict[str, list[Holding]] = {}
             for holding in holdings(session, datetime.now(UTC)):
@@ -171,7 +65,7 @@ class Cupboard:
         """Adds what the typed lines say; those that are not understood add nothing."""
         with self._sessions.begin() as session:
             _count(session)
-            lines = read_cupboard(_read_items(session), text)
+            lines = read_cupboard(read_items(session), text)
             _put(session, (item for line in lines for item in line.items), person, "added")
         return _as_lines(lines)
 
@@ -181,7 +75,7 @@ class Cupboard:
         with self._sessions.begin() as session:
             rig = self._kept.current(session, rig_id, lock=True).rig
             _count(session)
-            items, ops = _adopted(rig, _read_items(session))
+            items, ops = _adopted(rig, read_items(session))
             if not ops:
                 return None
             _put(session, items, person, f"taken over from {rig.name}")
@@ -276,7 +170,7 @@ class Cupboard:
         """Adds what the cupboard does not have by id or tag; tells how many things that were."""
         with self._sessions.begin() as session:
             _count(session)
-            items = _read_items(session)
+            items = read_items(session)
             ids, names = {item.id for item in items}, {item.name.lower() for item in items if item.count == 1}
             new = []
             for item in document.items:
@@ -314,9 +208,8 @@ class Cupboard:
         for (item, number), thing in drawn_by(rig).items():
             if item == after.id:
                 was, now = before.in_rig(number), after.in_rig(number)
-                kind: Literal["kit", "gear"] = "kit" if isinstance(thing, KitItem) else "gear"
                 ops += [
-                    SetField(kind=kind, id=thing.id, field=name, value=getattr(now, name))
+                    SetField(kind=collection_of(thing), id=thing.id, field=name, value=getattr(now, name))
                     for name in ("tag", "name", "condition", "remark", "length_m")
                     if getattr(was, name, None) != getattr(now, name, None) and hasattr(now, name)
                 ]
@@ -346,15 +239,14 @@ def _adopted(rig: Rig, items: Collection[CupboardItem]) -> tuple[list[CupboardIt
     for thing in rig.owners_by_id.values():
         if isinstance(thing, KitItem) and (thing.installed or not thing.owned):
             continue
-        name = thing.tag if isinstance(thing, KitItem) else thing.name
+        name = written_on(thing)
         if thing.drawn is not None or name.lower() in names:
             continue
         id_ = free_id(id_of(name, "thing")[:50], ids)
         ids.add(id_)
         names.add(name.lower())
         result.append(item_of(thing, rig.part_of(thing.id), id_))
-        kind: Literal["kit", "gear"] = "kit" if isinstance(thing, KitItem) else "gear"
-        ops.append(SetField(kind=kind, id=thing.id, field="drawn", value={"item": id_, "number": 1}))
+        ops.append(SetField(kind=collection_of(thing), id=thing.id, field="drawn", value={"item": id_, "number": 1}))
     return result, ops
 
 
@@ -368,7 +260,7 @@ def _puts(rig: Rig, item: CupboardItem, number: int) -> Iterable[Op]:
     thing = item.in_rig(number)
     if thing.id in rig.owners_by_id:
         thing = thing.model_copy(update={"id": free_id(thing_id(item.id, number), rig.owners_by_id)})
-    yield PutThing(kind="kit" if isinstance(thing, KitItem) else "gear", thing=thing)
+    yield PutThing(kind=collection_of(thing), thing=thing)
 
 
 def _changed(item: CupboardItem, values: dict[str, Any]) -> CupboardItem:
@@ -401,17 +293,6 @@ def _has_name(session: Session, item: CupboardItem) -> bool:
         func.lower(CupboardRow.name) == item.name.lower(), CupboardRow.count == 1, CupboardRow.id != item.id
     )
     return session.scalar(query) is not None
-
-
-def _version(session: Session) -> tuple[datetime, int] | None:
-    """Since when there is this cupboard, and how often it was changed; None while there is none."""
-    row = session.execute(select(HolderRow.born, HolderRow.version).where(HolderRow.id == CUPBOARD)).first()
-    return (row.born, row.version) if row is not None else None
-
-
-def _read_items(session: Session) -> tuple[CupboardItem, ...]:
-    rows = session.scalars(select(CupboardRow).order_by(CupboardRow.position))
-    return tuple(CupboardItem.model_validate(row.body) for row in rows)
 
 
 def _count(session: Session) -> None:

@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session, sessionmaker
 
+from ruvak.core.cupboard.item import CupboardDocument
 from ruvak.core.house import (
     HouseDocument,
     HouseIndex,
@@ -19,7 +20,7 @@ from ruvak.core.house import (
 from ruvak.core.prepare import prepare
 from ruvak.core.rig.values import Record
 from ruvak.core.venue.document import VenueDocument
-from ruvak.service.cupboard import Cupboard, CupboardDocument
+from ruvak.service.cupboard import Cupboard
 from ruvak.service.kept import KeptRigs
 from ruvak.service.people import People
 from ruvak.service.rigs import Rigs

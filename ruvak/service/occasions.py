@@ -10,10 +10,11 @@ from sqlalchemy.orm import Session, sessionmaker
 from ruvak.core.cupboard.item import CupboardItem
 from ruvak.core.cupboard.replace import replace_drawn
 from ruvak.core.rig.ids import free_id, id_of
+from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
-from ruvak.service.cupboard import KeptCupboard
 from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
+from ruvak.service.kept_cupboard import KeptCupboard
 from ruvak.service.links import follow_occasion
 from ruvak.service.problems import BadHours, NotFound
 from ruvak.service.states import Person
@@ -134,8 +135,7 @@ class Occasions:
             _occasion_row(session, occasion_id)
             session.execute(update(RigRow).where(RigRow.id.in_(rigs)).values(occasion_id=None))
             for each in saved:
-                take_what_is_drawn(session, each.rig)
-                follow_occasion(session, each.rig.id)
+                _hold_hours(session, each.rig)
             session.execute(delete(OccasionRow).where(OccasionRow.id == occasion_id))
 
     def put_rig(self, occasion_id: str, rig_id: str, replace: bool, person: Person) -> MadeAgain:
@@ -153,8 +153,7 @@ class Occasions:
             rig = self._kept.current(session, rig_id, lock=True).rig
             query = update(RigRow).where(RigRow.id == rig_id, RigRow.occasion_id == occasion_id)
             session.execute(query.values(occasion_id=None))
-            take_what_is_drawn(session, rig)
-            follow_occasion(session, rig_id)
+            _hold_hours(session, rig)
 
     def make_again(
         self, occasion_id: str, name: str, starts_at: datetime, ends_at: datetime, person: Person
@@ -211,8 +210,7 @@ class Occasions:
     def _put(self, session: Session, occasion_id: str, rig_id: str) -> None:
         saved = self._kept.current(session, rig_id, lock=True)
         self._belongs(session, occasion_id, rig_id)
-        take_what_is_drawn(session, saved.rig)
-        follow_occasion(session, rig_id)
+        _hold_hours(session, saved.rig)
 
     def _belongs(self, session: Session, occasion_id: str, rig_id: str) -> None:
         there = session.scalar(select(func.count()).where(RigRow.occasion_id == occasion_id, RigRow.id != rig_id))
@@ -223,18 +221,16 @@ class Occasions:
 
     def _take(self, session: Session, rig_id: str, replace: bool, person: Person) -> list[str]:
         """What the rig has drawn is taken for its hours; what is not to be had is replaced where that is asked for."""
-        follow_occasion(session, rig_id)
         rig = self._kept.current(session, rig_id).rig
         if not replace:
-            take_what_is_drawn(session, rig)
+            _hold_hours(session, rig)
             return []
         taken = taken_by_others(session, rig_id)
         edit, said = replace_drawn(rig, self._cupboard.items(session), taken)
-        if edit is None:
-            take_what_is_drawn(session, rig)
-            return []
-        self._edits.make_within(session, rig_id, edit, person)
-        take_what_is_drawn(session, self._kept.current(session, rig_id).rig)
+        if edit is not None:
+            self._edits.make_within(session, rig_id, edit, person)
+            rig = self._kept.current(session, rig_id).rig
+        _hold_hours(session, rig)
         return [f"{rig.name}: {sentence}" for sentence in said]
 
     def _copy(self, session: Session, rig_id: str, occasion: OccasionRow, person: Person) -> list[str]:
@@ -246,6 +242,13 @@ class Occasions:
         values = {"occasion_id": occasion.id, "house_venue_id": before.house_venue_id}
         session.execute(update(RigRow).where(RigRow.id == copy.id).values(**values))
         return self._take(session, copy.id, True, person)
+
+
+def _hold_hours(session: Session, rig: Rig) -> None:
+    """After a rig's date or its hours have changed: what it has drawn is taken for them, and links that end with its
+    date follow. Raises AlreadyTaken."""
+    take_what_is_drawn(session, rig)
+    follow_occasion(session, rig.id)
 
 
 def _read(session: Session, ids: Select[str] | list[str]) -> list[Occasion]:

@@ -5,6 +5,7 @@ from typing import Any, Literal
 from sqlalchemy import ColumnElement, ScalarSelect, func, select, update
 from sqlalchemy.orm import Session, aliased, sessionmaker
 
+from ruvak.core.house import Shelf
 from ruvak.core.prepare import prepare
 from ruvak.core.rig.ids import free_id
 from ruvak.core.rig.rig import Rig
@@ -17,8 +18,6 @@ from ruvak.store import history
 from ruvak.store.house import CupboardRow
 from ruvak.store.rigs import SavedRig, create_rig, delete_rig, read_holders
 from ruvak.store.tables import EditRow, GearRow, HolderRow, KitRow, RigRow, RunRow, ThingRow, VenueRow
-
-Shelf = Literal["plans", "templates", "archive"]
 
 
 class Rigs:
@@ -62,7 +61,7 @@ class Rigs:
                     runs=runs,
                     devices=devices,
                     to_get=to_get,
-                    shelf=_shelf(row.shelf),
+                    shelf=row.shelf,
                     date=row.occasion_id,
                     last_change=done.label if done is not None else None,
                     changed_by=done.person_name if done is not None else None,
@@ -150,15 +149,6 @@ class Rigs:
             undo_label=undo.label if undo else None,
             redo_label=redo.label if redo else None,
         )
-
-
-def _shelf(word: str) -> Shelf:
-    """As a value of its type."""
-    match word:
-        case "templates" | "archive":
-            return word
-        case _:
-            return "plans"
 
 
 def _of_this_house(session: Session, rig: Rig) -> Rig:

@@ -7,6 +7,7 @@ from pydantic import RootModel
 
 from ruvak.core.analyse import Analysis
 from ruvak.core.entry.reading import Reading
+from ruvak.core.house import Shelf
 from ruvak.core.judge.assumed import Assumed
 from ruvak.core.judge.finding import Grade, RigFinding, Verdict
 from ruvak.core.pieces.choices import PieceChoice
@@ -51,7 +52,7 @@ class RigSummary(Record):
     """How many devices it has."""
     to_get: int
     """How many leads, adapters and boxes have to be borrowed or bought."""
-    shelf: Literal["plans", "templates", "archive"]
+    shelf: Shelf
     """Where it stands among the rigs."""
     date: str | None
     """The occasion that it is for, by id; null without a date."""

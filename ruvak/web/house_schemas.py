@@ -7,7 +7,7 @@ from pydantic import AwareDatetime, Field, RootModel, StringConstraints
 
 from ruvak.core.rig.rig import Condition
 from ruvak.core.rig.values import Id, Label, Record, Words
-from ruvak.service.cupboard import Changeable, CupboardChange
+from ruvak.service.cupboard_records import Changeable, CupboardChange
 from ruvak.service.find import Match
 from ruvak.service.occasions import Occasion
 

@@ -5,13 +5,13 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, RootModel, StringConstraints
 
 from ruvak.core.analyse import RunAnalysis
+from ruvak.core.house import Shelf
 from ruvak.core.results.formulas import Formula
 from ruvak.core.rig.connectors import Form
 from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import KitItem
 from ruvak.core.rig.values import Id, Label, Number, Record, Words
-from ruvak.service.rigs import Shelf
 from ruvak.service.states import HistoryLine, RigSummary
 from ruvak.service.venues import VenueSummary
 from ruvak.service.versions import Version

@@ -6,9 +6,10 @@ import time
 from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from os import cpu_count
+from statistics import median
 
 from tests.support.fuzzing import Case, MakeUp, agree, agree_throughout, change, read, read_line, survive
-from tests.support.kills import kill_again_and_again
+from tests.support.kills import Killed, kill_again_and_again
 
 KINDS: dict[str, Callable[[int], Case]] = {
     "ngspice": agree,
@@ -21,6 +22,9 @@ KINDS: dict[str, Callable[[int], Case]] = {
 KILLS = "kills"
 CASES = 10_000
 TELL_EVERY = 200
+TELL_KILLS_EVERY = 50
+BACK_AIM_S = 10.0
+"""Everything shall be back by itself within this time of a kill."""
 
 
 def main() -> int:
@@ -50,14 +54,25 @@ def main() -> int:
 
 def _kill(many: int = 1_000, seed: int = 1000) -> int:
     """Parts of a served application killed under four clients."""
-    result = kill_again_and_again(many, seed)
+
+    def tell(so_far: Killed) -> None:
+        if so_far.kills % TELL_KILLS_EVERY == 0:
+            print(_line(so_far, seed), flush=True)
+
+    result = kill_again_and_again(many, seed, tell)
     for fault in result.faults:
         print(fault)
-    print(
-        f"{result.kills} kills from seed {seed}: {result.acknowledged} edits acknowledged, all clients went on after "
-        f"{result.longest_s:.1f} s at most, {len(result.faults)} found"
-    )
+    print(f"{_line(result, seed)}, {len(result.faults)} found")
     return 1 if result.faults else 0
+
+
+def _line(killed: Killed, seed: int) -> str:
+    back_s = killed.back_s or [0.0]
+    late = sum(each > BACK_AIM_S for each in back_s)
+    return (
+        f"{killed.kills} kills from seed {seed}: {killed.acknowledged} edits acknowledged, all clients went on after "
+        f"{median(back_s):.1f} s in the middle, {max(back_s):.1f} s at most, {late} times later than {BACK_AIM_S:.0f} s"
+    )
 
 
 if __name__ == "__main__":

@@ -6,7 +6,7 @@ from datetime import timedelta
 from ruvak.core.analyse import analyse
 from ruvak.core.errors import BadEdit
 from ruvak.core.judge.codes import FindingCode
-from ruvak.service.cupboard import CupboardConflict
+from ruvak.service.cupboard_records import CupboardConflict
 from ruvak.service.problems import NotFound
 from ruvak.service.states import Person
 from ruvak.service.takings import AlreadyTaken

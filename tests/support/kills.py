@@ -14,6 +14,7 @@ import tempfile
 import threading
 import time
 import urllib.error
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import partial
 from pathlib import Path
@@ -40,8 +41,8 @@ class Killed:
 
     kills: int = 0
     acknowledged: int = 0
-    longest_s: float = 0.0
-    """From a kill until health and an edit were answered again."""
+    back_s: list[float] = field(default_factory=list)
+    """From each kill until health and an edit of every client were answered again."""
     faults: list[str] = field(default_factory=list)
 
 
@@ -86,16 +87,17 @@ class Client(threading.Thread):
             return None
 
 
-def kill_again_and_again(kills: int, seed: int) -> Killed:
-    """script/demo in a copy of the checkout, killed in parts so often, then looked at."""
+def kill_again_and_again(kills: int, seed: int, after_each: Callable[[Killed], None] = lambda so_far: None) -> Killed:
+    """script/demo in a copy of the checkout, killed in parts so often, then looked at; `after_each` hears of every
+    kill once everything is back."""
     with tempfile.TemporaryDirectory(dir=CHECKOUT / ".ruvak") as name:
         folder = Path(name)
         # The database's user has to get in.
         folder.chmod(0o755)
-        return _kill_in(folder, kills, seed)
+        return _kill_in(folder, kills, seed, after_each)
 
 
-def _kill_in(folder: Path, kills: int, seed: int) -> Killed:
+def _kill_in(folder: Path, kills: int, seed: int, after_each: Callable[[Killed], None]) -> Killed:
     rng, result = Random(seed), Killed()
     shutil.copytree(CHECKOUT / "script", folder / "script")
     shutil.copytree(CHECKOUT / "ruvak", folder / "ruvak")
@@ -124,7 +126,9 @@ def _kill_in(folder: Path, kills: int, seed: int) -> Killed:
             if not back:
                 result.faults.append(f"Not back within {BACK_WITHIN_S:.0f} s: {said.read_text()[-600:]}")
                 break
-            result.longest_s = max(result.longest_s, time.monotonic() - began)
+            result.back_s.append(time.monotonic() - began)
+            result.acknowledged = sum(len(client.acknowledged) for client in clients)
+            after_each(result)
         stop.set()
         for client in clients:
             client.join(timeout=60)

@@ -9,7 +9,7 @@ from collections.abc import Collection, Iterable, Iterator
 from ruvak.core.cupboard.item import CupboardItem, thing_id
 from ruvak.core.rig.earth import Bond
 from ruvak.core.rig.edits import Edit, Op, PutThing, RemoveThing, SetField
-from ruvak.core.rig.rig import Gear, KitItem, Rig, Run
+from ruvak.core.rig.rig import Gear, KitItem, Rig, Run, collection_of, written_on
 
 Taken = tuple[str, int]
 """A thing of the cupboard by item and number."""
@@ -33,7 +33,7 @@ def with_cupboard(rig: Rig, items: Iterable[CupboardItem], taken: Collection[Tak
 
 
 def _free(rig: Rig, items: Iterable[CupboardItem], taken: Collection[Taken]) -> Iterator[KitItem | Gear]:
-    names = {thing.tag.lower() for thing in rig.kit} | {thing.name.lower() for thing in rig.gear}
+    names = {written_on(thing).lower() for thing in rig.owners_by_id.values()}
     for item in items:
         own = rig.parts_by_id.get(item.part.id)
         # A rig that has another part by that id keeps its own.
@@ -43,7 +43,7 @@ def _free(rig: Rig, items: Iterable[CupboardItem], taken: Collection[Taken]) -> 
             if (item.id, number) in taken or thing_id(item.id, number) in rig.owners_by_id:
                 continue
             thing = item.in_rig(number)
-            if (thing.tag if isinstance(thing, KitItem) else thing.name).lower() not in names:
+            if written_on(thing).lower() not in names:
                 yield thing
 
 
@@ -57,7 +57,7 @@ def with_drawn(known: Collection[str], beside: Rig, edit: Edit) -> Edit:
     put = {op.thing.id for op in edit.ops if isinstance(op, PutThing) and op.kind == "parts"}
     parts = dict.fromkeys(thing.part for thing in used if thing.part not in put)
     ops: list[Op] = [PutThing(kind="parts", thing=beside.parts_by_id[part]) for part in parts]
-    ops += [PutThing(kind="kit" if isinstance(thing, KitItem) else "gear", thing=thing) for thing in used]
+    ops += [PutThing(kind=collection_of(thing), thing=thing) for thing in used]
     return edit.model_copy(update={"ops": (*ops, *edit.ops)})
 
 
@@ -95,6 +95,6 @@ def put_back_unused(rig: Rig) -> Edit | None:
     idle = [thing for thing in drawn_by(rig).values() if thing.id not in used]
     if not idle:
         return None
-    ops = tuple(RemoveThing(kind="kit" if isinstance(thing, KitItem) else "gear", id=thing.id) for thing in idle)
+    ops = tuple(RemoveThing(kind=collection_of(thing), id=thing.id) for thing in idle)
     words = f"{len(idle)} pieces" if len(idle) > 1 else "1 piece"
     return Edit(label=f"Put {words} back into the cupboard", ops=ops)

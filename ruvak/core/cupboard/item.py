@@ -1,17 +1,30 @@
 """Records of the house's cupboard, and each as the lead, box or device that it becomes in a rig."""
 
-from typing import Annotated
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
 from ruvak.core.rig.part import Part, SettingValue
-from ruvak.core.rig.rig import MAX_LENGTH_M, MIN_LENGTH_M, Condition, ContactResistance, Drawn, Gear, KitItem
-from ruvak.core.rig.values import Deviation, Id, Identified, Label, NotNegative, Words
+from ruvak.core.rig.rig import (
+    MAX_LENGTH_M,
+    MIN_LENGTH_M,
+    Condition,
+    ContactResistance,
+    Drawn,
+    Gear,
+    KitItem,
+    written_on,
+)
+from ruvak.core.rig.values import Deviation, Id, Identified, Label, NotNegative, Record, Words
 
 MOST_ALIKE = 200
 """So many alike are counted as one entry of the list."""
 STORE = "cupboard"
 """Where things are while nobody has said."""
+FIGURES = ("condition", "remark", "contacts")
+"""What is known of a thing, wherever it stands."""
+DEVICE_FIGURES = ("touch_a", "earth_open", "supply_fault_v", "mains_f", "earth_f")
+"""What is known of a device besides."""
 Store = Annotated[Label, Field(max_length=60)]
 
 
@@ -70,35 +83,31 @@ class CupboardItem(Identified):
     def in_rig(self, number: int = 1) -> KitItem | Gear:
         """The record that a rig has of it; `number`: which of several alike."""
         several = self.count > 1
-        id_ = thing_id(self.id, number if several else 1)
+        shared: dict[str, Any] = {
+            "id": thing_id(self.id, number if several else 1),
+            "part": self.part.id,
+            "drawn": Drawn(item=self.id, number=number),
+            **{field: getattr(self, field) for field in FIGURES},
+        }
         name = f"{self.name[:114]} {number}" if several else self.name
-        drawn = Drawn(item=self.id, number=number)
         if not self.is_device:
-            return KitItem(
-                id=id_,
-                tag=name,
-                part=self.part.id,
-                length_m=self.length_m,
-                contacts=self.contacts,
-                condition=self.condition,
-                remark=self.remark,
-                drawn=drawn,
-            )
-        return Gear(
-            id=id_,
-            name=name,
-            part=self.part.id,
-            settings=self.settings,
-            touch_a=self.touch_a,
-            earth_open=self.earth_open,
-            supply_fault_v=self.supply_fault_v,
-            contacts=self.contacts,
-            mains_f=self.mains_f,
-            earth_f=self.earth_f,
-            condition=self.condition,
-            remark=self.remark,
-            drawn=drawn,
-        )
+            return KitItem(**shared, tag=name, length_m=self.length_m)
+        return Gear(**shared, name=name, settings=self.settings, **_device_figures(self))
+
+
+def _device_figures(of: "CupboardItem | Gear") -> dict[str, Any]:
+    return {field: getattr(of, field) for field in DEVICE_FIGURES}
+
+
+class CupboardDocument(Record):
+    """The cupboard as a file."""
+
+    format: Literal["ruvak-cupboard"] = "ruvak-cupboard"
+    """What kind of file this is."""
+    version: Literal[1] = 1
+    """Version of the format."""
+    items: tuple[CupboardItem, ...] = ()
+    """Everything in it."""
 
 
 def thing_id(item_id: Id, number: int) -> str:
@@ -109,23 +118,13 @@ def thing_id(item_id: Id, number: int) -> str:
 
 def item_of(thing: KitItem | Gear, part: Part, id_: str, store: str = STORE) -> CupboardItem:
     """The cupboard's record of a thing that a rig has: without where it stands in that rig."""
-    shared = {
+    shared: dict[str, Any] = {
         "id": id_,
+        "name": written_on(thing),
         "part": part,
         "store": store,
-        "condition": thing.condition,
-        "remark": thing.remark,
-        "contacts": thing.contacts,
+        **{field: getattr(thing, field) for field in FIGURES},
     }
     if isinstance(thing, KitItem):
-        return CupboardItem(**shared, name=thing.tag, length_m=thing.length_m)
-    return CupboardItem(
-        **shared,
-        name=thing.name,
-        settings=thing.settings,
-        touch_a=thing.touch_a,
-        earth_open=thing.earth_open,
-        supply_fault_v=thing.supply_fault_v,
-        mains_f=thing.mains_f,
-        earth_f=thing.earth_f,
-    )
+        return CupboardItem(**shared, length_m=thing.length_m)
+    return CupboardItem(**shared, settings=thing.settings, **_device_figures(thing))

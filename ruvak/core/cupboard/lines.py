@@ -6,7 +6,7 @@ with a colon names the store of those below it.
 
 import re
 from collections.abc import Collection
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from ruvak.core.cupboard.item import MOST_ALIKE, STORE, CupboardItem
 from ruvak.core.entry.names import Directory
@@ -107,7 +107,6 @@ class _Reader:
 
     items: list[CupboardItem]
     store: str = STORE
-    _added: list[CupboardItem] = field(default_factory=list)
 
     def __post_init__(self) -> None:
         self.rig = stand_in(self.items)

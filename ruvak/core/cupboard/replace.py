@@ -1,14 +1,11 @@
 """What a rig has drawn and cannot have: others of the house in its place, or pieces that have to be got."""
 
-from collections.abc import Collection, Iterable, Iterator
+from collections.abc import Collection, Iterable, Iterator, Mapping
 
 from ruvak.core.cupboard.draw import Taken, drawn_by
-from ruvak.core.cupboard.item import CupboardItem
+from ruvak.core.cupboard.item import DEVICE_FIGURES, FIGURES, CupboardItem
 from ruvak.core.rig.edits import Edit, Op, SetField
-from ruvak.core.rig.rig import Gear, KitItem, Rig, name_of
-
-_FOLLOWED = ("condition", "remark", "contacts")
-_OF_DEVICES = ("touch_a", "earth_open", "supply_fault_v", "mains_f", "earth_f")
+from ruvak.core.rig.rig import Gear, KitItem, Rig, collection_of, name_of, written_on
 
 
 def replace_drawn(
@@ -27,19 +24,19 @@ def replace_drawn(
     for (item_id, number), thing in drawn.items():
         item = by_id.get(item_id)
         if item is not None and item.is_usable and (item_id, number) not in taken and number <= item.count:
-            ops += _up_to_date(thing, item)
+            ops += _set(thing, _fields_of(item.in_rig(number), _known_of(thing)))
             continue
         why = "is gone" if item is None else item.condition if not item.is_usable else "is taken"
         other = _equal(thing, rig, by_id.values(), spoken_for)
         if other is None:
-            ops += _to_get(thing)
+            ops += _set(thing, _to_get(thing))
             said.append(f"{name_of(rig, thing.id)} {_is(why)} and there is no other: to be got.")
             continue
         spoken_for.add((other[0].id, other[1]))
         new = other[0].in_rig(other[1])
-        ops += _become(thing, new)
-        name = new.tag if isinstance(new, KitItem) else new.name
-        said.append(f"{name_of(rig, thing.id)} {_is(why)}: {name} in its place.")
+        name = "tag" if isinstance(new, KitItem) else "name"
+        ops += _set(thing, _fields_of(new, (name, "drawn", *_known_of(thing))))
+        said.append(f"{name_of(rig, thing.id)} {_is(why)}: {written_on(new)} in its place.")
     return (Edit(label="What is not to be had replaced", ops=tuple(ops)) if ops else None), tuple(said)
 
 
@@ -61,28 +58,23 @@ def _equal(
     return None
 
 
-def _become(thing: KitItem | Gear, new: KitItem | Gear) -> Iterator[Op]:
-    kind, name = ("kit", "tag") if isinstance(thing, KitItem) else ("gear", "name")
-    fields = [name, "drawn", *_FOLLOWED, *(["length_m"] if isinstance(thing, KitItem) else _OF_DEVICES)]
-    for field in fields:
-        if getattr(thing, field) != getattr(new, field):
-            yield SetField(kind="kit" if kind == "kit" else "gear", id=thing.id, field=field, value=getattr(new, field))
+def _fields_of(thing: KitItem | Gear, fields: Iterable[str]) -> dict[str, object]:
+    return {field: getattr(thing, field) for field in fields}
 
 
-def _up_to_date(thing: KitItem | Gear, item: CupboardItem) -> Iterator[Op]:
-    """What the cupboard knows of it by now: its condition, and what was measured."""
-    kind = "kit" if isinstance(thing, KitItem) else "gear"
-    now = item.in_rig(thing.drawn.number if thing.drawn else 1)
-    for field in (*_FOLLOWED, *(["length_m"] if kind == "kit" else _OF_DEVICES)):
-        if getattr(thing, field) != getattr(now, field):
-            yield SetField(kind="kit" if kind == "kit" else "gear", id=thing.id, field=field, value=getattr(now, field))
+def _known_of(thing: KitItem | Gear) -> tuple[str, ...]:
+    """What the cupboard knows of such a thing."""
+    return (*FIGURES, "length_m") if isinstance(thing, KitItem) else (*FIGURES, *DEVICE_FIGURES)
 
 
-def _to_get(thing: KitItem | Gear) -> Iterator[Op]:
-    kind = "kit" if isinstance(thing, KitItem) else "gear"
+def _to_get(thing: KitItem | Gear) -> dict[str, object]:
+    """What a thing is that is no longer the house's; a piece has to be got."""
     values: dict[str, object] = {"drawn": None, "condition": "good", "remark": ""}
-    if isinstance(thing, KitItem):
-        values["owned"] = False
+    return {**values, "owned": False} if isinstance(thing, KitItem) else values
+
+
+def _set(thing: KitItem | Gear, values: Mapping[str, object]) -> Iterator[Op]:
+    """What gives a thing of a rig these values, where it has others."""
     for field, value in values.items():
         if getattr(thing, field) != value:
-            yield SetField(kind="kit" if kind == "kit" else "gear", id=thing.id, field=field, value=value)
+            yield SetField(kind=collection_of(thing), id=thing.id, field=field, value=value)

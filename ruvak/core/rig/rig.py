@@ -360,8 +360,17 @@ def earthing_at(rig: Rig, owner: str) -> Earthing | None:
 
 def name_of(rig: Rig, owner: str) -> str:
     """How people call a thing: a device by its name, kit by its tag."""
-    thing = rig.owners_by_id[owner]
+    return written_on(rig.owners_by_id[owner])
+
+
+def written_on(thing: Gear | KitItem) -> str:
+    """A device's name, or a piece's tag."""
     return thing.name if isinstance(thing, Gear) else thing.tag
+
+
+def collection_of(thing: Gear | KitItem) -> Literal["gear", "kit"]:
+    """The collection that it is listed in, as edits name it."""
+    return "gear" if isinstance(thing, Gear) else "kit"
 
 
 def is_two_way(part: Part) -> bool:

@@ -2,9 +2,10 @@
 
 from flask import Response
 
+from ruvak.core.cupboard.item import CupboardDocument
 from ruvak.formats.kit_list import cupboard_to_csv, lines_from_csv
 from ruvak.service.access import Right
-from ruvak.service.cupboard import CupboardDocument, CupboardLines, CupboardList
+from ruvak.service.cupboard_records import CupboardLines, CupboardList
 from ruvak.service.states import EditOutcome
 from ruvak.web.answers import answer, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of

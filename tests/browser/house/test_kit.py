@@ -11,7 +11,7 @@ class Kit(BrowserTest):
     def setUp(self) -> None:
         super().setUp()
         self.page.get_by_role("link", name="Kit").click()
-        self.page.locator(".kit").wait_for()
+        self.page.get_by_role("heading", name="Kit", exact=True).wait_for()
 
     def shelf(self, name: str, length: str) -> str:
         return self.page.locator("summary", has_text=name).filter(has_text=length).first.inner_text()

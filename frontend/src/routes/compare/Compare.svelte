@@ -35,7 +35,7 @@
 
 <svelte:head><title>Compare · Ruvak</title></svelte:head>
 
-<section class="compare">
+<section class="view">
 	{#if comparison.isError}
 		<p>The two rigs could not be compared. {comparison.error.message}</p>
 	{:else if !comparison.data}
@@ -130,16 +130,6 @@
 </section>
 
 <style>
-	.compare {
-		padding: 1.25rem 1.5rem 3rem;
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		gap: 1.2rem;
-		max-width: 84rem;
-	}
-	h2 {
-		font-size: 1.4rem;
-	}
 	h2 a {
 		text-decoration: underline;
 		text-underline-offset: 4px;
@@ -202,9 +192,6 @@
 		font-size: 0.875rem;
 	}
 	@media (max-width: 720px) {
-		.compare {
-			padding: 1rem;
-		}
 		.findings {
 			padding-left: 0;
 		}

@@ -51,7 +51,7 @@
 
 <svelte:head><title>Cupboard · Ruvak</title></svelte:head>
 
-<section class="cupboard">
+<section class="view">
 	<header>
 		<div>
 			<h2>Cupboard</h2>
@@ -136,24 +136,6 @@
 </section>
 
 <style>
-	.cupboard {
-		padding: 1.25rem 1.5rem 3rem;
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		gap: 1.1rem;
-		max-width: 84rem;
-		min-width: 0;
-	}
-	header {
-		display: flex;
-		justify-content: space-between;
-		align-items: start;
-		gap: 1rem;
-		flex-wrap: wrap;
-	}
-	h2 {
-		font-size: 1.4rem;
-	}
 	.out {
 		display: flex;
 		flex-wrap: wrap;
@@ -182,10 +164,5 @@
 		border: 1px solid var(--line-strong);
 		padding: 0.35rem 0.6rem;
 		font-size: 0.875rem;
-	}
-	@media (max-width: 720px) {
-		.cupboard {
-			padding: 1rem;
-		}
 	}
 </style>

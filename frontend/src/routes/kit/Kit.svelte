@@ -22,7 +22,7 @@
 {:else if !rig.data}
 	<p class="alone quiet">Fetching the kit…</p>
 {:else}
-	<section class="kit">
+	<section class="view">
 		<header>
 			<div>
 				<h2>Kit</h2>
@@ -43,34 +43,11 @@
 {/if}
 
 <style>
-	.kit {
-		padding: 1.25rem 1.5rem 3rem;
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		gap: 1.4rem;
-		max-width: 76rem;
-		min-width: 0;
-	}
 	.alone {
 		padding: 1.25rem 1.5rem;
-	}
-	header {
-		display: flex;
-		justify-content: space-between;
-		align-items: start;
-		gap: 1rem;
-		flex-wrap: wrap;
 	}
 	header a:not(.btn) {
 		text-decoration: underline;
 		text-underline-offset: 3px;
-	}
-	h2 {
-		font-size: 1.4rem;
-	}
-	@media (max-width: 720px) {
-		.kit {
-			padding: 1rem;
-		}
 	}
 </style>

@@ -6,6 +6,7 @@
 	import { copyRig, deleteRig, importRig, rigQuery, rigsQuery } from '../../lib/api/queries';
 	import { occasionsQuery, shelveRig } from '../../lib/api/house';
 	import { moveInto, venuesQuery } from '../../lib/api/venues';
+	import FileButton from '../../lib/components/controls/FileButton.svelte';
 	import Only from '../../lib/components/frame/Only.svelte';
 	import RigLinks from '../../lib/components/people/RigLinks.svelte';
 	import NewRig from '../../lib/components/rigs/NewRig.svelte';
@@ -80,13 +81,10 @@
 		return made;
 	}
 
-	async function bringFile(input: HTMLInputElement): Promise<void> {
-		const file = input.files?.[0];
-		if (!file) return;
+	async function bringFile(file: File): Promise<void> {
 		reading = true;
 		await bring('The file was not brought in.', importRig(await file.text()));
 		reading = false;
-		input.value = '';
 	}
 
 	async function remove(id: string): Promise<void> {
@@ -118,15 +116,12 @@
 			<button type="button" class="btn go" disabled={beginning} onclick={() => (beginning = true)}
 				>New rig</button
 			>
-			<label class="btn preset-tonal">
-				{reading ? 'Reading…' : 'Import a rig file'}
-				<input
-					type="file"
-					accept=".json,application/json"
-					class="sr-only"
-					onchange={(event) => void bringFile(event.currentTarget)}
-				/>
-			</label>
+			<FileButton
+				words={reading ? 'Reading…' : 'Import a rig file'}
+				accept=".json,application/json"
+				busy={reading}
+				onfile={bringFile}
+			/>
 		{/if}
 	</header>
 	{#if beginning}
@@ -209,10 +204,6 @@
 	h2 {
 		font-size: 1.4rem;
 		margin-right: auto;
-	}
-	label:focus-within {
-		outline: 2px solid var(--accent);
-		outline-offset: 2px;
 	}
 	.refusal {
 		padding: 0.8rem 1rem;

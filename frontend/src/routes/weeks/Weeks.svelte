@@ -81,7 +81,7 @@
 <svelte:head><title>Weeks · Ruvak</title></svelte:head>
 <svelte:window onkeydown={key} />
 
-<section class="weeks">
+<section class="view">
 	<header>
 		<div>
 			<h2>Weeks</h2>
@@ -162,23 +162,6 @@
 </section>
 
 <style>
-	.weeks {
-		padding: 1.25rem 1.5rem 3rem;
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		gap: 1rem;
-		max-width: 84rem;
-	}
-	header {
-		display: flex;
-		justify-content: space-between;
-		align-items: start;
-		gap: 1rem;
-		flex-wrap: wrap;
-	}
-	h2 {
-		font-size: 1.4rem;
-	}
 	.with-rig {
 		display: flex;
 		gap: 0.6rem;
@@ -197,10 +180,5 @@
 		list-style: disc;
 		padding-left: 1.2rem;
 		font-size: 0.875rem;
-	}
-	@media (max-width: 720px) {
-		.weeks {
-			padding: 1rem;
-		}
 	}
 </style>

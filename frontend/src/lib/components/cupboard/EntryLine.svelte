@@ -21,7 +21,8 @@
 <li>
 	<details bind:open>
 		<summary class:unfit={entry.condition === 'faulty' || entry.condition === 'away'}>
-			<span class="name"><span class="figure">{entry.count > 1 ? `${entry.count} ×` : entry.name}</span></span
+			<span class="name opens"
+				><span class="figure">{entry.count > 1 ? `${entry.count} ×` : entry.name}</span></span
 			>
 			<span class="part">{entry.part}</span>
 			<span class="figure length">{entry.length_m ? length(entry.length_m, unit) : ''}</span>
@@ -58,18 +59,6 @@
 		padding: 0.2rem 0.25rem;
 		min-height: 2.1rem;
 		cursor: pointer;
-	}
-	.name {
-		font-weight: 600;
-	}
-	.name::before {
-		content: '▸';
-		display: inline-block;
-		width: 1.1rem;
-		color: var(--dim);
-	}
-	details[open] .name::before {
-		content: '▾';
 	}
 	.unfit .name,
 	.unfit .part {

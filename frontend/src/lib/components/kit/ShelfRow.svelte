@@ -29,7 +29,7 @@
 <li>
 	<details>
 		<summary>
-			<span class="name">{shelf.name}</span>
+			<span class="name opens">{shelf.name}</span>
 			<span class="figure length">{shelf.lengthM ? length(shelf.lengthM, unit) : ''}</span>
 			<span class="marks" aria-hidden="true">
 				{#each own.slice(0, MOST_MARKS) as { item, runs } (item.id)}
@@ -91,18 +91,6 @@
 		padding: 0.3rem 0.25rem;
 		min-height: 2.1rem;
 		cursor: pointer;
-	}
-	.name {
-		font-weight: 600;
-	}
-	.name::before {
-		content: '▸';
-		display: inline-block;
-		width: 1.1rem;
-		color: var(--dim);
-	}
-	details[open] .name::before {
-		content: '▾';
 	}
 	.length {
 		text-align: right;
