@@ -18,7 +18,8 @@ from ruvak.service.analyses import Analyses
 from ruvak.service.computer import Computer
 from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
-from ruvak.service.pool import InPlace, search_seldom_for_cycles
+from ruvak.service.memory import search_seldom_for_cycles
+from ruvak.service.pool import InPlace
 from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
 from ruvak.store.database import engine_for, sessions_for

@@ -15,7 +15,7 @@ from ruvak.core.entry.reader import read, read_all
 from ruvak.core.rig.rig import Rig
 from ruvak.service.computer import Computer
 from ruvak.service.kept import KeptRigs
-from ruvak.service.pool import search_seldom_for_cycles
+from ruvak.service.memory import search_seldom_for_cycles
 from ruvak.service.states import Person
 from ruvak.service.upkeep import rigs_at
 from ruvak.store.database import engine_for, sessions_for

@@ -11,6 +11,7 @@ from ruvak.core.judge.finding import Finding, RigFinding, Verdict
 from ruvak.core.judge.notes import Note, notes
 from ruvak.core.judge.registry import judge, judge_rig, verdict
 from ruvak.core.parts.library import assumptions_of, disturbances_of, embed
+from ruvak.core.progress import Progress, portion, report_nothing
 from ruvak.core.results.ground_loops import rank_connections
 from ruvak.core.results.hum_records import GroundLoop
 from ruvak.core.results.norton import NortonEquivalent, norton_equivalent
@@ -25,6 +26,9 @@ from ruvak.core.rig.rig import Rig, Run
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.trace.drawing import RunDrawing, draw
 from ruvak.core.trace.trace import Trace, trace
+
+READ = 0.75
+"""The share of an analysis that is done when every run's figures are read; drawing them is the rest."""
 
 
 class Control(Record):
@@ -88,28 +92,30 @@ class Assessment:
     target_run: RunAnalysis
 
 
-def analyse(rig: Rig, cache: AnalysisCache | None = None) -> Analysis:
+def analyse(rig: Rig, cache: AnalysisCache | None = None, progress: Progress = report_nothing) -> Analysis:
     """Everything the core has to say about a rig. Raises RigFault for faults in the data, never for wiring.
 
     `cache`: what was solved before, so that an edit costs less; the answer is the same without.
     """
+    progress(0.0)
     cache = cache or AnalysisCache()
     built = cache.built.of(rig)
     whole, rig, traced = built.whole, built.used, built.traced
     try:
-        result = rig_results(rig, traced, built.circuit, Options(block_cache=cache.blocks), cache.results)
+        options = Options(block_cache=cache.blocks)
+        result = rig_results(rig, traced, built.circuit, options, cache.results, portion(progress, 0.0, READ))
         judged = _judge_runs(rig, result.runs)
     except SingularNetwork as problem:
         raise RigFault((Fault(problem.code, _unsolvable_at(whole), str(problem)),)) from problem
-    runs = tuple(
-        _assemble_run(whole, rig, traced, run, judgement, cache)
-        for run, judgement in zip(rig.runs, judged, strict=True)
-    )
+    runs: list[RunAnalysis] = []
+    for run, judgement in zip(rig.runs, judged, strict=True):
+        runs.append(_assemble_run(whole, rig, traced, run, judgement, cache))
+        progress(READ + (1.0 - READ) * len(runs) / len(rig.runs))
     of_rig = judge_rig(whole)
     return Analysis(
         rig=rig.id,
         verdict=verdict(tuple(judgement.findings for judgement in judged), of_rig),
-        runs=runs,
+        runs=tuple(runs),
         findings=of_rig,
         destinations=result.destinations,
         assumed=list_assumptions(rig),

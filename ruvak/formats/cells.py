@@ -2,6 +2,7 @@
 
 import csv
 import io
+from collections.abc import Iterable
 
 from ruvak.core.errors import Fault, FaultyDocument
 
@@ -27,3 +28,12 @@ def write_cell(text: str) -> str:
 def read_cell(text: str) -> str:
     """Without the apostrophe that write_cell() puts in front."""
     return text[1:] if text.startswith("'") and text[1:].startswith(FORMULA) else text
+
+
+def table_of(headings: tuple[str, ...], rows: Iterable[tuple[str, ...]]) -> str:
+    """CSV with its headings; no cell is taken for a formula."""
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(headings)
+    writer.writerows(tuple(map(write_cell, row)) for row in rows)
+    return out.getvalue()

@@ -1,11 +1,10 @@
 """A house as a ZIP archive of JSON files, with tables as CSV beside them for people who want to read along."""
 
-import csv
 import io
 import json
 import re
 import zipfile
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from typing import TypeVar
 
 from pydantic import BaseModel, ValidationError
@@ -16,7 +15,7 @@ from ruvak.core.house import HouseDocument, HouseIndex, HouseVenue
 from ruvak.core.parts.reading import rig_from_json
 from ruvak.core.rig.files import faults_of, rig_to_json
 from ruvak.core.rig.rig import Rig, name_of
-from ruvak.formats.cells import write_cell
+from ruvak.formats.cells import table_of
 from ruvak.formats.kit_list import cupboard_to_csv
 
 INDEX, CUPBOARD = "house.json", "cupboard.json"
@@ -108,14 +107,14 @@ def _text(model: BaseModel) -> str:
 
 def _tables(house: HouseDocument) -> Iterator[tuple[str, str]]:
     yield "cupboard.csv", cupboard_to_csv(house.cupboard)
-    yield "people.csv", _csv(("name", "role"), ((p.name, p.role) for p in house.index.people))
+    yield "people.csv", table_of(("name", "role"), ((p.name, p.role) for p in house.index.people))
     names = {rig.id: rig.name for rig in house.rigs}
     of_occasion: dict[str | None, list[str]] = {}
     for rig in house.index.rigs:
         of_occasion.setdefault(rig.occasion, []).append(names.get(rig.id, rig.id))
     yield (
         "occasions.csv",
-        _csv(
+        table_of(
             ("name", "starts_at", "ends_at", "rigs", "notes"),
             (
                 (
@@ -131,7 +130,7 @@ def _tables(house: HouseDocument) -> Iterator[tuple[str, str]]:
     )
     yield (
         "runs.csv",
-        _csv(
+        table_of(
             ("rig", "number", "run", "pieces", "note"),
             (
                 (rig.name, str(run.number), run.name, " + ".join(name_of(rig, piece) for piece in run.pieces), run.note)
@@ -140,11 +139,3 @@ def _tables(house: HouseDocument) -> Iterator[tuple[str, str]]:
             ),
         ),
     )
-
-
-def _csv(headings: tuple[str, ...], rows: Iterable[tuple[str, ...]]) -> str:
-    out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow(headings)
-    writer.writerows(tuple(map(write_cell, row)) for row in rows)
-    return out.getvalue()

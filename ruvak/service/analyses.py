@@ -9,9 +9,10 @@ from ruvak.core.rig.rig import Rig
 from ruvak.core.trace.drawing import RunDrawing
 from ruvak.service.analysis_parts import key_of, run_key
 from ruvak.service.kept import KeptRigs, read_current
-from ruvak.service.pool import Compute, as_it_is
+from ruvak.service.pool import Compute
 from ruvak.service.problems import NotFound
 from ruvak.service.states import Overview
+from ruvak.service.task import as_it_is
 from ruvak.service.versions import Version
 from ruvak.store.solved import SolvedParts, StoredPart
 

@@ -18,6 +18,7 @@ from ruvak.core.kit.lines import KitReading, read_kit
 from ruvak.core.pieces.choices import choices
 from ruvak.core.pieces.plug import plug_pieces
 from ruvak.core.pieces.route import put_ops
+from ruvak.core.progress import Progress, portion, report_nothing
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.results.clamp import earth_from_current
 from ruvak.core.rig.earth import Preset
@@ -48,6 +49,8 @@ from ruvak.store.rigs import SavedRig
 from ruvak.store.solved import SolvedParts, StoredPart, part_of
 
 KEPT_ANALYSES = 8
+HALF = 0.5
+"""Of a comparison, for each of its two sides."""
 MOST_EDITS_BACK = 500
 """Edits taken back to show an older one: as many as the list of changes is long, and those made since it was read."""
 
@@ -59,8 +62,8 @@ class Computer:
     are known by what they are made of.
     """
 
-    def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
-        self._sessions, self._kept = sessions, kept
+    def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs, progress: Progress = report_nothing) -> None:
+        self._sessions, self._kept, self._progress = sessions, kept, progress
         self._parts, self._cupboard = SolvedParts(sessions), KeptCupboard()
         self._cache, self._written = AnalysisCache(), RunParts()
         self._analyses: dict[str, Analysis] = {}
@@ -112,7 +115,7 @@ class Computer:
         _run(rig, run_id)
         before, beside = self._analysis(rig), self._beside(rig)
         if not first:
-            remedies = remedies_for(beside, run_id, before, self._cache)
+            remedies = remedies_for(beside, run_id, before, self._cache, self._progress)
         else:
             result = first_remedy(beside, run_id, before, self._cache)
             remedies = (result,) if result is not None else ()
@@ -176,13 +179,16 @@ class Computer:
         found = difference(rig, document, f"Venue: revision {number}", number)
         runs: tuple[VerdictChange, ...] = ()
         if found.edit is not None and found.said:
-            runs = tuple(verdict_changes(rig, self._analysis(rig), analyse(apply(rig, found.edit), self._cache)))
+            before = self._analysis(rig, portion(self._progress, 0.0, HALF))
+            after = analyse(apply(rig, found.edit), self._cache, portion(self._progress, HALF, 1.0))
+            runs = tuple(verdict_changes(rig, before, after))
         return VenueComparison(revision=number, edit=found.edit, said=found.said, kept=found.kept, runs=runs)
 
     def compare(self, rig_id: str, other_id: str) -> RigComparison:
         """What a second rig has otherwise than a first. Raises NotFound, RigFault."""
         before, after = self._rig(rig_id), self._rig(other_id)
-        return compare(before, self._analysis(before), after, self._analysis(after))
+        solved_before = self._analysis(before, portion(self._progress, 0.0, HALF))
+        return compare(before, solved_before, after, self._analysis(after, portion(self._progress, HALF, 1.0)))
 
     def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> PieceChoiceList:
         """What could stand at a place of a run. Raises NotFound, BadEdit."""
@@ -213,14 +219,14 @@ class Computer:
         return self._preview(rig, earth_from_current(rig, item, reading_a, spectrum))
 
     def _preview(self, rig: Rig, edit: Edit) -> Preview:
-        return Preview(edit=edit, analysis=analyse(apply(rig, edit), self._cache))
+        return Preview(edit=edit, analysis=analyse(apply(rig, edit), self._cache, self._progress))
 
-    def _analysis(self, rig: Rig) -> Analysis:
+    def _analysis(self, rig: Rig, progress: Progress | None = None) -> Analysis:
         key = key_of(rig, "analysis")
         if key not in self._analyses:
             while len(self._analyses) >= KEPT_ANALYSES:
                 self._analyses.pop(next(iter(self._analyses)))
-            self._analyses[key] = analyse(rig, self._cache)
+            self._analyses[key] = analyse(rig, self._cache, progress or self._progress)
         return self._analyses[key]
 
     def _saved(self, rig_id: str) -> SavedRig:

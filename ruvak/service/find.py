@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from datetime import datetime
 from typing import Any, Literal
 
-from sqlalchemy import ColumnElement, and_, func, select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.rig.values import Record
@@ -15,6 +15,7 @@ from ruvak.service.kept import KeptRigs
 from ruvak.store.house import CupboardRow, NoteRow
 from ruvak.store.solved import SolvedParts
 from ruvak.store.tables import GearRow, HolderRow, KitRow, OccasionRow, RigRow, RunRow
+from ruvak.store.words import has_words
 
 MOST = 40
 MOST_OF_A_KIND = 12
@@ -81,14 +82,10 @@ class Finder:
                     )
 
 
-def _has(column: Any, words: list[str]) -> ColumnElement[bool]:
-    return and_(*(column.icontains(word, autoescape=True) for word in words))
-
-
 def _in_rigs(session: Session, words: list[str]) -> Iterator[Match]:
     rigs = select(RigRow.id, RigRow.name, OccasionRow.starts_at)
     rigs = rigs.outerjoin(OccasionRow, OccasionRow.id == RigRow.occasion_id)
-    rigs = rigs.where(_has(RigRow.name + " " + RigRow.occasion, words)).order_by(
+    rigs = rigs.where(has_words(RigRow.name + " " + RigRow.occasion, words)).order_by(
         RigRow.name, OccasionRow.starts_at.desc()
     )
     for rig_id, name, starts_at in session.execute(rigs.limit(MOST_OF_A_KIND)):
@@ -104,7 +101,7 @@ def _in_rigs(session: Session, words: list[str]) -> Iterator[Match]:
             .join(RigRow, RigRow.id == table.holder_id)
             .outerjoin(OccasionRow, OccasionRow.id == RigRow.occasion_id)
             .join(HolderRow, HolderRow.id == RigRow.id)
-            .where(_has(searched, words), RigRow.shelf != "archive")
+            .where(has_words(searched, words), RigRow.shelf != "archive")
             .order_by(HolderRow.saved_at.desc(), table.position)
             .limit(MOST_OF_A_KIND)
         )
@@ -116,14 +113,16 @@ def _in_house(session: Session, words: list[str]) -> Iterator[Match]:
     searched = func.concat(
         CupboardRow.name, " ", CupboardRow.store, " ", CupboardRow.condition, " ", CupboardRow.body["remark"].astext
     )
-    things = select(CupboardRow.id, CupboardRow.name, CupboardRow.store).where(_has(searched, words))
+    things = select(CupboardRow.id, CupboardRow.name, CupboardRow.store).where(has_words(searched, words))
     for thing, name, store in session.execute(things.order_by(CupboardRow.position).limit(MOST_OF_A_KIND)):
         yield Match(kind="cupboard", words=f"{name}, {store}", rig=None, rig_name=None, starts_at=None, thing=thing)
-    occasions = select(OccasionRow.id, OccasionRow.name, OccasionRow.starts_at).where(_has(OccasionRow.name, words))
+    occasions = select(OccasionRow.id, OccasionRow.name, OccasionRow.starts_at).where(
+        has_words(OccasionRow.name, words)
+    )
     for thing, name, starts_at in session.execute(
         occasions.order_by(OccasionRow.starts_at.desc()).limit(MOST_OF_A_KIND)
     ):
         yield Match(kind="occasion", words=name, rig=None, rig_name=None, starts_at=starts_at, thing=thing)
-    notes = select(NoteRow.occasion_id, NoteRow.words).where(_has(NoteRow.words, words))
+    notes = select(NoteRow.occasion_id, NoteRow.words).where(has_words(NoteRow.words, words))
     for thing, said in session.execute(notes.order_by(NoteRow.made_at.desc()).limit(MOST_OF_A_KIND)):
         yield Match(kind="note", words=said, rig=None, rig_name=None, starts_at=None, thing=thing)

@@ -239,7 +239,7 @@ class Occasions:
         taken = set(session.scalars(select(HolderRow.id)))
         copy = saved.rig.with_fields(id=free_id(id_of(saved.rig.name, "rig"), taken), occasion=occasion.name[:600])
         create_rig(session, copy)
-        values = {"occasion_id": occasion.id, "house_venue_id": before.house_venue_id}
+        values = {"occasion_id": occasion.id, "house_venue_id": before.house_venue_id, "copied_from": rig_id}
         session.execute(update(RigRow).where(RigRow.id == copy.id).values(**values))
         return self._take(session, copy.id, True, person)
 

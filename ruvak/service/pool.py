@@ -1,32 +1,25 @@
 """Where computation runs: one process a core behind a bounded queue, so that small requests always answer."""
 
-import ctypes
-import gc
-import resource
 import signal
 from collections.abc import Callable
 from concurrent.futures import Future, ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from dataclasses import dataclass, field
-from functools import partial
 from multiprocessing import get_context, parent_process
-from pathlib import Path
 from threading import Lock
 from typing import Any, Protocol, TypeVar
 
-from pydantic import BaseModel
-
 from ruvak.service.computer import Computer
 from ruvak.service.kept import KeptRigs
+from ruvak.service.memory import forget_where_full, search_seldom_for_cycles
 from ruvak.service.problems import Busy
 from ruvak.service.processes import end_with_parent
+from ruvak.service.task import Task
 from ruvak.store.database import engine_for, sessions_for
 
 Answer = TypeVar("Answer")
 QUEUE_EACH = 6
 """Tasks that may wait for one process; more are refused, so that nobody waits for minutes without knowing."""
-MOST_RESIDENT_BYTES = 700 * 1024 * 1024
-"""A compute process that holds more after a task forgets what it keeps."""
 MOST_TOGETHER = 40
 """Tasks that may wait or run on all of a machine's processes: each holds a thread of the web worker, which has more."""
 LONGEST_S = 600.0
@@ -35,7 +28,7 @@ LONGEST_S = 600.0
 class Compute(Protocol):
     """Runs one use case of a Computer; `rig_id` chooses where, since a process remembers what it solved."""
 
-    def run(self, rig_id: str, task: Callable[[Computer], Answer]) -> Answer:
+    def run(self, rig_id: str, task: Task) -> Any:
         """What the task returns. Raises what it raises, and Busy."""
         ...
 
@@ -138,26 +131,6 @@ def _start(database_url: str) -> None:
     search_seldom_for_cycles()
 
 
-def _resident_bytes() -> int:
-    """What this process holds of the machine's memory: Linux's own count."""
-    pages = int(Path("/proc/self/statm").read_text(encoding="ascii").split()[1])
-    return pages * resource.getpagesize()
-
-
-def _forget(computer: Computer) -> None:
-    """Gives back what is kept of rigs and solutions, to the machine too: after one very large rig it is seldom used."""
-    computer.forget()
-    gc.collect()
-    ctypes.CDLL(None).malloc_trim(0)
-
-
-def search_seldom_for_cycles() -> None:
-    """Records hold no cycles, and an analysis makes a hundred thousand of them: looking for cycles after every 700
-    would take a tenth of its time."""
-    gc.freeze()
-    gc.set_threshold(100_000, 50, 100)
-
-
 def _ready() -> None:
     """Imports are done when this has run."""
 
@@ -166,25 +139,5 @@ def _run(task: Callable[[Computer], Answer]) -> Answer:
     if _Process.computer is None:
         raise RuntimeError("A compute process was not started by its pool.")
     answer = task(_Process.computer)
-    if _resident_bytes() > MOST_RESIDENT_BYTES:
-        _forget(_Process.computer)
+    forget_where_full(_Process.computer)
     return answer
-
-
-def as_json(use_case: str, *arguments: Any) -> Callable[[Computer], bytes]:
-    """A task whose record comes back as JSON: a few hundred kilobytes of text travel quicker than the records."""
-    return partial(_as_json, use_case, arguments)
-
-
-def _as_json(use_case: str, arguments: tuple[Any, ...], computer: Computer) -> bytes:
-    made: BaseModel = getattr(computer, use_case)(*arguments)
-    return made.model_dump_json().encode()
-
-
-def as_it_is(use_case: str, *arguments: Any) -> Callable[[Computer], Any]:
-    """A task that comes back as the use case returns it."""
-    return partial(_as_it_is, use_case, arguments)
-
-
-def _as_it_is(use_case: str, arguments: tuple[Any, ...], computer: Computer) -> Any:
-    return getattr(computer, use_case)(*arguments)

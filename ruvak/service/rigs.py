@@ -99,7 +99,9 @@ class Rigs:
             rig = self._kept.current(session, rig_id).rig
             state = self._create(session, rig.with_fields(name=name, occasion=occasion), person)
             venue = select(RigRow.house_venue_id).where(RigRow.id == rig_id).scalar_subquery()
-            session.execute(update(RigRow).where(RigRow.id == state.rig.id).values(house_venue_id=venue))
+            session.execute(
+                update(RigRow).where(RigRow.id == state.rig.id).values(house_venue_id=venue, copied_from=rig_id)
+            )
             return state
 
     def shelve(self, rig_id: str, shelf: Shelf) -> None:

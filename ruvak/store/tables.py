@@ -98,6 +98,8 @@ class RigRow(Base):
         CheckConstraint("shelf IN ('plans', 'templates', 'archive')", name="shelf"), server_default="plans"
     )
     """Where it stands among the rigs."""
+    copied_from: Mapped[str | None]
+    """The rig that it was copied from, whose log tells what its runs had the last time; that may be gone."""
 
 
 class HouseVenueRow(Base):
@@ -308,3 +310,27 @@ class SolvedPartRow(Base):
     body: Mapped[bytes] = mapped_column(LargeBinary)
     size: Mapped[int]
     used_at: Mapped[datetime] = mapped_column(server_default=func.now(), index=True)
+
+
+class LongWorkRow(Base):
+    """Work that somebody waits for and may cancel. The queue library's job with `job_id` does it."""
+
+    __tablename__ = "long_work"
+    id: Mapped[str] = mapped_column(primary_key=True)
+    key: Mapped[str] = mapped_column(index=True)
+    """What is computed from what: those who ask for the same wait for the same."""
+    rig_id: Mapped[str]
+    use_case: Mapped[str]
+    arguments: Mapped[list[Any]] = mapped_column(JSONB())
+    is_json: Mapped[bool]
+    runs: Mapped[int]
+    """Of the rig, for the words on screen."""
+    job_id: Mapped[int | None] = mapped_column(BigInteger)
+    share: Mapped[float] = mapped_column(default=0.0)
+    cancelled: Mapped[bool] = mapped_column(default=False)
+    answer: Mapped[bytes | None] = mapped_column(LargeBinary)
+    """Compressed JSON; None for what is kept elsewhere."""
+    problem: Mapped[Document | None]
+    """Why there is no answer: code, message and faults."""
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now(), index=True)
+    finished_at: Mapped[datetime | None]

@@ -13,12 +13,16 @@ from ruvak.service.edits import Edits
 from ruvak.service.find import Finder
 from ruvak.service.house import House
 from ruvak.service.links import Links
+from ruvak.service.log_book import LogBook
+from ruvak.service.log_lines import LogLines
+from ruvak.service.long_work import LongWork
 from ruvak.service.occasions import Occasions
 from ruvak.service.own_data import OwnDataReader
 from ruvak.service.people import People
-from ruvak.service.pool import Compute, as_json
+from ruvak.service.pool import Compute
 from ruvak.service.rigs import Rigs
 from ruvak.service.sign_ins import SignIns
+from ruvak.service.task import as_json
 from ruvak.service.venues import Venues
 from ruvak.store.solved import StoredPart
 
@@ -34,6 +38,8 @@ class UseCases:
     edits: Edits
     analyses: Analyses
     compute: Compute
+    long_work: LongWork | None
+    """None where everything is computed in place."""
     people: People
     sign_ins: SignIns
     links: Links
@@ -41,6 +47,8 @@ class UseCases:
     cupboard: Cupboard
     occasions: Occasions
     finder: Finder
+    log_book: LogBook
+    log_lines: LogLines
     house: House
     own_data: OwnDataReader
 

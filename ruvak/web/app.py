@@ -14,10 +14,14 @@ from ruvak.service.find import Finder
 from ruvak.service.house import House
 from ruvak.service.kept import KeptRigs
 from ruvak.service.links import Links
+from ruvak.service.log_book import LogBook
+from ruvak.service.log_lines import LogLines
+from ruvak.service.long_work import LongWork, QueuedCompute
 from ruvak.service.occasions import Occasions
 from ruvak.service.own_data import OwnDataReader
 from ruvak.service.people import People
 from ruvak.service.pool import Compute, ComputePool, InPlace
+from ruvak.service.queue_worker import QueueWorkers
 from ruvak.service.rigs import Rigs
 from ruvak.service.sign_ins import SignIns
 from ruvak.service.venues import Venues
@@ -28,6 +32,12 @@ from ruvak.web.api import blueprints, health
 from ruvak.web.json import BoundedJson
 from ruvak.web.schemas import Problem
 from ruvak.web.settings import MAX_BODY_BYTES, Settings, from_environment
+
+
+def warm_up() -> None:
+    """Imports and describes everything once, so that a worker forked from this process serves within a tenth of a
+    second instead of seconds: it may take the place of a killed one."""
+    create_app(Settings("postgresql+psycopg://", "", compute_processes=0))
 
 
 def create_app(settings: Settings | None = None) -> OpenAPI:
@@ -72,9 +82,14 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     sessions, kept = sessions_for(engine), KeptRigs()
     edits = Edits(sessions, kept)
     compute: Compute = InPlace(Computer(sessions, kept))
+    long_work: LongWork | None = None
     if settings.compute_processes:
-        compute = ComputePool(settings.database_url, settings.compute_processes)
-        atexit.register(compute.close)
+        pool = ComputePool(settings.database_url, settings.compute_processes)
+        workers = QueueWorkers(settings.database_url)
+        long_work = LongWork(sessions, workers)
+        compute = QueuedCompute(sessions, kept, pool, long_work, settings.runs_at_once)
+        atexit.register(pool.close)
+        atexit.register(workers.close)
     sign_ins = SignIns(sessions)
     rigs, people, cupboard = Rigs(sessions, kept), People(sessions), Cupboard(sessions, kept, edits)
     app.extensions[EXTENSION] = UseCases(
@@ -82,6 +97,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         edits,
         Analyses(sessions, kept, compute),
         compute,
+        long_work,
         people,
         sign_ins,
         Links(sessions),
@@ -89,6 +105,8 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         cupboard,
         Occasions(sessions, kept, edits),
         Finder(sessions, kept),
+        LogBook(sessions, kept),
+        LogLines(sessions),
         House(sessions, kept, people, cupboard, rigs),
         OwnDataReader(sessions, sign_ins),
     )

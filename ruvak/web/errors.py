@@ -1,6 +1,7 @@
 """Every error as one JSON shape, with a status that says whose turn it is."""
 
 import logging
+from urllib.parse import quote
 
 from flask import Flask, Response, g, make_response
 from flask_wtf.csrf import CSRFError
@@ -10,6 +11,7 @@ from werkzeug.exceptions import HTTPException, MethodNotAllowed, RequestEntityTo
 
 from ruvak.core.errors import BadEdit, FaultyDocument, RuvakError
 from ruvak.core.rig.files import faults_of
+from ruvak.service.long_work import StillWorking
 from ruvak.service.problems import Busy, Conflict, Meeting, NotCurrent
 from ruvak.service.takings import AlreadyTaken
 from ruvak.service.throttle import TooManyAttempts
@@ -89,6 +91,8 @@ def _ruvak(error: RuvakError) -> Response:
         faults = tuple(FaultBody(code=error.code, where=clash.thing, sentence=clash.words) for clash in error.clashes)
     version = error.current_version if isinstance(error, Conflict | NotCurrent) else None
     meetings = tuple(map(_meeting, error.meetings)) if isinstance(error, Conflict) else ()
+    if isinstance(error, StillWorking):
+        return _accepted(error)
     problem = Problem(code=error.code, message=str(error), faults=faults, current_version=version, meetings=meetings)
     response = reply(problem, STATUS.get(error.code, 500))
     if isinstance(error, Busy):
@@ -96,6 +100,12 @@ def _ruvak(error: RuvakError) -> Response:
     if isinstance(error, TooManyAttempts):
         response.headers["Retry-After"] = str(error.retry_after_s)
     return response
+
+
+def _accepted(error: StillWorking) -> Response:
+    """202 and where to ask how far it is (RFC 9110, section 15.3.3); then the same request again brings the answer."""
+    monitor = f"/api/rigs/{quote(error.rig_id, safe='')}/work/{quote(error.work_id, safe='')}"
+    return make_response("", 202, {"Location": monitor})
 
 
 def _meeting(meeting: Meeting) -> MeetingBody:

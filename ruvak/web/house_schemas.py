@@ -1,18 +1,14 @@
 """Bodies and answers about the cupboard and the occasions of the house."""
 
-from datetime import datetime
 from typing import Annotated, Any
 
-from pydantic import AwareDatetime, Field, RootModel, StringConstraints
+from pydantic import Field, RootModel, StringConstraints
 
 from ruvak.core.rig.rig import Condition
-from ruvak.core.rig.values import Id, Label, Record, Words
+from ruvak.core.rig.values import Id, Label, Moment, Record, Words
 from ruvak.service.cupboard_records import Changeable, CupboardChange
 from ruvak.service.find import Match
 from ruvak.service.occasions import Occasion
-
-SOONEST, LATEST = datetime.fromisoformat("2000-01-01T00:00Z"), datetime.fromisoformat("2200-01-01T00:00Z")
-Moment = Annotated[AwareDatetime, Field(ge=SOONEST, le=LATEST)]
 
 
 class ItemPath(Record):

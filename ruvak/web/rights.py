@@ -49,6 +49,8 @@ RIGHTS: dict[str, Right] = {
             "rigs.list_rigs",
             "rigs.open_rig",
             "rigs.read_version",
+            "work.cancel_work",
+            "work.read_work",
             "venues.read_newer_venue",
             "venues.read_standing",
         ),
@@ -58,6 +60,7 @@ RIGHTS: dict[str, Right] = {
         (
             "edits.edit_rig",
             "edits.preview_edit",
+            "log.add_entries",
             "edits.redo_edit",
             "edits.undo_edit",
             "entry.rewire_run",

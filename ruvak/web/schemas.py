@@ -266,6 +266,13 @@ class RunPath(Record):
     run_id: Id
 
 
+class WorkPath(Record):
+    """Which work on which rig."""
+
+    rig_id: Id
+    work_id: Annotated[str, Field(min_length=1, max_length=64)]
+
+
 class RigList(RootModel[tuple[RigSummary, ...]]):
     """All rigs."""
 

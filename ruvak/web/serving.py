@@ -24,9 +24,13 @@ STALLED_AFTER_S = 4
 
 def on_starting(_: Arbiter) -> None:
     """Before the application is imported: the folder through which workers share their figures. What counts looks for
-    it when it is imported, so it is imported in functions here."""
+    it when it is imported, so it is imported in functions here. Workers are forked from a process that has done what
+    takes seconds."""
     if os.environ.get(METRICS_PORT):
         os.environ[SHARED_FIGURES] = tempfile.mkdtemp(prefix="ruvak-metrics-")
+    from ruvak.web.app import warm_up
+
+    warm_up()
 
 
 def child_exit(_: Arbiter, worker: Worker) -> None:

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from pathlib import Path
 
 MAX_BODY_BYTES = 4 * 1024 * 1024
+RUNS_AT_ONCE = 256
+"""Solved from nothing in about two seconds of one core (bench scale)."""
 LOOPBACK = ("127.0.0.1", "localhost")
 METRICS_PORT, SHARED_FIGURES = "RUVAK_METRICS_PORT", "PROMETHEUS_MULTIPROC_DIR"
 """Environment: where figures are served, and the folder through which workers share them."""
@@ -20,6 +22,8 @@ class Settings:
     """True behind HTTPS; the loopback demo has none."""
     compute_processes: int = 0
     """Processes that compute; 0 computes in the thread that asks."""
+    runs_at_once: int = RUNS_AT_ONCE
+    """Runs of a rig that are solved while the request waits; what is more goes through the queue."""
     proxies: int = 0
     """Reverse proxies in front whose word about the client's address and HTTPS is taken; 0 takes nobody's."""
     address: str | None = None
@@ -38,14 +42,16 @@ class MissingSetting(Exception):
 
 def from_environment() -> Settings:
     """RUVAK_DATABASE_URL, and RUVAK_SECRET_KEY or RUVAK_SECRET_FILE; RUVAK_SECURE_COOKIES=1 behind HTTPS;
-    RUVAK_COMPUTE_PROCESSES, one a core where it is not given; RUVAK_HOSTS, with commas between, loopback where it is
-    not given; RUVAK_DEMO=1 for the demonstration; RUVAK_PROXIES, how many reverse proxies stand in front;
-    RUVAK_AUTHORITY, the file of the house's own authority; RUVAK_ADDRESS, where phones reach the server."""
+    RUVAK_COMPUTE_PROCESSES, one a core where it is not given; RUVAK_RUNS_AT_ONCE, the runs of a rig that are solved
+    without the queue; RUVAK_HOSTS, with commas between, loopback where it is not given; RUVAK_DEMO=1 for the
+    demonstration; RUVAK_PROXIES, how many reverse proxies stand in front; RUVAK_AUTHORITY, the file of the house's own
+    authority; RUVAK_ADDRESS, where phones reach the server."""
     return Settings(
         database_url=_require("RUVAK_DATABASE_URL"),
         secret_key=_secret(),
         secure_cookies=os.environ.get("RUVAK_SECURE_COOKIES") == "1",
         compute_processes=int(os.environ.get("RUVAK_COMPUTE_PROCESSES") or os.cpu_count() or 1),
+        runs_at_once=int(os.environ.get("RUVAK_RUNS_AT_ONCE") or RUNS_AT_ONCE),
         proxies=int(os.environ.get("RUVAK_PROXIES") or 0),
         address=os.environ.get("RUVAK_ADDRESS") or None,
         authority=Path(authority) if (authority := os.environ.get("RUVAK_AUTHORITY")) else None,

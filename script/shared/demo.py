@@ -225,7 +225,7 @@ def _prepare(server: postgres.Server, fresh: bool) -> None:
     migrate(server.url(DATABASE))
     add_demo(server.url(DATABASE))
     # The web server is forked from here, whenever it has to be started again.
-    import_module("ruvak.web.app")
+    import_module("ruvak.web.app").warm_up()
 
 
 def _secret() -> Path:

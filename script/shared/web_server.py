@@ -21,13 +21,15 @@ ARGUMENTS = [
 
 
 class WebServer:
-    """gunicorn on a fixed port; can be stopped and started again, as after a power cut."""
+    """gunicorn on a fixed port; can be stopped and started again, as after a power cut. `settings`: of the environment,
+    by name."""
 
-    def __init__(self, url: str, log: Path, demo: bool = True) -> None:
+    def __init__(self, url: str, log: Path, demo: bool = True, **settings: str) -> None:
         self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self._environment = {**os.environ, "RUVAK_DATABASE_URL": url, "RUVAK_SECRET_KEY": "test-secret"}
         self._environment["RUVAK_DEMO"] = "1" if demo else ""
+        self._environment |= settings
         # One is enough for one browser, and starts sooner than one a core.
         self._environment.setdefault("RUVAK_COMPUTE_PROCESSES", "1")
         self._log = log

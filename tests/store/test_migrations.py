@@ -2,6 +2,7 @@
 
 import json
 import unittest
+from typing import Any
 
 from alembic import command
 from alembic.autogenerate import compare_metadata
@@ -20,12 +21,18 @@ from tests.support.rigs import demo_rig
 from tests.support.saved_before import fill_0001, insert_as_of_0006
 
 
+def is_our_own(name: str | None, kind: str, _: Any) -> bool:
+    """Not the queue library's tables, which come as it ships them."""
+    return kind != "table" or not (name or "").startswith("procrastinate_")
+
+
 class Migrations(unittest.TestCase):
     def test_the_migrated_schema_is_the_tables(self) -> None:
         url = new_database()
         migrate(url)
         with create_engine(url).connect() as connection:
-            self.assertEqual(compare_metadata(MigrationContext.configure(connection), Base.metadata), [])
+            context = MigrationContext.configure(connection, opts={"include_name": is_our_own})
+            self.assertEqual(compare_metadata(context, Base.metadata), [])
 
     def test_there_is_one_line_of_revisions(self) -> None:
         self.assertEqual(len(ScriptDirectory.from_config(migrations("postgresql://")).get_heads()), 1)

@@ -10,12 +10,13 @@ from functools import partial
 
 from ruvak.core.errors import BadEdit, Fault, RigFault, SingularNetwork
 from ruvak.core.rig.edits import Edit, SetField, Touched
-from ruvak.service import pool
+from ruvak.service import memory
 from ruvak.service.computer import Computer
 from ruvak.service.kept import KeptRigs
-from ruvak.service.pool import QUEUE_EACH, ComputePool, InPlace, as_it_is, as_json
+from ruvak.service.pool import QUEUE_EACH, ComputePool, InPlace
 from ruvak.service.problems import Busy, Conflict, Meeting, NotCurrent, NotFound
 from ruvak.service.states import Person
+from ruvak.service.task import as_it_is, as_json
 from ruvak.store.database import engine_for, sessions_for
 from ruvak.web.app import create_app
 from ruvak.web.settings import Settings
@@ -33,7 +34,7 @@ def rest(seconds: float, computer: Computer) -> int:
 
 
 def limit(resident_bytes: int, computer: Computer) -> None:
-    pool.MOST_RESIDENT_BYTES = resident_bytes
+    memory.MOST_RESIDENT_BYTES = resident_bytes
 
 
 def kept_analyses(computer: Computer) -> int:
@@ -67,7 +68,7 @@ class Pool(DatabaseTest):
         before = self.pool.run(self.rig_id, preview)
         self.assertGreater(self.pool.run(self.rig_id, kept_analyses), 0)
         self.pool.run(self.rig_id, partial(limit, 0))
-        self.addCleanup(self.pool.run, self.rig_id, partial(limit, pool.MOST_RESIDENT_BYTES))
+        self.addCleanup(self.pool.run, self.rig_id, partial(limit, memory.MOST_RESIDENT_BYTES))
         self.assertEqual(self.pool.run(self.rig_id, kept_analyses), 0)
         self.assertEqual(self.pool.run(self.rig_id, preview), before)
 

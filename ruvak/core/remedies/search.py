@@ -9,6 +9,7 @@ from ruvak.core.analyse import Analysis, Assessment, assess
 from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.judge.finding import Grade
 from ruvak.core.prepare import prepare
+from ruvak.core.progress import Progress, report_nothing
 from ruvak.core.remedies.candidates import (
     Candidate,
     flips,
@@ -36,14 +37,18 @@ MAX_FIRST = 2
 
 
 def remedies_for(
-    rig: Rig, run_id: str, before: Analysis | None = None, cache: AnalysisCache | None = None
+    rig: Rig,
+    run_id: str,
+    before: Analysis | None = None,
+    cache: AnalysisCache | None = None,
+    progress: Progress = report_nothing,
 ) -> tuple[Remedy, ...]:
     """Solved remedies of one run, best first, then what is often tried and does not help.
 
     KeyError for an unknown run; empty when the run is clear. `before`: the rig's analysis, where it is at hand
     already; `cache`: what was solved before.
     """
-    return _rank(_trouble(rig, run_id, before, cache))
+    return _rank(_trouble(rig, run_id, before, cache), progress)
 
 
 def first_remedy(
@@ -75,7 +80,7 @@ def _find_first(trouble: Trouble) -> Remedy | None:
     return next((remedy for remedy in solved if remedy.helps), None)
 
 
-def _rank(trouble: Trouble) -> tuple[Remedy, ...]:
+def _rank(trouble: Trouble, progress: Progress) -> tuple[Remedy, ...]:
     """Candidates by quick findings, then the best ones solved with the whole rig."""
     if trouble.has_no_remedy():
         return ()
@@ -96,6 +101,7 @@ def _rank(trouble: Trouble) -> tuple[Remedy, ...]:
             continue
         if solved == MAX_SOLVED:
             break
+        progress(solved / (MAX_SOLVED + MAX_WARNINGS))
         solved += 1
         remedy = _solve(trouble, entry)
         if remedy.helps:

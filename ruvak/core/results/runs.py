@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from ruvak.core.circuit.circuit import Circuit
+from ruvak.core.progress import Progress, report_nothing
 from ruvak.core.results.destinations import Destinations
 from ruvak.core.results.kept_results import KeptResults
 from ruvak.core.results.records import DestinationResult, RunResult
@@ -26,7 +27,12 @@ class RigResults:
 
 
 def rig_results(
-    rig: Rig, traced: Trace, circuit: Circuit, options: Options | None = None, kept: KeptResults | None = None
+    rig: Rig,
+    traced: Trace,
+    circuit: Circuit,
+    options: Options | None = None,
+    kept: KeptResults | None = None,
+    progress: Progress = report_nothing,
 ) -> RigResults:
     """Every run of the rig, in its order, from one solved network; with full hum also what each device makes of all its
     inputs together. `kept`: results that were made before."""
@@ -46,4 +52,5 @@ def rig_results(
             result.append(reader.result() if kept is None else reader.kept_result(kept))
             if destinations is not None:
                 reader.add_to(destinations, result[-1])
+        progress(len(result) / len(rig.runs))
     return RigResults(tuple(result), destinations.results() if destinations is not None else ())

@@ -2,10 +2,20 @@
 
 import hashlib
 from collections.abc import Mapping
+from datetime import datetime
 from functools import cached_property
 from typing import Annotated, Any, Self
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, JsonValue, StringConstraints
+from pydantic import (
+    AfterValidator,
+    AwareDatetime,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    JsonValue,
+    StringConstraints,
+)
 from pydantic_core import PydanticCustomError
 
 SMALLEST = 1e-18
@@ -36,6 +46,13 @@ Words = Annotated[
     BeforeValidator(_without_unseen),
 ]
 """Free text; control characters are refused, PostgreSQL cannot keep NUL."""
+
+
+Moment = Annotated[
+    AwareDatetime,
+    Field(ge=datetime.fromisoformat("2000-01-01T00:00Z"), le=datetime.fromisoformat("2200-01-01T00:00Z")),
+]
+"""A time with its zone, in years that a calendar and a database can hold."""
 
 
 class Record(BaseModel):

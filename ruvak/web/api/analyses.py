@@ -10,13 +10,13 @@ from ruvak.core.trace.drawing import RunDrawing
 from ruvak.service.access import Right
 from ruvak.service.states import DestinationList, GroundLoopList, Overview, RemedyList
 from ruvak.web.answers import JSON, answer, answer_computed, part, use_cases
-from ruvak.web.api.blueprint import blueprint
+from ruvak.web.api.blueprint import blueprint, or_later
 from ruvak.web.schemas import FirstQuery, KeysQuery, RunDetails, RunPath, RunVersionPath, VersionPath
 
 api = blueprint("analyses", "Analyses of saved versions, in parts", "410", reads_need=Right.READ)
 
 
-@api.get("/rigs/<rig_id>/versions/<version>/overview", responses={"200": Overview})
+@api.get("/rigs/<rig_id>/versions/<version>/overview", responses=or_later(Overview))
 def read_overview(path: VersionPath) -> Response:
     """Verdict, what concerns the whole rig, and each run in a line with the key of its details.
 
@@ -25,7 +25,7 @@ def read_overview(path: VersionPath) -> Response:
     return part(use_cases().analyses.overview(path.rig_id, path.version))
 
 
-@api.get("/rigs/<rig_id>/versions/<version>/runs", responses={"200": RunDetails})
+@api.get("/rigs/<rig_id>/versions/<version>/runs", responses=or_later(RunDetails))
 def read_runs(path: VersionPath, query: KeysQuery) -> Response:
     """Details of several runs, by the keys that the overview gives them. What a key names never changes."""
     keys = tuple(dict.fromkeys(query.keys.split(",")))
@@ -34,7 +34,7 @@ def read_runs(path: VersionPath, query: KeysQuery) -> Response:
     return make_response(b"{" + b",".join(bodies) + b"}", 200, JSON)
 
 
-@api.get("/rigs/<rig_id>/versions/<version>/runs/<run_id>", responses={"200": RunAnalysis})
+@api.get("/rigs/<rig_id>/versions/<version>/runs/<run_id>", responses=or_later(RunAnalysis))
 def read_run(path: RunVersionPath) -> Response:
     """One run in detail: its drawing, figures, findings and controls."""
     return part(use_cases().analyses.run(path.rig_id, path.version, path.run_id))
@@ -46,13 +46,13 @@ def read_drawing(path: RunVersionPath) -> Response:
     return answer(use_cases().analyses.drawing(path.rig_id, path.version, path.run_id))
 
 
-@api.get("/rigs/<rig_id>/versions/<version>/destinations", responses={"200": DestinationList})
+@api.get("/rigs/<rig_id>/versions/<version>/destinations", responses=or_later(DestinationList))
 def read_destinations(path: VersionPath) -> Response:
     """What each device makes of all its inputs together."""
     return part(use_cases().analyses.destinations(path.rig_id, path.version))
 
 
-@api.get("/rigs/<rig_id>/versions/<version>/connections", responses={"200": GroundLoopList})
+@api.get("/rigs/<rig_id>/versions/<version>/connections", responses=or_later(GroundLoopList))
 def read_connections(path: VersionPath) -> Response:
     """Every connection that closes a loop, its current, and what opening it would do to every input.
 
@@ -61,7 +61,7 @@ def read_connections(path: VersionPath) -> Response:
     return part(use_cases().analyses.connections(path.rig_id, path.version))
 
 
-@api.get("/rigs/<rig_id>/runs/<run_id>/remedies", responses={"200": RemedyList})
+@api.get("/rigs/<rig_id>/runs/<run_id>/remedies", responses=or_later(RemedyList))
 def list_remedies(path: RunPath, query: FirstQuery) -> Response:
     """Solved remedies for one run, best first; then what is often tried and does not help.
 

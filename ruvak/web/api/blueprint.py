@@ -1,9 +1,11 @@
 """What all blueprints share: the error shape, and a clear word about bodies that are not JSON."""
 
+from http import HTTPStatus
 from typing import Any
 
 from flask import Response, request
 from flask_openapi3 import Tag
+from pydantic import BaseModel
 from werkzeug.exceptions import BadRequest
 
 from ruvak.service.access import Right
@@ -15,6 +17,11 @@ _ANYWHERE = ("400", "401", "403", "404", "405", "409", "413", "415", "422", "503
 """Statuses of errors that any address may answer with."""
 
 
+_LATER = {
+    "description": "Computed through the queue: ask the address in Location how far it is, then ask here again.",
+    "headers": {"Location": {"schema": {"type": "string"}}},
+}
+"""Of what may take longer than a moment in a large rig."""
 ARCHIVE = "application/zip"
 OF_ARCHIVES = frozenset({"house.import_house"})
 """What takes an archive and no JSON."""
@@ -28,12 +35,23 @@ def blueprint(name: str, words: str, *also: str, reads_need: Right | None = None
         name,
         url_prefix="/api",
         abp_tags=[Tag(name=name, description=words)],
-        abp_responses=dict.fromkeys((*_ANYWHERE, *also), Problem),
+        abp_responses={status: _problem(status) for status in (*_ANYWHERE, *also)},
     )
     made.reads_need = reads_need
     made.before_request(admit)
     made.before_request(_readable)
     return made
+
+
+def _problem(status: str) -> dict[Any, Any]:
+    """An error's response, by reference: described anew for each of a thousand, a server would start seconds later."""
+    schema = {"$ref": f"#/components/schemas/{Problem.__name__}"}
+    return {"description": HTTPStatus(int(status)).phrase, "content": {"application/json": {"schema": schema}}}
+
+
+def or_later(model: type[BaseModel]) -> dict[str | int, type[BaseModel] | dict[Any, Any] | None]:
+    """The responses of what may take longer than a moment in a large rig."""
+    return {"200": model, "202": _LATER}
 
 
 def file_of(kind: str) -> dict[str, Any]:

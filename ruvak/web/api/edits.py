@@ -5,7 +5,7 @@ from flask import Response
 from ruvak.service.access import RIGHTS, Right
 from ruvak.service.states import EditOutcome, Preview, RunChangeList
 from ruvak.web.answers import answer, answer_computed, use_cases
-from ruvak.web.api.blueprint import blueprint
+from ruvak.web.api.blueprint import blueprint, or_later
 from ruvak.web.schemas import AgainBody, EditBody, HistoryList, HistoryPath, PreviewBody, RigPath
 from ruvak.web.who import person, signed_in
 
@@ -25,7 +25,7 @@ def edit_rig(path: RigPath, body: EditBody) -> Response:
     return answer(made)
 
 
-@api.post("/rigs/<rig_id>/preview", responses={"200": Preview})
+@api.post("/rigs/<rig_id>/preview", responses=or_later(Preview))
 def preview_edit(path: RigPath, body: PreviewBody) -> Response:
     """What an edit would do, without doing it."""
     return answer_computed(path.rig_id, "preview", body.edit)
@@ -49,7 +49,7 @@ def list_history(path: RigPath) -> Response:
     return answer(HistoryList(tuple(use_cases().rigs.list_history(path.rig_id, person()))))
 
 
-@api.get("/rigs/<rig_id>/history/<edit_id>/runs", responses={"200": RunChangeList})
+@api.get("/rigs/<rig_id>/history/<edit_id>/runs", responses=or_later(RunChangeList))
 def show_edit(path: HistoryPath) -> Response:
     """Runs before and after one edit of the list, drawn and solved by themselves; 404 for one far back."""
     return answer_computed(path.rig_id, "show_edit", path.edit_id)

@@ -7,7 +7,7 @@ from ruvak.core.rig.connectors import SHAPES
 from ruvak.formats.input_list import rows_from_csv
 from ruvak.service.states import PieceChoiceList, Preview, Readings, Rewired
 from ruvak.web.answers import answer, answer_computed
-from ruvak.web.api.blueprint import blueprint
+from ruvak.web.api.blueprint import blueprint, or_later
 from ruvak.web.schemas import (
     ContactList,
     FormulaList,
@@ -35,7 +35,7 @@ def read_input_list(path: RigPath, body: InputListBody) -> Response:
     return answer_computed(path.rig_id, "read_list", rows_from_csv(body.csv), body.goal)
 
 
-@api.post("/rigs/<rig_id>/screen-current", responses={"200": Preview})
+@api.post("/rigs/<rig_id>/screen-current", responses=or_later(Preview))
 def read_screen_current(path: RigPath, body: ScreenCurrentBody) -> Response:
     """What a clamp meter round a lead shows, as the voltage between the outlets at its ends."""
     return answer_computed(path.rig_id, "earth_from_current", body.item, body.reading_a, body.spectrum)
@@ -59,7 +59,7 @@ def list_choices(path: RunPath, query: PlaceQuery) -> Response:
     return answer_computed(path.rig_id, "choices", path.run_id, query.at, query.replace)
 
 
-@api.post("/rigs/<rig_id>/runs/<run_id>/pieces", responses={"200": Rewired})
+@api.post("/rigs/<rig_id>/runs/<run_id>/pieces", responses=or_later(Rewired))
 def rewire_run(path: RunPath, body: PiecesBody) -> Response:
     """The run with other pieces, plugged as far as they fit, solved."""
     return answer_computed(path.rig_id, "rewire", path.run_id, body.pieces)

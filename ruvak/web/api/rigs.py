@@ -11,7 +11,7 @@ from ruvak.formats.spice import netlists, zip_files
 from ruvak.service.access import Right
 from ruvak.service.states import RigState, RigVersion
 from ruvak.web.answers import add_etag, answer, answer_computed, use_cases
-from ruvak.web.api.blueprint import blueprint, file_of
+from ruvak.web.api.blueprint import blueprint, file_of, or_later
 from ruvak.web.schemas import ComparePath, CopyBody, RigList, RigPath, ShelfBody
 from ruvak.web.who import person, signed_in
 
@@ -55,7 +55,7 @@ def copy_rig(path: RigPath, body: CopyBody) -> Response:
     return answer(use_cases().rigs.copy(path.rig_id, body.name, body.occasion, person()), 201)
 
 
-@api.get("/rigs/<rig_id>/compare/<other_id>", responses={"200": RigComparison})
+@api.get("/rigs/<rig_id>/compare/<other_id>", responses=or_later(RigComparison))
 def compare_rigs(path: ComparePath) -> Response:
     """What another rig has otherwise than this one: runs, devices, settings, findings that came and went."""
     signed_in().require(Right.READ, path.other_id)

@@ -9,7 +9,7 @@ from ruvak.service.access import RIGHTS, Right
 from ruvak.service.states import VenueComparison
 from ruvak.service.venues import VenueStanding, VenueSummary
 from ruvak.web.answers import answer, answer_computed, use_cases
-from ruvak.web.api.blueprint import blueprint, file_of
+from ruvak.web.api.blueprint import blueprint, file_of, or_later
 from ruvak.web.schemas import BelongBody, LinesBody, RevisionBody, RigPath, VenueList, VenuePath
 from ruvak.web.who import person, signed_in
 
@@ -71,7 +71,7 @@ def save_venue(path: RigPath, body: RevisionBody) -> Response:
     return Response(status=204)
 
 
-@api.get("/rigs/<rig_id>/venue/newer", responses={"200": VenueComparison})
+@api.get("/rigs/<rig_id>/venue/newer", responses=or_later(VenueComparison))
 def read_newer_venue(path: RigPath) -> Response:
     """What the newest revision would change in this rig, run by run, and the edit that takes it."""
     return answer_computed(path.rig_id, "newer_venue")

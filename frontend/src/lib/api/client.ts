@@ -23,7 +23,31 @@ export class Trouble extends Error {
 	}
 }
 
-export const client = createClient<paths>({ baseUrl: '' });
+/** To be called once: waits for work that the server does in its queue, by the address where it tells how far it is.
+ * Throws Trouble when that is cancelled. */
+export const onLongWork = (wait: (monitor: string, signal: AbortSignal) => Promise<void>): void => {
+	waitForWork = wait;
+};
+let waitForWork = (monitor: string, signal: AbortSignal): Promise<void> => {
+	void signal;
+	return Promise.reject(new Error(`Nobody waits for long work: ${monitor}`));
+};
+const ACCEPTED = 202;
+
+/** Sends a request; where the answer takes long, waits for the work and asks again. */
+async function send(request: Request): Promise<Response> {
+	for (;;) {
+		const response = await fetch(request.clone());
+		if (response.status !== ACCEPTED) return response;
+		await waitForWork(response.headers.get('Location') ?? '', request.signal);
+	}
+}
+
+/** Whether somebody ended the work that was waited for. */
+export const wasCancelled = (reason: unknown): boolean =>
+	reason instanceof Trouble && reason.problem.code === 'cancelled';
+
+export const client = createClient<paths>({ baseUrl: '', fetch: send });
 
 let token: Promise<string> | null = null;
 

@@ -803,6 +803,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A rig's entries, the last answer about each run, and what its runs had the last time. */
+        get: operations["log_read_rig_log_rigs__rig_id__log_get"];
+        put?: never;
+        /** Adds checks, readings and notes. Sent twice, they are there once; they come from any device in any order. */
+        post: operations["log_add_entries_rigs__rig_id__log_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that happened, the latest first: checks, readings, notes, edits of rigs, what was done to things. */
+        get: operations["log_list_log_log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same lines as CSV. */
+        get: operations["log_export_log_log_file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me/name": {
         parameters: {
             query?: never;
@@ -1467,117 +1519,31 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/work/{work_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is computed, whether it waits or runs, and how much of it is done.
+         * @description <br/>Its address came with the 202 of the request that asked for it; that request sent again brings the answer.
+         */
+        get: operations["work_read_work_rigs__rig_id__work__work_id__get"];
+        put?: never;
+        post?: never;
+        /** Ends it; nothing of it is kept. */
+        delete: operations["work_cancel_work_rigs__rig_id__work__work_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /**
-         * Problem
-         * @description The one error shape: a stable code, a sentence, and where it concerns fields, each of them.
-         */
-        Problem: {
-            /**
-             * Code
-             * @description What kind of problem it is, for programs.
-             */
-            code: string;
-            /**
-             * Message
-             * @description What is wrong and how to mend it, in a sentence.
-             */
-            message: string;
-            /**
-             * Faults
-             * @description Each fault of what was sent, where there are several.
-             * @default []
-             */
-            faults: components["schemas"]["FaultBody"][];
-            /**
-             * Meetings
-             * @description Of a conflict.
-             * @default []
-             */
-            meetings: components["schemas"]["MeetingBody"][];
-            /**
-             * Current Version
-             * @description Where the rig stands now, where somebody else has changed it.
-             * @default null
-             */
-            current_version: string | null;
-            /**
-             * Request Id
-             * @description By which the server log can be searched.
-             * @default null
-             */
-            request_id: string | null;
-        };
-        /**
-         * FaultBody
-         * @description One field that is wrong.
-         */
-        FaultBody: {
-            /**
-             * Code
-             * @description What kind of fault it is.
-             */
-            code: string;
-            /**
-             * Where
-             * @description The field, as a path.
-             */
-            where: string;
-            /**
-             * Sentence
-             * @description What is wrong with it and how to mend it.
-             */
-            sentence: string;
-        };
-        /**
-         * MeetingBody
-         * @description A field that two people changed: both values, who else, and what they called their change.
-         */
-        MeetingBody: {
-            /**
-             * Kind
-             * @description The kind of thing.
-             */
-            kind: string;
-            /**
-             * Id
-             * @description The thing.
-             */
-            id: string | null;
-            /**
-             * Field
-             * @description The field that both changed.
-             */
-            field: string | null;
-            /**
-             * Key
-             * @description The entry of the field, where it has several.
-             */
-            key: string | null;
-            /**
-             * Yours
-             * @description The value that was sent.
-             */
-            yours: unknown;
-            /**
-             * Theirs
-             * @description The value that somebody else saved.
-             */
-            theirs: unknown;
-            /**
-             * By
-             * @description Who saved it.
-             */
-            by: string;
-            /**
-             * Label
-             * @description What their edit is called.
-             */
-            label: string;
-        };
         /**
          * Overview
          * @description A rig's analysis at a glance; each run's details, the destinations and the connections are parts of their own.
@@ -6147,49 +6113,26 @@ export interface components {
         };
         /**
          * Reading
-         * @description One typed line. Without problems it has runs and the edit that makes them.
+         * @description A level that somebody measured.
          */
         Reading: {
             /**
-             * Line
-             * @description The line as it was typed.
+             * Quantity
+             * @description Of what, with its unit: hum with the source muted, or programme.
+             * @enum {string}
              */
-            line: string;
+            quantity: "hum_dbu" | "level_dbu";
             /**
-             * Sentence
-             * @description What it was understood to mean, or why not.
+             * Value
+             * @description What was read.
              */
-            sentence: string;
+            value: number;
             /**
-             * Taken For
-             * @description Corrections, each a sentence.
+             * Predicted
+             * @description What was computed for the same run at the time, where that was known.
+             * @default null
              */
-            taken_for: string[];
-            /**
-             * Runs
-             * @description The runs it would make.
-             */
-            runs: components["schemas"]["ReadRun"][];
-            /**
-             * Problems
-             * @description What was not understood.
-             */
-            problems: components["schemas"]["ReadProblem"][];
-            /** @description The change that makes them; null where it was not understood. */
-            edit: components["schemas"]["Edit"] | null;
-            /**
-             * Changes
-             * @description Whether the line changes what is there instead of adding runs; `runs` are those that it touches, as they will
-             *     be.
-             * @default false
-             */
-            changes: boolean;
-            /**
-             * Alternatives
-             * @description Of a single line: other wirings that were solved, best first; where it names pieces, what would do better.
-             * @default []
-             */
-            alternatives: components["schemas"]["Alternative"][];
+            predicted: number | null;
         };
         /**
          * InputListBody
@@ -6661,6 +6604,404 @@ export interface components {
              * @description The new one.
              */
             passphrase: string;
+        };
+        /**
+         * Added
+         * @description Entries are saved.
+         */
+        Added: {
+            /**
+             * Last
+             * @description The number of the rig's latest entry.
+             */
+            last: number;
+        };
+        /**
+         * EntriesBody
+         * @description Entries of one device.
+         */
+        EntriesBody: {
+            /**
+             * Entries
+             * @description In the order in which they were made.
+             */
+            entries: components["schemas"]["NewEntry"][];
+        };
+        /**
+         * NewEntry
+         * @description What a device adds.
+         */
+        NewEntry: {
+            /**
+             * Id
+             * @description Its own id, made by the device.
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             * @description When it happened, by that device's clock.
+             */
+            at: string;
+            /**
+             * Kind
+             * @description A checked run, a measured level, or a note.
+             * @enum {string}
+             */
+            kind: "check" | "reading" | "note";
+            /**
+             * Run
+             * @description The run it is about.
+             * @default null
+             */
+            run: string | null;
+            /**
+             * Things
+             * @description Devices and pieces of the rig it is about.
+             * @default []
+             */
+            things: string[];
+            /**
+             * Words
+             * @description What somebody wrote.
+             * @default
+             */
+            words: string;
+            /**
+             * Answer
+             * @description Of a check.
+             * @default null
+             */
+            answer: ("good" | "wrong" | "skipped") | null;
+            /**
+             * Heard
+             * @description What was wrong.
+             * @default null
+             */
+            heard: ("silent" | "one_side" | "thin" | "hum" | "crackle" | "weak" | "distorted") | null;
+            /**
+             * Checked
+             * @description Of a check: the key of the run's details, which tells whether the run was changed since.
+             * @default null
+             */
+            checked: string | null;
+            /**
+             * @description Of a measured level.
+             * @default null
+             */
+            reading: components["schemas"]["Reading"] | null;
+            /**
+             * Corrects
+             * @description The entry in whose place this one stands; without an answer, words or figure the other is taken back.
+             * @default null
+             */
+            corrects: string | null;
+        };
+        /**
+         * RigLog
+         * @description A rig's log and what it says.
+         */
+        RigLog: {
+            /**
+             * Last
+             * @description The number of its latest entry.
+             */
+            last: number;
+            /**
+             * Entries
+             * @description In the order in which they came in.
+             */
+            entries: components["schemas"]["Entry"][];
+            /**
+             * Standings
+             * @description The last answer about each run that was checked.
+             */
+            standings: components["schemas"]["Standing"][];
+            /** @description How long the check took so far. */
+            duration: components["schemas"]["Duration"] | null;
+            /**
+             * Last Time
+             * @description What runs had at earlier occasions.
+             */
+            last_time: components["schemas"]["LastTime"][];
+        };
+        /**
+         * Duration
+         * @description How long the check took.
+         */
+        Duration: {
+            /**
+             * Began At
+             * Format: date-time
+             * @description The first answer.
+             */
+            began_at: string;
+            /**
+             * Ended At
+             * Format: date-time
+             * @description The last answer so far.
+             */
+            ended_at: string;
+            /**
+             * State
+             * @description Ready when every run was answered and none is wrong, skipped or changed since.
+             * @enum {string}
+             */
+            state: "going on" | "ready";
+        };
+        /**
+         * Entry
+         * @description As it stands in the log: with the names that things had then, so that it can be read when they are gone.
+         */
+        Entry: {
+            /**
+             * Id
+             * @description Its own id, made by the device.
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             * @description When it happened, by that device's clock.
+             */
+            at: string;
+            /**
+             * Kind
+             * @description A checked run, a measured level, or a note.
+             * @enum {string}
+             */
+            kind: "check" | "reading" | "note";
+            /**
+             * Run
+             * @description The run it is about.
+             * @default null
+             */
+            run: string | null;
+            /**
+             * Things
+             * @description Devices and pieces of the rig it is about.
+             * @default []
+             */
+            things: string[];
+            /**
+             * Words
+             * @description What somebody wrote.
+             * @default
+             */
+            words: string;
+            /**
+             * Answer
+             * @description Of a check.
+             * @default null
+             */
+            answer: ("good" | "wrong" | "skipped") | null;
+            /**
+             * Heard
+             * @description What was wrong.
+             * @default null
+             */
+            heard: ("silent" | "one_side" | "thin" | "hum" | "crackle" | "weak" | "distorted") | null;
+            /**
+             * Checked
+             * @description Of a check: the key of the run's details, which tells whether the run was changed since.
+             * @default null
+             */
+            checked: string | null;
+            /**
+             * @description Of a measured level.
+             * @default null
+             */
+            reading: components["schemas"]["Reading"] | null;
+            /**
+             * Corrects
+             * @description The entry in whose place this one stands; without an answer, words or figure the other is taken back.
+             * @default null
+             */
+            corrects: string | null;
+            /**
+             * Number
+             * @description Counts up in the order in which entries came in.
+             */
+            number: number;
+            /**
+             * Rig
+             * @description The rig it is about.
+             */
+            rig: string;
+            /**
+             * Rig Name
+             * @description What that was called.
+             */
+            rig_name: string;
+            /**
+             * Run Name
+             * @description What the run was called; empty without one.
+             */
+            run_name: string;
+            /**
+             * Thing Names
+             * @description What devices and pieces were called.
+             */
+            thing_names: string[];
+            /**
+             * Person
+             * @description Who made it.
+             */
+            person: string;
+            /**
+             * Received At
+             * Format: date-time
+             * @description When it came in; later than it happened where there was no network.
+             */
+            received_at: string;
+        };
+        /**
+         * LastTime
+         * @description What was wrong with a run at an earlier occasion, or with a lead that it uses.
+         */
+        LastTime: {
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string;
+            /**
+             * On
+             * Format: date
+             * @description When.
+             */
+            on: string;
+            /**
+             * Words
+             * @description What, in words.
+             */
+            words: string;
+            /**
+             * Mended
+             * @description Whether it was answered as good afterwards on the same occasion.
+             */
+            mended: boolean;
+        };
+        /**
+         * Standing
+         * @description The last answer about a run.
+         */
+        Standing: {
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string;
+            /**
+             * Answer
+             * @description What it was.
+             * @enum {string}
+             */
+            answer: "good" | "wrong" | "skipped";
+            /**
+             * Heard
+             * @description What was wrong.
+             */
+            heard: ("silent" | "one_side" | "thin" | "hum" | "crackle" | "weak" | "distorted") | null;
+            /**
+             * Words
+             * @description What was written with it.
+             */
+            words: string;
+            /**
+             * Person
+             * @description Who answered.
+             */
+            person: string;
+            /**
+             * At
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /**
+             * Entry
+             * @description The entry, for a correction.
+             */
+            entry: string;
+            /**
+             * Changed
+             * @description Whether the run is wired or set otherwise since, so that it has to be checked again.
+             */
+            changed: boolean;
+        };
+        /**
+         * LogLineList
+         * @description Lines, the latest first.
+         */
+        LogLineList: components["schemas"]["LogLine"][];
+        /**
+         * LogLine
+         * @description Something that happened, in words.
+         */
+        LogLine: {
+            /**
+             * Id
+             * @description Its own id, of its kind.
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /**
+             * Kind
+             * @description A checked run, a measured level, a note, or a change of a rig or of the cupboard.
+             * @enum {string}
+             */
+            kind: "check" | "reading" | "note" | "change";
+            /**
+             * Words
+             * @description What.
+             */
+            words: string;
+            /**
+             * Rig
+             * @description The rig; null for what concerns the house.
+             */
+            rig: string | null;
+            /**
+             * Rig Name
+             * @description What the rig or the date was called.
+             */
+            rig_name: string;
+            /**
+             * Venue
+             * @description Where.
+             */
+            venue: string;
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string | null;
+            /**
+             * Run Name
+             * @description What the run was called.
+             */
+            run_name: string;
+            /**
+             * Things
+             * @description Devices and pieces by name.
+             */
+            things: string[];
+            /**
+             * Person
+             * @description Who.
+             */
+            person: string;
+            /**
+             * Corrected
+             * @description Whether a later entry stands in its place.
+             */
+            corrected: boolean;
         };
         /**
          * NameBody
@@ -8142,6 +8483,134 @@ export interface components {
             /** @description As it would be. */
             after: components["schemas"]["Finding"];
         };
+        /**
+         * WorkState
+         * @description How far work is.
+         */
+        WorkState: {
+            /** Id */
+            id: string;
+            /** Rig Id */
+            rig_id: string;
+            /** Words */
+            words: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "cancelled";
+            /** Share */
+            share: number;
+            /** Before */
+            before: number;
+        };
+        /**
+         * Problem
+         * @description The one error shape: a stable code, a sentence, and where it concerns fields, each of them.
+         */
+        Problem: {
+            /**
+             * Code
+             * @description What kind of problem it is, for programs.
+             */
+            code: string;
+            /**
+             * Message
+             * @description What is wrong and how to mend it, in a sentence.
+             */
+            message: string;
+            /**
+             * Faults
+             * @description Each fault of what was sent, where there are several.
+             * @default []
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /**
+             * Meetings
+             * @description Of a conflict.
+             * @default []
+             */
+            meetings: components["schemas"]["MeetingBody"][];
+            /**
+             * Current Version
+             * @description Where the rig stands now, where somebody else has changed it.
+             * @default null
+             */
+            current_version: string | null;
+            /**
+             * Request Id
+             * @description By which the server log can be searched.
+             * @default null
+             */
+            request_id: string | null;
+        };
+        /**
+         * FaultBody
+         * @description One field that is wrong.
+         */
+        FaultBody: {
+            /**
+             * Code
+             * @description What kind of fault it is.
+             */
+            code: string;
+            /**
+             * Where
+             * @description The field, as a path.
+             */
+            where: string;
+            /**
+             * Sentence
+             * @description What is wrong with it and how to mend it.
+             */
+            sentence: string;
+        };
+        /**
+         * MeetingBody
+         * @description A field that two people changed: both values, who else, and what they called their change.
+         */
+        MeetingBody: {
+            /**
+             * Kind
+             * @description The kind of thing.
+             */
+            kind: string;
+            /**
+             * Id
+             * @description The thing.
+             */
+            id: string | null;
+            /**
+             * Field
+             * @description The field that both changed.
+             */
+            field: string | null;
+            /**
+             * Key
+             * @description The entry of the field, where it has several.
+             */
+            key: string | null;
+            /**
+             * Yours
+             * @description The value that was sent.
+             */
+            yours: unknown;
+            /**
+             * Theirs
+             * @description The value that somebody else saved.
+             */
+            theirs: unknown;
+            /**
+             * By
+             * @description Who saved it.
+             */
+            by: string;
+            /**
+             * Label
+             * @description What their edit is called.
+             */
+            label: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -8171,6 +8640,14 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Overview"];
                 };
+            };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -8296,6 +8773,14 @@ export interface operations {
                     "application/json": components["schemas"]["RunDetails"];
                 };
             };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -8418,6 +8903,14 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RunAnalysis"];
                 };
+            };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -8664,6 +9157,14 @@ export interface operations {
                     "application/json": components["schemas"]["DestinationList"];
                 };
             };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -8785,6 +9286,14 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["GroundLoopList"];
                 };
+            };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -8909,6 +9418,14 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RemedyList"];
                 };
+            };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -10741,6 +11258,14 @@ export interface operations {
                     "application/json": components["schemas"]["Preview"];
                 };
             };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -11197,6 +11722,14 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RunChangeList"];
                 };
+            };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -11770,6 +12303,14 @@ export interface operations {
                     "application/json": components["schemas"]["Preview"];
                 };
             };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -12222,6 +12763,14 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Rewired"];
                 };
+            };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -14018,6 +14567,483 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_read_rig_log_rigs__rig_id__log_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigLog"];
+                };
+            };
+            /** @description Not Modified */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_add_entries_rigs__rig_id__log_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntriesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_list_log_log_get: {
+        parameters: {
+            query?: {
+                /** @description Of this rig. */
+                rig?: string | null;
+                /** @description About this run. */
+                run?: string | null;
+                /** @description Of this kind. */
+                kind?: ("check" | "reading" | "note" | "change") | null;
+                /** @description Each of these words stands in the line, or in the name of its rig, run, thing, venue or person. */
+                words?: string;
+                /** @description Earlier than this. */
+                before?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogLineList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_export_log_log_file_get: {
+        parameters: {
+            query?: {
+                /** @description Of this rig. */
+                rig?: string | null;
+                /** @description About this run. */
+                run?: string | null;
+                /** @description Of this kind. */
+                kind?: ("check" | "reading" | "note" | "change") | null;
+                /** @description Each of these words stands in the line, or in the name of its rig, run, thing, venue or person. */
+                words?: string;
+                /** @description Earlier than this. */
+                before?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17882,6 +18908,14 @@ export interface operations {
                     "application/json": components["schemas"]["RigComparison"];
                 };
             };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -19601,6 +20635,238 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["VenueComparison"];
                 };
+            };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    work_read_work_rigs__rig_id__work__work_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                work_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    work_cancel_work_rigs__rig_id__work__work_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                work_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

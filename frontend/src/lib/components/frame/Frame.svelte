@@ -10,6 +10,7 @@
 	import { getDesk } from '../../state/desk.svelte';
 	import Broken from './Broken.svelte';
 	import DemoNote from '../people/DemoNote.svelte';
+	import LongWork from './LongWork.svelte';
 	import KeysHelp from './KeysHelp.svelte';
 	import Missing from './Missing.svelte';
 	import Notice from './Notice.svelte';
@@ -69,7 +70,7 @@
 	<Rail state={rig.data} {views} />
 	<main id="main" tabindex="-1" bind:this={main}>
 		<DemoNote />
-		<Notice offline={rig.isError && !gone} onretry={() => rig.refetch()} />
+		<Notice failure={gone ? null : rig.error} onretry={() => rig.refetch()} />
 		{#key viewKey}
 			<svelte:boundary>
 				{#if !View}
@@ -84,6 +85,7 @@
 				{/snippet}
 			</svelte:boundary>
 		{/key}
+		<LongWork />
 	</main>
 </div>
 <KeysHelp bind:open={helpOpen} />

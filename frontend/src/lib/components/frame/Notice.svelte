@@ -1,9 +1,11 @@
 <!-- What did not work, in plain words, with the next step. -->
 <script lang="ts">
+	import { wasCancelled } from '../../api/client';
 	import { inWords } from '../../domain/meetings';
 	import { getDesk } from '../../state/desk.svelte';
 
-	let { offline, onretry }: { offline: boolean; onretry: () => void } = $props();
+	let { failure, onretry }: { failure: Error | null; onretry: () => void } = $props();
+	const OFFLINE_WORDS = 'No answer from the server. What was saved is safe; what you see may be old.';
 	const desk = getDesk();
 	const meetings = $derived((desk.sync.trouble?.problem.meetings ?? []).map(inWords));
 </script>
@@ -32,9 +34,9 @@
 			{/if}
 		</div>
 	</div>
-{:else if offline}
+{:else if failure}
 	<div class="notice" role="alert">
-		<p>No answer from the server. What was saved is safe; what you see may be old.</p>
+		<p>{wasCancelled(failure) ? failure.message : OFFLINE_WORDS}</p>
 		<div class="choices"><button class="btn preset-tonal" onclick={onretry}>Try again</button></div>
 	</div>
 {/if}

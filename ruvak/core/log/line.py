@@ -1,0 +1,37 @@
+"""A line of the log as it is read: whatever happened, in words."""
+
+from datetime import datetime
+from typing import Literal
+
+from ruvak.core.rig.values import Record
+
+LineKind = Literal["check", "reading", "note", "change"]
+
+
+class LogLine(Record):
+    """Something that happened, in words."""
+
+    id: str
+    """Its own id, of its kind."""
+    at: datetime
+    """When."""
+    kind: LineKind
+    """A checked run, a measured level, a note, or a change of a rig or of the cupboard."""
+    words: str
+    """What."""
+    rig: str | None
+    """The rig; null for what concerns the house."""
+    rig_name: str
+    """What the rig or the date was called."""
+    venue: str
+    """Where."""
+    run: str | None
+    """The run."""
+    run_name: str
+    """What the run was called."""
+    things: tuple[str, ...]
+    """Devices and pieces by name."""
+    person: str
+    """Who."""
+    corrected: bool
+    """Whether a later entry stands in its place."""

@@ -1,0 +1,31 @@
+"""Entries as somebody would say them."""
+
+from ruvak.core.log.entry import ANSWER_IN_WORDS, HEARD_IN_WORDS, NewEntry, Reading
+
+_QUANTITY = {"hum_dbu": "hum", "level_dbu": "level"}
+
+
+def say(entry: NewEntry, thing_names: tuple[str, ...] = ()) -> str:
+    """What was answered, read or noted, on what, and what was written."""
+    parts: list[str] = []
+    if entry.heard is not None:
+        parts.append(HEARD_IN_WORDS[entry.heard])
+    elif entry.answer is not None:
+        parts.append(ANSWER_IN_WORDS[entry.answer])
+    if entry.reading is not None:
+        parts.append(_say_reading(entry.reading))
+    parts += thing_names
+    said, written = ", ".join(parts), entry.words.strip()
+    if said and written:
+        return f"{said}: {written}"
+    return said or written or "taken back"
+
+
+def _say_reading(reading: Reading) -> str:
+    words = f"{_QUANTITY[reading.quantity]} {_dbu(reading.value)}"
+    return words if reading.predicted is None else f"{words}, computed {_dbu(reading.predicted)}"
+
+
+def _dbu(level_dbu: float) -> str:
+    sign = "\N{MINUS SIGN}" if level_dbu < 0 else "+"
+    return f"{sign}{abs(level_dbu):.1f} dBu"

@@ -1,0 +1,106 @@
+"""The log: entries of checks, readings and notes come in from any device; what they say about a rig by now."""
+
+import gzip
+import json
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, sessionmaker
+
+from ruvak.core.log.entry import Entry, NewEntry
+from ruvak.core.log.last_time import LastTime, last_time
+from ruvak.core.log.standing import Duration, Standing, duration, standings
+from ruvak.core.rig.rig import Rig, written_on
+from ruvak.core.rig.values import Record
+from ruvak.service.analysis_parts import key_of
+from ruvak.service.kept import KeptRigs
+from ruvak.service.states import Person
+from ruvak.service.versions import version_of
+from ruvak.store import log
+from ruvak.store.log import LogRow
+from ruvak.store.solved import SolvedParts
+from ruvak.store.tables import RigRow
+
+
+class RigLog(Record):
+    """A rig's log and what it says."""
+
+    last: int
+    """The number of its latest entry."""
+    entries: tuple[Entry, ...]
+    """In the order in which they came in."""
+    standings: tuple[Standing, ...]
+    """The last answer about each run that was checked."""
+    duration: Duration | None
+    """How long the check took so far."""
+    last_time: tuple[LastTime, ...]
+    """What runs had at earlier occasions."""
+
+
+class LogBook:
+    """The use cases over one database and the rigs kept in this process."""
+
+    def __init__(self, sessions: sessionmaker[Session], kept: KeptRigs) -> None:
+        self._sessions, self._kept, self._parts = sessions, kept, SolvedParts(sessions)
+
+    def add(self, rig_id: str, entries: tuple[NewEntry, ...], person: Person) -> int:
+        """Adds what is not there yet; the number of the rig's latest entry. Raises NotFound."""
+        with self._sessions.begin() as session:
+            rig = self._kept.current(session, rig_id).rig
+            occasion = session.scalar(select(RigRow.occasion_id).where(RigRow.id == rig_id))
+            log.add(session, [_row(rig, occasion, entry, person) for entry in entries])
+            return log.last_number(session, rig_id)
+
+    def tag(self, rig_id: str) -> str:
+        """Changes with what read() returns. Raises NotFound."""
+        with self._sessions() as session:
+            saved = self._kept.current(session, rig_id)
+            last = log.last_number(session, rig_id)
+        key = key_of(saved.rig, "overview")
+        is_solved = not self._parts.missing([key])
+        return f"{last}-{version_of(saved.holders)}-{is_solved:d}"
+
+    def read(self, rig_id: str) -> RigLog:
+        """A rig's log. Raises NotFound."""
+        with self._sessions() as session:
+            rig = self._kept.current(session, rig_id).rig
+            entries = log.of_rig(session, rig_id)
+            before = log.copied_from(session, rig_id)
+            earlier = log.of_rigs(session, before) if before else {}
+        standing = standings(entries, self._keys(rig) if entries else {})
+        had = last_time(earlier[rig_id] for rig_id in before if rig_id in earlier)
+        runs = tuple(run.id for run in rig.runs)
+        return RigLog(
+            last=max((entry.number for entry in entries), default=0),
+            entries=entries,
+            standings=tuple(standing[run] for run in runs if run in standing),
+            duration=duration(entries, standing, runs),
+            last_time=tuple(had[run] for run in runs if run in had),
+        )
+
+    def _keys(self, rig: Rig) -> dict[str, str]:
+        """Of the runs' details as they are now, where those are computed already."""
+        overview = self._parts.find(key_of(rig, "overview"))
+        if overview is None:
+            return {}
+        return {run["run"]: run["key"] for run in json.loads(gzip.decompress(overview.body))["runs"]}
+
+
+def _row(rig: Rig, occasion: str | None, entry: NewEntry, person: Person) -> LogRow:
+    owners = rig.owners_by_id
+    run = next((run for run in rig.runs if run.id == entry.run), None)
+    things = [owners[thing] for thing in entry.things if thing in owners]
+    drawn = [thing.drawn.item for thing in things if thing.drawn is not None]
+    return LogRow(
+        id=entry.id,
+        rig_id=rig.id,
+        occasion_id=occasion,
+        rig_name=rig.name,
+        venue_name=rig.venue.name,
+        run_name=run.name if run is not None else "",
+        thing_names=[written_on(thing) for thing in things],
+        items=drawn,
+        person_id=person.id,
+        person_name=person.name,
+        at=entry.at,
+        body=entry.model_dump(mode="json"),
+    )

@@ -1,0 +1,187 @@
+"""What takes longer than somebody should wait without a word: it goes through a queue, tells how far it is and can be
+cancelled."""
+
+import gzip
+import hashlib
+import json
+import secrets
+from typing import Any, Literal, Protocol
+
+from pydantic import BaseModel
+from sqlalchemy.orm import Session, sessionmaker
+
+from ruvak.core.errors import Fault, FaultyDocument, RuvakError
+from ruvak.service.kept import KeptRigs
+from ruvak.service.pool import Compute
+from ruvak.service.problems import NotFound
+from ruvak.service.task import Task
+from ruvak.service.versions import version_of
+from ruvak.store import long_work as store
+from ruvak.store.tables import LongWorkRow
+
+DOUBLE = 2
+"""How many times the runs of an analysis a use case may have to solve that solves several."""
+TIMES: dict[str, int] = {
+    "overview": 1,
+    "destinations": 1,
+    "connections": 1,
+    "runs": 1,
+    "preview": 1,
+    "rewire": 1,
+    "earth_from_current": 1,
+    "show_edit": DOUBLE,
+    "newer_venue": DOUBLE,
+    "compare": DOUBLE,
+    "remedies": DOUBLE,
+}
+"""Use cases that solve a rig, and how often. The others answer at once at any size."""
+WORDS: dict[str, str] = {
+    "remedies": "Solving remedies in a rig of {runs}",
+    "compare": "Comparing with a rig of {runs}",
+    "newer_venue": "Solving {runs} in the venue as it is now",
+    "show_edit": "Solving {runs} before and after the change",
+}
+PLAIN_WORDS = "Solving {runs}"
+
+
+class StillWorking(RuvakError):
+    """The answer is being computed; `work_id` says where to ask how far it is."""
+
+    code = "still_working"
+
+    def __init__(self, rig_id: str, work_id: str) -> None:
+        self.rig_id, self.work_id = rig_id, work_id
+        super().__init__("This takes a few seconds and is being computed.")
+
+
+class WorkFailed(FaultyDocument):
+    """What the computation raised, as it would have been raised at once."""
+
+    def __init__(self, code: str, message: str, faults: tuple[Fault, ...]) -> None:
+        super().__init__(faults)
+        self.code, self.args = code, (message,)
+
+
+class WorkState(BaseModel):
+    """How far work is."""
+
+    id: str
+    rig_id: str
+    words: str
+    """What is computed."""
+    state: Literal["waiting", "running", "done", "cancelled"]
+    share: float
+    """Done of it, 0 to 1."""
+    before: int
+    """How much other work waits before it."""
+
+
+class Workers(Protocol):
+    """Processes that do what is queued."""
+
+    def ensure_running(self) -> None:
+        """Starts one where none runs."""
+        ...
+
+
+class LongWork:
+    """Work by rig, over one database; whichever machine has a worker does it."""
+
+    def __init__(self, sessions: sessionmaker[Session], workers: Workers) -> None:
+        self._sessions, self._workers = sessions, workers
+
+    def run(self, rig_id: str, version: str, runs: int, task: Task) -> Any:
+        """The answer, where it is there. Raises StillWorking where it is not, and what the work raised."""
+        arguments = task.dump()
+        key = _key(rig_id, version, task.use_case, arguments)
+        with self._sessions.begin() as session:
+            work = store.latest(session, key)
+            if work is None:
+                work = LongWorkRow(
+                    id=secrets.token_urlsafe(16),
+                    key=key,
+                    rig_id=rig_id,
+                    use_case=task.use_case,
+                    arguments=arguments,
+                    is_json=task.is_json,
+                    runs=runs,
+                )
+                store.queue(session, work)
+        self._workers.ensure_running()
+        if work.problem is not None:
+            raise _failed(work.problem)
+        if work.answer is None:
+            raise StillWorking(rig_id, work.id)
+        return gzip.decompress(work.answer)
+
+    def state(self, rig_id: str, work_id: str) -> WorkState:
+        """How far it is. Raises NotFound."""
+        with self._sessions() as session:
+            work = _known(session, rig_id, work_id)
+            state: Literal["waiting", "running", "done", "cancelled"] = "done"
+            before = 0
+            if work.cancelled:
+                state = "cancelled"
+            elif work.finished_at is None:
+                job, before = store.job_state(session, work)
+                # A job that the queue has lost is asked for again, and then queued anew.
+                state = "cancelled" if job == "gone" else job
+        if state in ("waiting", "running"):
+            self._workers.ensure_running()
+        words = WORDS.get(work.use_case, PLAIN_WORDS).format(runs="1 run" if work.runs == 1 else f"{work.runs} runs")
+        return WorkState(id=work.id, rig_id=rig_id, words=words, state=state, share=work.share, before=before)
+
+    def cancel(self, rig_id: str, work_id: str) -> None:
+        """Ends it; nothing of it is kept. Raises NotFound."""
+        with self._sessions.begin() as session:
+            work = _known(session, rig_id, work_id)
+            if work.finished_at is None:
+                store.cancel(session, work)
+
+
+class QueuedCompute:
+    """Computes at once what takes up to about two seconds, and through the queue what takes longer."""
+
+    def __init__(
+        self, sessions: sessionmaker[Session], kept: KeptRigs, compute: Compute, queue: LongWork, most_runs: int
+    ) -> None:
+        self._sessions, self._kept = sessions, kept
+        self._compute, self._queue, self._most = compute, queue, most_runs
+
+    def run(self, rig_id: str, task: Task) -> Any:
+        """What the task returns. Raises what it raises, Busy, and StillWorking."""
+        times = TIMES.get(task.use_case)
+        if times is None:
+            return self._compute.run(rig_id, task)
+        with self._sessions() as session:
+            saved = self._kept.current(session, rig_id)
+        runs = len(saved.rig.runs)
+        if runs * times <= self._most:
+            return self._compute.run(rig_id, task)
+        return self._queue.run(rig_id, version_of(saved.holders), runs, task)
+
+    def close(self) -> None:
+        """Ends the processes."""
+        self._compute.close()
+
+
+def problem_of(error: RuvakError) -> dict[str, Any]:
+    """An error as it is kept with the work that raised it."""
+    faults = error.faults if isinstance(error, FaultyDocument) else ()
+    return {"code": error.code, "message": str(error), "faults": [vars(fault) for fault in faults]}
+
+
+def _failed(problem: dict[str, Any]) -> WorkFailed:
+    return WorkFailed(problem["code"], problem["message"], tuple(Fault(**fault) for fault in problem["faults"]))
+
+
+def _known(session: Session, rig_id: str, work_id: str) -> LongWorkRow:
+    work = store.find(session, work_id)
+    if work is None or work.rig_id != rig_id:
+        raise NotFound("There is no such work on this rig; it may have been done some time ago.")
+    return work
+
+
+def _key(rig_id: str, version: str, use_case: str, arguments: list[Any]) -> str:
+    text = json.dumps([rig_id, version, use_case, arguments], sort_keys=True)
+    return hashlib.sha256(text.encode()).hexdigest()

@@ -1,0 +1,95 @@
+"""The log: entries that are added and never changed, which the database itself refuses."""
+
+from collections.abc import Iterable, Sequence
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import BigInteger, Identity, Index, Select, func, select
+from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from ruvak.core.log.entry import Entry
+from ruvak.store.tables import Base, RigRow, Texts
+
+MOST_COPIES_BACK = 26
+"""How many weeks back what a run had is looked for: half a year of Sundays."""
+
+
+class LogRow(Base):
+    """An entry. It stays when the rig, its runs and its leads are gone, with the names that they had."""
+
+    __tablename__ = "log_entry"
+    __table_args__ = (Index("ix_log_entry_rig_id_number", "rig_id", "number"),)
+    id: Mapped[str] = mapped_column(primary_key=True)
+    number: Mapped[int] = mapped_column(BigInteger, Identity(always=True), unique=True)
+    rig_id: Mapped[str]
+    occasion_id: Mapped[str | None] = mapped_column(index=True)
+    """The date that the rig was for when it came in."""
+    rig_name: Mapped[str]
+    venue_name: Mapped[str]
+    run_name: Mapped[str]
+    thing_names: Mapped[Texts]
+    items: Mapped[Texts]
+    """Things of the cupboard that it is about."""
+    person_id: Mapped[str]
+    person_name: Mapped[str]
+    at: Mapped[datetime] = mapped_column(index=True)
+    received_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+    body: Mapped[dict[str, Any]]
+    """As the device sent it."""
+
+
+def add(session: Session, rows: Iterable[LogRow]) -> None:
+    """Those whose id is not there yet; sent twice, an entry stays as it came first."""
+    names = [column.key for column in LogRow.__mapper__.column_attrs if column.key not in ("number", "received_at")]
+    values = [{name: getattr(row, name) for name in names} for row in rows]
+    if values:
+        session.execute(insert(LogRow).values(values).on_conflict_do_nothing(index_elements=["id"]))
+
+
+def last_number(session: Session, rig_id: str) -> int:
+    """Of a rig's entries; 0 without any."""
+    return session.scalar(select(func.coalesce(func.max(LogRow.number), 0)).where(LogRow.rig_id == rig_id)) or 0
+
+
+def of_rig(session: Session, rig_id: str) -> tuple[Entry, ...]:
+    """All of a rig's entries, in the order in which they came in."""
+    return tuple(map(entry_of, session.scalars(_of([rig_id]))))
+
+
+def of_rigs(session: Session, rig_ids: Sequence[str]) -> dict[str, tuple[Entry, ...]]:
+    """As of_rig(), by rig."""
+    result: dict[str, list[Entry]] = {}
+    for row in session.scalars(_of(rig_ids)):
+        result.setdefault(row.rig_id, []).append(entry_of(row))
+    return {rig_id: tuple(entries) for rig_id, entries in result.items()}
+
+
+def copied_from(session: Session, rig_id: str) -> list[str]:
+    """The rigs that a rig was copied from, the latest first; the first that is gone ends the line."""
+    result: list[str] = []
+    before = session.scalar(select(RigRow.copied_from).where(RigRow.id == rig_id))
+    while before is not None and before not in result and len(result) < MOST_COPIES_BACK:
+        result.append(before)
+        before = session.scalar(select(RigRow.copied_from).where(RigRow.id == before))
+    return result
+
+
+def entry_of(row: LogRow) -> Entry:
+    """A row as a record."""
+    return Entry.model_validate(
+        row.body
+        | {
+            "number": row.number,
+            "rig": row.rig_id,
+            "rig_name": row.rig_name,
+            "run_name": row.run_name,
+            "thing_names": row.thing_names,
+            "person": row.person_name,
+            "received_at": row.received_at,
+        }
+    )
+
+
+def _of(rig_ids: Sequence[str]) -> Select[LogRow]:
+    return select(LogRow).where(LogRow.rig_id.in_(rig_ids)).order_by(LogRow.number)

@@ -1,0 +1,45 @@
+"""The log: entries of a rig, and everything that happened in the house."""
+
+from flask import Response, make_response, request
+
+from ruvak.formats.log_list import log_to_csv
+from ruvak.service.access import Right
+from ruvak.service.log_book import RigLog
+from ruvak.service.log_lines import MOST_LINES, LogQuery
+from ruvak.web.answers import add_etag, answer, use_cases
+from ruvak.web.api.blueprint import blueprint, file_of
+from ruvak.web.log_schemas import LINES_AT_ONCE, Added, EntriesBody, LogLineList
+from ruvak.web.schemas import RigPath
+from ruvak.web.who import person
+
+api = blueprint("log", "What happened", reads_need=Right.READ)
+
+
+@api.post("/rigs/<rig_id>/log", responses={"200": Added})
+def add_entries(path: RigPath, body: EntriesBody) -> Response:
+    """Adds checks, readings and notes. Sent twice, they are there once; they come from any device in any order."""
+    return answer(Added(last=use_cases().log_book.add(path.rig_id, body.entries, person())))
+
+
+@api.get("/rigs/<rig_id>/log", responses={"200": RigLog, "304": None})
+def read_rig_log(path: RigPath) -> Response:
+    """A rig's entries, the last answer about each run, and what its runs had the last time."""
+    tag = use_cases().log_book.tag(path.rig_id)
+    if tag in request.if_none_match:
+        return add_etag(make_response(), tag)
+    return add_etag(answer(use_cases().log_book.read(path.rig_id)), tag)
+
+
+@api.get("/log", responses={"200": LogLineList})
+def list_log(query: LogQuery) -> Response:
+    """Everything that happened, the latest first: checks, readings, notes, edits of rigs, what was done to things."""
+    return answer(LogLineList(tuple(use_cases().log_lines.list_lines(query, LINES_AT_ONCE))))
+
+
+@api.get("/log/file", responses={"200": file_of("text/csv")})
+def export_log(query: LogQuery) -> Response:
+    """The same lines as CSV."""
+    lines = use_cases().log_lines.list_lines(query, MOST_LINES)
+    response = Response(log_to_csv(lines), content_type="text/csv; charset=utf-8")
+    response.headers["Content-Disposition"] = 'attachment; filename="log.csv"'
+    return response

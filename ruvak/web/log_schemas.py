@@ -1,0 +1,29 @@
+"""Bodies and answers about the log."""
+
+from pydantic import Field, RootModel
+
+from ruvak.core.log.entry import NewEntry
+from ruvak.core.log.line import LogLine
+from ruvak.core.rig.values import Record
+
+MOST_AT_ONCE = 500
+"""Entries in one request: a phone that was without network for an evening has fewer."""
+LINES_AT_ONCE = 200
+
+
+class EntriesBody(Record):
+    """Entries of one device."""
+
+    entries: tuple[NewEntry, ...] = Field(min_length=1, max_length=MOST_AT_ONCE)
+    """In the order in which they were made."""
+
+
+class Added(Record):
+    """Entries are saved."""
+
+    last: int
+    """The number of the rig's latest entry."""
+
+
+class LogLineList(RootModel[tuple[LogLine, ...]]):
+    """Lines, the latest first."""

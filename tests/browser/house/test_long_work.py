@@ -1,0 +1,53 @@
+"""Work that takes long, on screen: what is computed, how far it is, and a way to end it."""
+
+import tempfile
+from pathlib import Path
+from typing import ClassVar
+
+from playwright.sync_api import expect
+from sqlalchemy import create_engine, text
+
+from script.shared.web_server import WebServer
+from tests.support.browser import BrowserTest, start_application
+
+
+class LongWork(BrowserTest):
+    """A server that computes everything through its queue."""
+
+    url: ClassVar[str]
+    queued: ClassVar[WebServer]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        folder = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(folder.cleanup)
+        cls.url = start_application().url
+        cls.queued = WebServer(cls.url, Path(folder.name) / "web.log", RUVAK_RUNS_AT_ONCE="0")
+        cls.queued.start()
+        cls.addClassCleanup(cls.queued.stop)
+        cls.server = cls.queued
+
+    def setUp(self) -> None:
+        with self.sessions.begin() as session:
+            session.execute(text("TRUNCATE solved_part, long_work"))
+        super().setUp()
+
+    def open(self, path: str = "/") -> None:
+        """Not yet: the worker is started by the first that asks, and shall be held then."""
+
+    def test_it_is_shown_cancelled_and_asked_for_again(self) -> None:
+        with create_engine(self.url).begin() as holding:
+            # A worker signs in at this table before it takes anything on.
+            holding.execute(text("LOCK TABLE procrastinate_workers IN SHARE MODE"))
+            self.page.goto(self.server.address)
+            panel = self.page.get_by_role("region", name="Being computed")
+            expect(panel).to_contain_text("Solving 1 run")
+            expect(panel).to_contain_text("about to start")
+            panel.get_by_role("button", name="Cancel").click()
+            notice = self.page.get_by_role("alert")
+            expect(notice).to_contain_text("cancelled. Nothing that was saved is lost.")
+            expect(panel).to_have_count(0)
+        notice.get_by_role("button", name="Try again").click()
+        expect(self.run_card()).to_be_visible()
+        expect(notice).to_have_count(0)

@@ -1,0 +1,139 @@
+"""The log over HTTP: entries of several devices, corrections, the next week, and everything as lines and as CSV."""
+
+import csv
+import io
+from typing import Any
+
+from sqlalchemy import text
+from sqlalchemy.exc import DBAPIError
+from werkzeug.test import TestResponse
+
+from tests.support.web import WebTest
+
+AT = "2026-11-29T16:{:02d}:00+01:00"
+
+
+class LogTest(WebTest):
+    """A rig whose log begins empty: the log is never emptied, so each test has a rig of its own."""
+
+    def entry(self, name: str, minute: int = 0, **more: Any) -> dict[str, Any]:
+        base = {"id": f"{self.rig_id}-{name}"[-64:].lstrip("-"), "at": AT.format(minute), "kind": "check"}
+        return base | {"run": "slides", "answer": "good"} | more
+
+    def add(self, *entries: dict[str, Any], rig: str | None = None) -> TestResponse:
+        return self.post(f"/api/rigs/{rig or self.rig_id}/log", {"entries": list(entries)})
+
+    def log(self, rig: str | None = None) -> Any:
+        return self.client.get(f"/api/rigs/{rig or self.rig_id}/log").get_json()
+
+    def lines(self, query: str = "") -> Any:
+        return self.client.get(f"/api/log?{query}").get_json()
+
+
+class Entries(LogTest):
+    def test_what_is_sent_twice_and_in_another_order_is_there_once(self) -> None:
+        early = self.entry("aaaaaaaa", 1, answer="wrong", heard="hum")
+        late = self.entry("bbbbbbbb", 9)
+        first = self.add(late).get_json()["last"]
+        second = self.add(late, early).get_json()["last"]
+        self.assertGreater(second, first)
+        self.assertEqual(self.add(early, late).get_json()["last"], second)
+        log = self.log()
+        self.assertEqual([entry["id"] for entry in log["entries"]], [late["id"], early["id"]])
+        (standing,) = log["standings"]
+        self.assertEqual((standing["answer"], standing["person"]), ("good", "Demo technician"))
+        self.assertEqual(log["duration"]["state"], "ready")
+
+    def test_what_is_not_whole_is_refused_by_name_and_nothing_of_it_is_kept(self) -> None:
+        for wrong, said in (
+            (self.entry("aaaaaaaa", answer=None), "A check names its run and an answer"),
+            (self.entry("aaaaaaaa", at="2026-11-29T16:00:00"), "timezone"),
+            (self.entry("aaaaaaaa", at="0001-01-01T00:00:00+14:00"), "2000"),
+            (self.entry("short", id="x"), "id"),
+            (self.entry("aaaaaaaa", words="x" * 700), "too long"),
+        ):
+            with self.subTest(said):
+                refused = self.add(self.entry("cccccccc"), wrong)
+                self.assertEqual(refused.status_code, 422)
+                self.assertIn(said, refused.get_data(as_text=True))
+        self.assertEqual(self.log()["entries"], [])
+
+    def test_a_correction_is_an_entry_of_its_own(self) -> None:
+        wrong = self.entry("aaaaaaaa", 1, answer="wrong", heard="silent")
+        self.add(wrong)
+        self.add(self.entry("bbbbbbbb", 1, corrects=wrong["id"]))
+        log = self.log()
+        self.assertEqual(len(log["entries"]), 2)
+        self.assertEqual(log["standings"][0]["answer"], "good")
+        lines = self.lines(f"rig={self.rig_id}&kind=check")
+        self.assertEqual([line["corrected"] for line in lines], [False, True])
+
+    def test_the_database_refuses_to_change_or_delete_an_entry(self) -> None:
+        self.add(self.entry("aaaaaaaa"))
+        for change in ("UPDATE log_entry SET person_name = 'x'", "DELETE FROM log_entry"):
+            with self.subTest(change), self.assertRaises(DBAPIError), self.sessions.begin() as session:
+                session.execute(text(change))
+
+    def test_names_are_kept_when_the_things_are_gone(self) -> None:
+        self.add(self.entry("aaaaaaaa", things=["lead-31"], words="crackles"))
+        self.client.delete(f"/api/rigs/{self.rig_id}", headers={"X-CSRF-Token": self.token})
+        (line,) = self.lines(f"rig={self.rig_id}")
+        self.assertEqual(line["things"], ["M31"])
+        self.assertTrue(line["run_name"] and line["rig_name"] and line["venue"])
+
+    def test_nothing_is_sent_again_where_nothing_was_added(self) -> None:
+        self.add(self.entry("aaaaaaaa"))
+        address = f"/api/rigs/{self.rig_id}/log"
+        tag = self.client.get(address).headers["ETag"]
+        self.assertEqual(self.client.get(address, headers={"If-None-Match": tag}).status_code, 304)
+        self.add(self.entry("bbbbbbbb", 2))
+        self.assertEqual(self.client.get(address, headers={"If-None-Match": tag}).status_code, 200)
+
+    def test_a_run_that_was_changed_since_is_to_be_checked_again(self) -> None:
+        key = self.analysis("overview").get_json()["runs"][0]["key"]
+        self.add(self.entry("aaaaaaaa", checked=key))
+        self.assertFalse(self.log()["standings"][0]["changed"])
+        self.edit({"op": "set", "kind": "kit", "id": "lead-31", "field": "length_m", "value": 3.0})
+        self.analysis("overview")
+        self.assertTrue(self.log()["standings"][0]["changed"])
+
+    def test_a_helper_adds_and_a_viewer_does_not(self) -> None:
+        self.become("Helper", "helper")
+        self.assertEqual(self.add(self.entry("aaaaaaaa")).status_code, 200)
+        self.become("Viewer", "viewer")
+        self.assertEqual(self.add(self.entry("bbbbbbbb")).status_code, 403)
+        self.assertEqual([entry["person"] for entry in self.log()["entries"]], ["Helper"])
+
+
+class NextWeek(LogTest):
+    def test_what_was_wrong_is_on_the_run_of_the_copy_and_of_the_copys_copy(self) -> None:
+        self.add(self.entry("aaaaaaaa", 1, answer="wrong", heard="crackle", things=["lead-31"]))
+        copies: list[str] = []
+        for rig in (self.rig_id, None):
+            copied = self.post(f"/api/rigs/{rig or copies[-1]}/copies", {"name": "Next", "occasion": ""}).get_json()
+            copies.append(copied["rig"]["id"])
+        for rig in copies:
+            (had,) = self.log(rig)["last_time"]
+            self.assertEqual((had["words"], had["on"], had["mended"]), ("crackle, M31", "2026-11-29", False))
+        self.assertEqual(self.log()["last_time"], [])
+
+
+class Lines(LogTest):
+    def test_everything_stands_in_one_order_and_is_narrowed_by_words(self) -> None:
+        self.edit({"op": "set", "kind": "kit", "id": "lead-31", "field": "length_m", "value": 4.0})
+        self.add(self.entry("aaaaaaaa", 3, answer="wrong", heard="hum", words="only with the projector"))
+        self.add({"id": f"{self.rig_id}-note"[-64:], "at": AT.format(5), "kind": "note", "words": "mind the gap"})
+        of_rig = self.lines(f"rig={self.rig_id}")
+        self.assertEqual({line["kind"] for line in of_rig}, {"check", "note", "change"})
+        self.assertEqual([line["at"] for line in of_rig], sorted((line["at"] for line in of_rig), reverse=True))
+        for words, kinds in (("projector hum", ["check"]), ("GAP", ["note"]), ("gap projector", [])):
+            found = [line["kind"] for line in self.lines(f"rig={self.rig_id}&words={words}")]
+            self.assertEqual(found, kinds, words)
+        self.assertEqual(self.lines(f"rig={self.rig_id}&before=2020-01-01T00:00:00Z"), [])
+
+    def test_as_a_file_no_cell_is_a_formula(self) -> None:
+        self.add(self.entry("aaaaaaaa", words="=1+1"), self.entry("bbbbbbbb", kind="note", words="=cmd()", answer=None))
+        file = self.client.get(f"/api/log/file?rig={self.rig_id}&kind=note")
+        self.assertEqual(file.mimetype, "text/csv")
+        rows = list(csv.DictReader(io.StringIO(file.get_data(as_text=True))))
+        self.assertEqual([row["what"] for row in rows], ["'=cmd()"])
