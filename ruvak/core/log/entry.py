@@ -25,7 +25,7 @@ EntryKind = Literal["check", "reading", "note"]
 MOST_THINGS = 20
 
 
-class Reading(Record):
+class Measured(Record):
     """A level that somebody measured."""
 
     quantity: Literal["hum_dbu", "level_dbu"]
@@ -57,7 +57,7 @@ class NewEntry(Record):
     """What was wrong."""
     checked: RunKey | None = None
     """Of a check: the key of the run's details, which tells whether the run was changed since."""
-    reading: Reading | None = None
+    measured: Measured | None = None
     """Of a measured level."""
     corrects: EntryId | None = None
     """The entry in whose place this one stands; without an answer, words or figure the other is taken back."""
@@ -68,7 +68,7 @@ class NewEntry(Record):
             return self
         if self.kind == "check" and (self.run is None or self.answer is None):
             raise ValueError("A check names its run and an answer: good, wrong or skipped.")
-        if self.kind == "reading" and self.reading is None:
+        if self.kind == "reading" and self.measured is None:
             raise ValueError("A reading gives a figure.")
         if self.kind == "note" and not self.words.strip():
             raise ValueError("A note has words.")
@@ -103,4 +103,4 @@ def effective(entries: tuple[Entry, ...]) -> tuple[Entry, ...]:
 
 
 def _only_takes_back(entry: Entry) -> bool:
-    return entry.corrects is not None and entry.answer is None and entry.reading is None and not entry.words.strip()
+    return entry.corrects is not None and entry.answer is None and entry.measured is None and not entry.words.strip()

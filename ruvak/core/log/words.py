@@ -1,6 +1,6 @@
 """Entries as somebody would say them."""
 
-from ruvak.core.log.entry import ANSWER_IN_WORDS, HEARD_IN_WORDS, NewEntry, Reading
+from ruvak.core.log.entry import ANSWER_IN_WORDS, HEARD_IN_WORDS, NewEntry, Measured
 
 _QUANTITY = {"hum_dbu": "hum", "level_dbu": "level"}
 
@@ -12,8 +12,8 @@ def say(entry: NewEntry, thing_names: tuple[str, ...] = ()) -> str:
         parts.append(HEARD_IN_WORDS[entry.heard])
     elif entry.answer is not None:
         parts.append(ANSWER_IN_WORDS[entry.answer])
-    if entry.reading is not None:
-        parts.append(_say_reading(entry.reading))
+    if entry.measured is not None:
+        parts.append(_say_measured(entry.measured))
     parts += thing_names
     said, written = ", ".join(parts), entry.words.strip()
     if said and written:
@@ -21,9 +21,9 @@ def say(entry: NewEntry, thing_names: tuple[str, ...] = ()) -> str:
     return said or written or "taken back"
 
 
-def _say_reading(reading: Reading) -> str:
-    words = f"{_QUANTITY[reading.quantity]} {_dbu(reading.value)}"
-    return words if reading.predicted is None else f"{words}, computed {_dbu(reading.predicted)}"
+def _say_measured(level: Measured) -> str:
+    words = f"{_QUANTITY[level.quantity]} {_dbu(level.value)}"
+    return words if level.predicted is None else f"{words}, computed {_dbu(level.predicted)}"
 
 
 def _dbu(level_dbu: float) -> str:

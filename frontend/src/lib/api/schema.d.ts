@@ -6113,26 +6113,49 @@ export interface components {
         };
         /**
          * Reading
-         * @description A level that somebody measured.
+         * @description One typed line. Without problems it has runs and the edit that makes them.
          */
         Reading: {
             /**
-             * Quantity
-             * @description Of what, with its unit: hum with the source muted, or programme.
-             * @enum {string}
+             * Line
+             * @description The line as it was typed.
              */
-            quantity: "hum_dbu" | "level_dbu";
+            line: string;
             /**
-             * Value
-             * @description What was read.
+             * Sentence
+             * @description What it was understood to mean, or why not.
              */
-            value: number;
+            sentence: string;
             /**
-             * Predicted
-             * @description What was computed for the same run at the time, where that was known.
-             * @default null
+             * Taken For
+             * @description Corrections, each a sentence.
              */
-            predicted: number | null;
+            taken_for: string[];
+            /**
+             * Runs
+             * @description The runs it would make.
+             */
+            runs: components["schemas"]["ReadRun"][];
+            /**
+             * Problems
+             * @description What was not understood.
+             */
+            problems: components["schemas"]["ReadProblem"][];
+            /** @description The change that makes them; null where it was not understood. */
+            edit: components["schemas"]["Edit"] | null;
+            /**
+             * Changes
+             * @description Whether the line changes what is there instead of adding runs; `runs` are those that it touches, as they will
+             *     be.
+             * @default false
+             */
+            changes: boolean;
+            /**
+             * Alternatives
+             * @description Of a single line: other wirings that were solved, best first; where it names pieces, what would do better.
+             * @default []
+             */
+            alternatives: components["schemas"]["Alternative"][];
         };
         /**
          * InputListBody
@@ -6628,6 +6651,29 @@ export interface components {
             entries: components["schemas"]["NewEntry"][];
         };
         /**
+         * Measured
+         * @description A level that somebody measured.
+         */
+        Measured: {
+            /**
+             * Quantity
+             * @description Of what, with its unit: hum with the source muted, or programme.
+             * @enum {string}
+             */
+            quantity: "hum_dbu" | "level_dbu";
+            /**
+             * Value
+             * @description What was read.
+             */
+            value: number;
+            /**
+             * Predicted
+             * @description What was computed for the same run at the time, where that was known.
+             * @default null
+             */
+            predicted: number | null;
+        };
+        /**
          * NewEntry
          * @description What a device adds.
          */
@@ -6689,7 +6735,7 @@ export interface components {
              * @description Of a measured level.
              * @default null
              */
-            reading: components["schemas"]["Reading"] | null;
+            measured: components["schemas"]["Measured"] | null;
             /**
              * Corrects
              * @description The entry in whose place this one stands; without an answer, words or figure the other is taken back.
@@ -6811,7 +6857,7 @@ export interface components {
              * @description Of a measured level.
              * @default null
              */
-            reading: components["schemas"]["Reading"] | null;
+            measured: components["schemas"]["Measured"] | null;
             /**
              * Corrects
              * @description The entry in whose place this one stands; without an answer, words or figure the other is taken back.
