@@ -187,13 +187,23 @@ def _controls(rig: Rig, run: Run) -> Iterator[Control]:
 def quick_findings(
     rig: Rig, traced: Trace | None = None, norton: NortonEquivalent | None = None
 ) -> tuple[tuple[Finding, ...], ...]:
-    """Findings of each run from a few frequencies, switches as they stand: to compare wirings. The rig is prepared.
+    """Findings of each run as of quick_verdicts()."""
+    return tuple(run.findings for run in quick_verdicts(rig, traced, norton))
+
+
+def quick_verdicts(
+    rig: Rig, traced: Trace | None = None, norton: NortonEquivalent | None = None
+) -> tuple[RunVerdict, ...]:
+    """Each run from a few frequencies, switches as they stand: to compare wirings. The rig is prepared.
 
     `norton`: the rest of the rig that these runs are a part of.
     """
     traced = traced or trace(rig)
     options = Options(COARSE_HZ, hum="brief", norton=norton)
-    return judge(rig, rig_results(rig, traced, build(rig, traced), options).runs)
+    results = rig_results(rig, traced, build(rig, traced), options).runs
+    return tuple(
+        RunVerdict(result.run, result, findings) for result, findings in zip(results, judge(rig, results), strict=True)
+    )
 
 
 def rest_of_rig(rig: Rig, run_id: str, cache: AnalysisCache | None = None) -> NortonEquivalent | None:

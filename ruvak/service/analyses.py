@@ -52,6 +52,11 @@ class Analyses:
                 return self.runs(rig_id, version, (summary.key,))[summary.key]
         raise _no_run(run_id)
 
+    def card(self, rig_id: str, version: Version, run_id: str) -> StoredPart:
+        """A run's card for the line check. Raises as overview()."""
+        result: StoredPart = self._compute.run(rig_id, as_it_is("card", rig_id, version, run_id))
+        return result
+
     def drawing(self, rig_id: str, version: Version, run_id: str) -> RunDrawing:
         """One run's conductors, traced at once, before anything is solved. Raises NotFound, NotCurrent."""
         try:

@@ -1,12 +1,13 @@
 """An analysis in parts, each kept by what it was computed from."""
 
+import hashlib
 import re
 from collections import OrderedDict
 
 from ruvak import __version__
 from ruvak.core.analyse import Analysis, RunAnalysis
 from ruvak.core.rig.content import content_hash
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import Rig, Run
 from ruvak.service.states import DestinationList, Overview, RunSummary
 from ruvak.store.solved import SolvedParts, StoredPart, part_of
 
@@ -19,6 +20,12 @@ def key_of(rig: Rig, part: str) -> str:
 def run_key(etag: str) -> str:
     """By what a run's details are kept: their own content, since an edit leaves most runs as they are."""
     return f"run:{etag}"
+
+
+def card_key(etag: str, run: Run) -> str:
+    """By what a run's card is kept: its details, and what it is called."""
+    called = hashlib.sha256(f"{run.number} {run.name}".encode()).hexdigest()[:16]
+    return f"card:{__version__}:{etag}:{called}"
 
 
 class RunParts:

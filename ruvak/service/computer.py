@@ -18,6 +18,7 @@ from ruvak.core.kit.lines import KitReading, read_kit
 from ruvak.core.pieces.choices import choices
 from ruvak.core.pieces.plug import plug_pieces
 from ruvak.core.pieces.route import put_ops
+from ruvak.core.prepare import prepare
 from ruvak.core.progress import Progress, portion, report_nothing
 from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.results.clamp import earth_from_current
@@ -25,9 +26,11 @@ from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit, Op, PutThing, apply, changes, replay
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.run_changes import VerdictChange, changed_runs, verdict_changes
+from ruvak.core.steps.card import check_card
+from ruvak.core.steps.causes import likely_causes
 from ruvak.core.venue.document import difference
 from ruvak.core.venue.lines import VenueReading
-from ruvak.service.analysis_parts import RunParts, keep, key_of, run_key
+from ruvak.service.analysis_parts import RunParts, card_key, keep, key_of, run_key
 from ruvak.service.kept import KeptRigs, read_current
 from ruvak.service.kept_cupboard import KeptCupboard
 from ruvak.service.problems import NotFound
@@ -104,6 +107,20 @@ class Computer:
             keep(self._parts, rig, self._analysis(rig), self._written)
             result = self._parts.find_all([run_key(key) for key in keys])
         return {key: result[run_key(key)] for key in keys if run_key(key) in result}
+
+    def card(self, rig_id: str, version: Version, run_id: str) -> StoredPart:
+        """A run's card for the line check. Raises NotFound, NotCurrent, RigFault."""
+        rig = self._rig(rig_id, version)
+        run, analysis = _run(rig, run_id), self._analysis(rig)
+        own = next(each for each in analysis.runs if each.run == run_id)
+        # What the run's details say is what the card says: an edit elsewhere leaves the card as it was.
+        key = card_key(self._written.part(rig.id, own).etag, run)
+        match = self._parts.find(key)
+        if match is None:
+            causes = likely_causes(rig, run_id, analysis, self._cache)
+            match = part_of(check_card(prepare(rig), run, own, causes).model_dump_json().encode())
+            self._parts.keep([(key, match)])
+        return match
 
     def preview(self, rig_id: str, edit: Edit) -> Preview:
         """What an edit would do. Raises NotFound, BadEdit, RigFault."""

@@ -26,6 +26,7 @@ TIMES: dict[str, int] = {
     "destinations": 1,
     "connections": 1,
     "runs": 1,
+    "card": 1,
     "preview": 1,
     "rewire": 1,
     "earth_from_current": 1,

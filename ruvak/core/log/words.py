@@ -1,6 +1,6 @@
 """Entries as somebody would say them."""
 
-from ruvak.core.log.entry import ANSWER_IN_WORDS, HEARD_IN_WORDS, NewEntry, Measured
+from ruvak.core.log.entry import ANSWER_IN_WORDS, HEARD_IN_WORDS, Measured, NewEntry
 
 _QUANTITY = {"hum_dbu": "hum", "level_dbu": "level"}
 

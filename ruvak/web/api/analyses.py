@@ -6,6 +6,7 @@ import json
 from flask import Response, make_response
 
 from ruvak.core.analyse import RunAnalysis
+from ruvak.core.steps.card import CheckCard
 from ruvak.core.trace.drawing import RunDrawing
 from ruvak.service.access import Right
 from ruvak.service.states import DestinationList, GroundLoopList, Overview, RemedyList
@@ -44,6 +45,12 @@ def read_run(path: RunVersionPath) -> Response:
 def read_drawing(path: RunVersionPath) -> Response:
     """One run's conductors as that version has them, at once: nothing is solved for it."""
     return answer(use_cases().analyses.drawing(path.rig_id, path.version, path.run_id))
+
+
+@api.get("/rigs/<rig_id>/versions/<version>/runs/<run_id>/card", responses=or_later(CheckCard))
+def read_card(path: RunVersionPath) -> Response:
+    """A run's card for the line check: what to expect, and what is likely when it is wrong, each cause solved."""
+    return part(use_cases().analyses.card(path.rig_id, path.version, path.run_id))
 
 
 @api.get("/rigs/<rig_id>/versions/<version>/destinations", responses=or_later(DestinationList))

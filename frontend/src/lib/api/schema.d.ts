@@ -75,6 +75,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/versions/{version}/runs/{run_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run's card for the line check: what to expect, and what is likely when it is wrong, each cause solved. */
+        get: operations["analyses_read_card_rigs__rig_id__versions__version__runs__run_id__card_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/versions/{version}/destinations": {
         parameters: {
             query?: never;
@@ -3045,6 +3062,130 @@ export interface components {
              * @default []
              */
             worst_dbu: number[];
+        };
+        /**
+         * CheckCard
+         * @description All that somebody with a phone needs to know about one run.
+         */
+        CheckCard: {
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string;
+            /**
+             * Number
+             * @description Its number.
+             */
+            number: number;
+            /**
+             * Name
+             * @description What it is called.
+             */
+            name: string;
+            /**
+             * Source
+             * @description The device to make a sound at, with its sockets.
+             */
+            source: string;
+            /**
+             * Into
+             * @description Where to listen, with its sockets.
+             */
+            into: string;
+            /**
+             * Pieces
+             * @description Leads, adapters and boxes on the way, from the source.
+             */
+            pieces: string[];
+            /**
+             * Piece Ids
+             * @description The same by id.
+             */
+            piece_ids: string[];
+            /**
+             * Phantom
+             * @description Whether its source needs phantom, in words; empty where it does not.
+             */
+            phantom: string;
+            /**
+             * Expected
+             * @description At each input.
+             */
+            expected: components["schemas"]["Expected"][];
+            /**
+             * Warnings
+             * @description What was computed to be wrong, and what stays audible.
+             */
+            warnings: string[];
+            /**
+             * Causes
+             * @description What is likely when it is not as it should be.
+             */
+            causes: components["schemas"]["LikelyCause"][];
+        };
+        /**
+         * Expected
+         * @description What arrives at one input, and what to do with it there.
+         */
+        Expected: {
+            /**
+             * Input
+             * @description The input, as it is written on the device.
+             */
+            input: string;
+            /**
+             * Arriving Dbu
+             * @description Average programme, in dBu; null where nothing measurable arrives.
+             */
+            arriving_dbu: number | null;
+            /**
+             * Gain Db
+             * @description Gain wanted, in dB; null where nothing arrives.
+             */
+            gain_db: number | null;
+            /**
+             * Short Db
+             * @description What of it the input's control cannot give, in dB.
+             */
+            short_db: number;
+            /**
+             * Mark Dbfs
+             * @description What the meter of a digital desk reads then, on average, in dB under full scale.
+             */
+            mark_dbfs: number;
+            /**
+             * Headroom Db
+             * @description From the loudest that can arrive to where the input clips, in dB, before its gain.
+             */
+            headroom_db: number | null;
+        };
+        /**
+         * LikelyCause
+         * @description Something that would be heard so.
+         */
+        LikelyCause: {
+            /**
+             * Heard
+             * @description As what.
+             * @enum {string}
+             */
+            heard: "silent" | "one_side" | "thin" | "hum" | "crackle" | "weak" | "distorted";
+            /**
+             * Words
+             * @description What it is, and what to do to find out.
+             */
+            words: string;
+            /**
+             * Share
+             * @description Its share among the causes of this symptom, 0 to 1, by how often each turns out to be it.
+             */
+            share: number;
+            /**
+             * Things
+             * @description Devices and pieces that it concerns.
+             */
+            things: string[];
         };
         /**
          * DestinationList
@@ -9080,6 +9221,137 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RunDrawing"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    analyses_read_card_rigs__rig_id__versions__version__runs__run_id__card_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                version: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckCard"];
+                };
+            };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -1,0 +1,103 @@
+"""A run's card for the line check: where to make a sound, where it comes out, what to expect there, in a few words."""
+
+from ruvak.core.analyse import RunAnalysis
+from ruvak.core.judge.rule import active, input_words
+from ruvak.core.rig.rig import Rig, Run, name_of
+from ruvak.core.rig.values import Id, Record
+from ruvak.core.steps.causes import LikelyCause
+from ruvak.core.trace.run_ends import ends_of
+
+
+class Expected(Record):
+    """What arrives at one input, and what to do with it there."""
+
+    input: str
+    """The input, as it is written on the device."""
+    arriving_dbu: float | None
+    """Average programme, in dBu; null where nothing measurable arrives."""
+    wants_dbu: float
+    """What the input is made for, in dBu; its gain makes up the difference."""
+    short_db: float
+    """What of it the input's control cannot give, in dB."""
+    mark_dbfs: float
+    """What the meter of a digital desk reads then, on average, in dB under full scale."""
+    headroom_db: float | None
+    """From the loudest that can arrive to where the input clips, in dB, before its gain."""
+
+
+class CheckCard(Record):
+    """All that somebody with a phone needs to know about one run."""
+
+    run: Id
+    """The run."""
+    number: int
+    """Its number."""
+    name: str
+    """What it is called."""
+    source: str
+    """The device to make a sound at, with its sockets."""
+    into: str
+    """Where to listen, with its sockets."""
+    pieces: tuple[str, ...]
+    """Leads, adapters and boxes on the way, from the source."""
+    piece_ids: tuple[Id, ...]
+    """The same by id."""
+    phantom: str
+    """Whether its source needs phantom, in words; empty where it does not."""
+    expected: tuple[Expected, ...]
+    """At each input."""
+    warnings: tuple[str, ...]
+    """What was computed to be wrong, and what stays audible."""
+    causes: tuple[LikelyCause, ...]
+    """What is likely when it is not as it should be."""
+
+
+def check_card(rig: Rig, run: Run, analysis: RunAnalysis, causes: tuple[LikelyCause, ...]) -> CheckCard:
+    """The card of a run from its own analysis. The rig is prepared."""
+    return CheckCard(
+        run=run.id,
+        number=run.number,
+        name=run.name,
+        source=_ends(rig, run, "out"),
+        into=_ends(rig, run, "in"),
+        pieces=tuple(name_of(rig, piece) for piece in run.pieces),
+        piece_ids=run.pieces,
+        phantom=_phantom(analysis),
+        expected=tuple(_expected(rig, analysis)),
+        warnings=tuple(finding.sentence for finding in analysis.findings if finding.grade.value in ("stop", "fix")),
+        causes=causes,
+    )
+
+
+def _ends(rig: Rig, run: Run, side: str) -> str:
+    by_device: dict[str, list[str]] = {}
+    for end, connector in ends_of(rig, run, "out" if side == "out" else "in").items():
+        by_device.setdefault(name_of(rig, end.owner), []).append(connector.label)
+    return "; ".join(f"{device}: {', '.join(labels)}" for device, labels in by_device.items())
+
+
+def _phantom(analysis: RunAnalysis) -> str:
+    wants = [supply for supply in analysis.result.phantom if supply.wanted_v is not None]
+    if not wants:
+        return ""
+    return "needs phantom: mute the channel, switch it on, wait ten seconds"
+
+
+def _expected(rig: Rig, analysis: RunAnalysis) -> list[Expected]:
+    result = []
+    for receiver in analysis.result.inputs if analysis.result.data is None else ():
+        level = active(receiver)
+        if level is None:
+            continue
+        arrives = any(channel.in_phase is not None for channel in receiver.channels)
+        result.append(
+            Expected(
+                input=input_words(rig, receiver),
+                arriving_dbu=round(level.arriving_dbu, 1) if arrives else None,
+                wants_dbu=round(level.nominal_dbu, 1),
+                short_db=round(level.short_db, 1),
+                mark_dbfs=-round(rig.alignment.headroom_db, 1),
+                headroom_db=round(level.headroom_db, 1) if arrives else None,
+            )
+        )
+    return result

@@ -1,0 +1,89 @@
+"""What somebody hears when something is wrong with a run, told from how its solution differs from the right one."""
+
+from ruvak.core.analyse import RunVerdict
+from ruvak.core.judge.codes import FindingCode
+from ruvak.core.log.entry import Heard
+from ruvak.core.results.records import InputResult, RunResult
+
+SILENT_DB, SIDE_DB = 40.0, 20.0
+"""A loss after which nothing is followed in a hall, and one after which a side counts as gone."""
+WEAK_DB = 3.0
+"""The least loss of level that is noticed at a desk: half the power."""
+CANCELS_DB = 9.0
+"""A loss of what both sides share, beyond that of the sides."""
+HUM_DB, HUM_BELOW_DB = 10.0, 45.0
+"""Hum that has risen so far and lies less than this under the programme is heard in a pause."""
+_THIN = frozenset({FindingCode.THIN, FindingCode.DULL})
+
+
+def symptoms(before: RunVerdict, after: RunVerdict) -> tuple[Heard, ...]:
+    """What is heard of a fault, the plainest first; empty where nobody hears it."""
+    result: list[Heard] = []
+    pairs = list(zip(before.result.inputs, after.result.inputs, strict=False))
+    lost = [_loss_db(b, a) >= SILENT_DB for b, a in pairs]
+    if _is_silent(after.result) or all(lost) or _phantom_lost(before, after):
+        result.append("silent")
+    else:
+        if any(lost) or any(_side_lost(b, a) for b, a in pairs):
+            result.append("one_side")
+        if any(_cancels(b, a) for b, a in pairs) or (_codes(after) - _codes(before)) & _THIN:
+            result.append("thin")
+        elif any(_loss_db(b, a) >= WEAK_DB for b, a in pairs) and "one_side" not in result:
+            result.append("weak")
+    if any(_hums(b, a) for b, a in pairs):
+        result.append("hum")
+    if FindingCode.LEVEL_CLIPS in _codes(after) - _codes(before):
+        result.append("distorted")
+    return tuple(result)
+
+
+def _codes(verdict: RunVerdict) -> frozenset[FindingCode]:
+    return frozenset(finding.code for finding in verdict.findings)
+
+
+def _is_silent(result: RunResult) -> bool:
+    return not any(channel.in_phase is not None for receiver in result.inputs for channel in receiver.channels)
+
+
+def _phantom_lost(before: RunVerdict, after: RunVerdict) -> bool:
+    """What needs phantom gives nothing without it."""
+    return FindingCode.PHANTOM_MISSING in _codes(after) - _codes(before)
+
+
+def _gains_db(receiver: InputResult) -> dict[tuple[int, str], float]:
+    return {
+        (channel.source, channel.channel): channel.gain_db
+        for channel in receiver.channels
+        if channel.in_phase is not None
+    }
+
+
+def _loss_db(before: InputResult, after: InputResult) -> float:
+    """By how much the loudest channel is weaker."""
+    loud, quiet = _gains_db(before), _gains_db(after)
+    if not loud:
+        return 0.0
+    return max(loud.values()) - max(quiet.values(), default=max(loud.values()) - SILENT_DB)
+
+
+def _side_lost(before: InputResult, after: InputResult) -> bool:
+    """One of several channels is gone, and another is not."""
+    loud, quiet = _gains_db(before), _gains_db(after)
+    losses = [gain - quiet.get(channel, gain - SILENT_DB) for channel, gain in loud.items()]
+    return len(losses) > 1 and max(losses) >= SIDE_DB > min(losses)
+
+
+def _cancels(before: InputResult, after: InputResult) -> bool:
+    if before.sum is None or after.sum is None:
+        return False
+    lost = before.sum.centre_db - after.sum.centre_db
+    return lost >= CANCELS_DB and lost > before.sum.sides_db - after.sum.sides_db + CANCELS_DB
+
+
+def _hums(before: InputResult, after: InputResult) -> bool:
+    """Louder than before and near enough to the programme. A silent input that hums has no programme to compare."""
+    if before.hum is None or after.hum is None:
+        return False
+    risen = after.hum.weighted_dbu - before.hum.weighted_dbu >= HUM_DB
+    programme = max((level.arriving_dbu for level in before.levels if level.active), default=None)
+    return risen and programme is not None and programme - after.hum.weighted_dbu < HUM_BELOW_DB
