@@ -3,6 +3,7 @@
 	import { wasCancelled } from './lib/api/client';
 	import Frame from './lib/components/frame/Frame.svelte';
 	import Gate from './lib/components/people/Gate.svelte';
+	import Away from './routes/check/Away.svelte';
 	import { VIEWS } from './routes/routes';
 	import { Desk, setDesk } from './lib/state/desk.svelte';
 
@@ -19,5 +20,8 @@
 </script>
 
 <QueryClientProvider client={queries}>
-	<Gate><Frame views={VIEWS} /></Gate>
+	<Gate>
+		<Frame views={VIEWS} />
+		{#snippet away(onback: () => void)}<Away {onback} />{/snippet}
+	</Gate>
 </QueryClientProvider>

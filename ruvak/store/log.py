@@ -49,7 +49,7 @@ def add(session: Session, rows: Iterable[LogRow]) -> None:
 
 def last_number(session: Session, rig_id: str) -> int:
     """Of a rig's entries; 0 without any."""
-    return session.scalar(select(func.coalesce(func.max(LogRow.number), 0)).where(LogRow.rig_id == rig_id)) or 0
+    return session.scalar(_of_this([rig_id], func.coalesce(func.max(LogRow.number), 0))) or 0
 
 
 def of_rig(session: Session, rig_id: str) -> tuple[Entry, ...]:
@@ -92,4 +92,10 @@ def entry_of(row: LogRow) -> Entry:
 
 
 def _of(rig_ids: Sequence[str]) -> Select[LogRow]:
-    return select(LogRow).where(LogRow.rig_id.in_(rig_ids)).order_by(LogRow.number)
+    return _of_this(rig_ids, LogRow).order_by(LogRow.number)
+
+
+def _of_this(rig_ids: Sequence[str], what: Any) -> Select[Any]:
+    """Without what was logged about an earlier rig of the same id, which has been deleted."""
+    same = (RigRow.id == LogRow.rig_id) & (LogRow.received_at >= RigRow.created_at)
+    return select(what).select_from(LogRow).join(RigRow, same).where(LogRow.rig_id.in_(rig_ids))

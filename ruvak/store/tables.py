@@ -100,6 +100,8 @@ class RigRow(Base):
     """Where it stands among the rigs."""
     copied_from: Mapped[str | None]
     """The rig that it was copied from, whose log tells what its runs had the last time; that may be gone."""
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+    """What was logged before is about an earlier rig of the same id."""
 
 
 class HouseVenueRow(Base):

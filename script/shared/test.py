@@ -16,13 +16,13 @@ CHECKOUT = Path(__file__).resolve().parents[2]
 GROUPS = (
     ("browser/runs",),
     ("browser/typing",),
-    ("browser/house",),
+    ("browser/house", "browser/stage"),
     ("store", "service", "web", "cli", "script"),
     ("core", "outside", "formats"),
 )
 """Suites that run one after the other; the groups run beside each other, since those with a browser mostly wait."""
 SUITES = tuple(suite for group in reversed(GROUPS) for suite in group)
-NEEDS_DATABASE = {"store", "service", "web", "cli", "browser/runs", "browser/typing", "browser/house"}
+NEEDS_DATABASE = {"store", "service", "web", "cli", "browser/runs", "browser/typing", "browser/house", "browser/stage"}
 PYTHON = str(CHECKOUT / ".venv/bin/python")
 TOOLS = CHECKOUT / ".venv/bin"
 

@@ -2,12 +2,14 @@
 
 import csv
 import io
+import uuid
 from typing import Any
 
 from sqlalchemy import text
 from sqlalchemy.exc import DBAPIError
 from werkzeug.test import TestResponse
 
+from tests.support.rigs import demo_rig
 from tests.support.web import WebTest
 
 AT = "2026-11-29T16:{:02d}:00+01:00"
@@ -16,8 +18,13 @@ AT = "2026-11-29T16:{:02d}:00+01:00"
 class LogTest(WebTest):
     """A rig whose log begins empty: the log is never emptied, so each test has a rig of its own."""
 
+    def setUp(self) -> None:
+        super().setUp()
+        # Rigs of the same name come and go; ids of entries are never given twice.
+        self.own = uuid.uuid4().hex
+
     def entry(self, name: str, minute: int = 0, **more: Any) -> dict[str, Any]:
-        base = {"id": f"{self.rig_id}-{name}"[-64:].lstrip("-"), "at": AT.format(minute), "kind": "check"}
+        base = {"id": f"{self.own}-{name}", "at": AT.format(minute), "kind": "check"}
         return base | {"run": "slides", "answer": "good"} | more
 
     def add(self, *entries: dict[str, Any], rig: str | None = None) -> TestResponse:
@@ -81,6 +88,14 @@ class Entries(LogTest):
         self.assertEqual(line["things"], ["M31"])
         self.assertTrue(line["run_name"] and line["rig_name"] and line["venue"])
 
+    def test_a_new_rig_of_the_same_name_begins_with_an_empty_log(self) -> None:
+        self.add(self.entry("aaaaaaaa"))
+        self.client.delete(f"/api/rigs/{self.rig_id}", headers={"X-CSRF-Token": self.token})
+        again = demo_rig().with_fields(id=self.rig_id).model_dump(mode="json")
+        self.assertEqual(self.post("/api/rigs", again).get_json()["rig"]["id"], self.rig_id)
+        log = self.log()
+        self.assertEqual((log["entries"], log["standings"], log["last"]), ([], [], 0))
+
     def test_nothing_is_sent_again_where_nothing_was_added(self) -> None:
         self.add(self.entry("aaaaaaaa"))
         address = f"/api/rigs/{self.rig_id}/log"
@@ -122,7 +137,7 @@ class Lines(LogTest):
     def test_everything_stands_in_one_order_and_is_narrowed_by_words(self) -> None:
         self.edit({"op": "set", "kind": "kit", "id": "lead-31", "field": "length_m", "value": 4.0})
         self.add(self.entry("aaaaaaaa", 3, answer="wrong", heard="hum", words="only with the projector"))
-        self.add({"id": f"{self.rig_id}-note"[-64:], "at": AT.format(5), "kind": "note", "words": "mind the gap"})
+        self.add({"id": f"{self.own}-note", "at": AT.format(5), "kind": "note", "words": "mind the gap"})
         of_rig = self.lines(f"rig={self.rig_id}")
         self.assertEqual({line["kind"] for line in of_rig}, {"check", "note", "change"})
         self.assertEqual([line["at"] for line in of_rig], sorted((line["at"] for line in of_rig), reverse=True))

@@ -7,11 +7,15 @@ import {
 	History,
 	Landmark,
 	Library,
+	ListChecks,
+	NotebookPen,
 	Package,
 	UsersRound,
 	Warehouse
 } from '@lucide/svelte';
 import type { StationViews } from '../lib/components/frame/station-views';
+import Check from './check/Check.svelte';
+import Log from './log/Log.svelte';
 import Changes from './changes/Changes.svelte';
 import Compare from './compare/Compare.svelte';
 import Cupboard from './cupboard/Cupboard.svelte';
@@ -25,6 +29,8 @@ import You from './you/You.svelte';
 
 export const VIEWS: StationViews = {
 	runs: { view: Runs, icon: Cable },
+	check: { view: Check, icon: ListChecks },
+	log: { view: Log, icon: NotebookPen },
 	kit: { view: Kit, icon: Package },
 	venue: { view: Venue, icon: Landmark },
 	changes: { view: Changes, icon: History },

@@ -11,6 +11,8 @@ down_revision = "0014"
 def upgrade() -> None:
     """Entries are added and never changed: what tries is refused by the database."""
     op.add_column("rig", sa.Column("copied_from", sa.String(), nullable=True))
+    now = sa.func.clock_timestamp()
+    op.add_column("rig", sa.Column("created_at", sa.DateTime(timezone=True), server_default=now, nullable=False))
     op.create_table(
         "log_entry",
         sa.Column("id", sa.String(), nullable=False),
@@ -47,4 +49,5 @@ def downgrade() -> None:
     """Everything that was logged goes with it."""
     op.drop_table("log_entry")
     op.execute("DROP FUNCTION refuse_change_of_log()")
+    op.drop_column("rig", "created_at")
     op.drop_column("rig", "copied_from")

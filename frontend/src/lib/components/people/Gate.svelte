@@ -2,10 +2,10 @@
 <script lang="ts">
 	import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 	import { onMount, type Snippet } from 'svelte';
-	import { replace } from 'svelte-spa-router';
+	import { replace, router } from 'svelte-spa-router';
 	import { onSignedOut, Trouble, type Schemas } from '../../api/client';
 	import { openLink, sessionQuery } from '../../api/people';
-	import { addressOf } from '../../domain/address';
+	import { addressOf, placeOf } from '../../domain/address';
 	import { linkToken } from '../../domain/people';
 	import { getDesk } from '../../state/desk.svelte';
 	import { Signing } from '../../state/signing.svelte';
@@ -14,7 +14,8 @@
 	import Phones from './Phones.svelte';
 	import SignIn from './SignIn.svelte';
 
-	let { children }: { children: Snippet } = $props();
+	/** `away`: what goes on without an answer from the server, and is told how to ask for one again. */
+	let { children, away }: { children: Snippet; away: Snippet<[() => void]> } = $props();
 	const desk = getDesk();
 	const queries = useQueryClient();
 	const signing = new Signing(queries);
@@ -24,6 +25,7 @@
 	let token = $state(carriedHere);
 	const PHONES = '#/phones';
 	let atPhones = $state(location.hash === PHONES);
+	const atCheck = $derived(placeOf(router.location)?.station === 'check');
 	let opening = $state(carriedHere !== null);
 	let opened = $state<Schemas['OpenedLink'] | null>(null);
 	let refused = $state<string | null>(null);
@@ -83,6 +85,9 @@
 	</Door>
 {:else if token !== null && opened?.gives === 'passphrase'}
 	<ChoosePassphrase name={opened.name} {token} {signing} onchosen={leaveLink} />
+{:else if session.isError && !session.data && atCheck}
+	<!-- The check goes on with what the device keeps; as soon as there is an answer, the whole page is there again. -->
+	{@render away(() => void session.refetch())}
 {:else if session.isError && !session.data}
 	<Door heading="No answer from the server">
 		<p>{session.error.message}</p>

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import type { Schemas } from '../../api/client';
+	import { lastTimeQuery } from '../../api/log';
 	import { runQuery, type RigView } from '../../api/rig-view';
 	import { humOf, isUnpowered, shownInput } from '../../domain/inputs';
 	import { levelsOf } from '../../domain/ladder';
@@ -26,6 +27,8 @@
 
 	const details = createQuery(() => runQuery(state.rig.id, run.key));
 	const named = $derived((state.rig.runs ?? []).find((one) => one.id === run.run));
+	const lastTimes = createQuery(() => lastTimeQuery(state.rig.id));
+	const had = $derived(lastTimes.data?.[run.run]);
 	const name = $derived(named?.name ?? run.run);
 	const open = $derived(selected && desk.selection.opened);
 	const input = $derived(details.data ? shownInput(details.data, null) : undefined);
@@ -82,7 +85,10 @@
 			{/if}
 		</span>
 		<span class="verdict-of"><GradeMark grade={run.grade} size={14} /></span>
-		<span class="sentence" title={run.sentence}>{open ? '' : run.sentence}</span>
+		<span class="sentence" title={run.sentence}
+			>{#if had}<b class="had">Last time: {had.words}.</b>
+			{/if}{open ? '' : run.sentence}</span
+		>
 	</header>
 	{#if open}
 		{#if details.data}
@@ -126,6 +132,10 @@
 	}
 	.clear {
 		--grade: var(--clear);
+	}
+	.had {
+		color: var(--fix);
+		font-weight: 600;
 	}
 	.number {
 		color: var(--dim);

@@ -1,0 +1,64 @@
+/** What the line check keeps on the device: rigs as they were read last, and entries until the server has them. */
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { Schemas } from './client';
+import type { Card, CheckedRun, NewEntry } from '../domain/check';
+
+/** A rig's check as it was read last. */
+export interface KeptCheck {
+	rig: string;
+	name: string;
+	runs: CheckedRun[];
+	cards: Record<string, Card>;
+	log: Schemas['RigLog'];
+}
+
+interface Kept extends DBSchema {
+	checks: { key: string; value: KeptCheck };
+	/** In the order in which they were made. */
+	unsent: { key: number; value: { rig: string; entry: NewEntry }; indexes: { rig: string } };
+}
+
+let opened: Promise<IDBPDatabase<Kept>> | null = null;
+
+function database(): Promise<IDBPDatabase<Kept>> {
+	opened ??= openDB<Kept>('ruvak-check', 1, {
+		upgrade(db) {
+			db.createObjectStore('checks', { keyPath: 'rig' });
+			db.createObjectStore('unsent', { autoIncrement: true }).createIndex('rig', 'rig');
+		}
+	});
+	// A browser that refused once (no room, a private window) may allow it later.
+	opened.catch(() => (opened = null));
+	return opened;
+}
+
+export const readCheck = async (rig: string): Promise<KeptCheck | undefined> =>
+	(await database()).get('checks', rig);
+
+export const keepCheck = async (check: KeptCheck): Promise<void> => {
+	await (await database()).put('checks', check);
+};
+
+export interface Unsent {
+	place: number;
+	entry: NewEntry;
+}
+
+/** Before anything else happens with an entry, so that a phone that dies keeps it. */
+export const keepEntry = async (rig: string, entry: NewEntry): Promise<number> =>
+	(await database()).add('unsent', { rig, entry });
+
+export async function readUnsent(rig: string): Promise<Unsent[]> {
+	const store = (await database()).transaction('unsent').store;
+	const result: Unsent[] = [];
+	for await (const cursor of store.index('rig').iterate(rig)) {
+		result.push({ place: cursor.primaryKey, entry: cursor.value.entry });
+	}
+	return result;
+}
+
+/** The server has them. */
+export async function forgetUnsent(places: readonly number[]): Promise<void> {
+	const writing = (await database()).transaction('unsent', 'readwrite');
+	await Promise.all([...places.map((place) => writing.store.delete(place)), writing.done]);
+}

@@ -1,0 +1,64 @@
+/** The log: a rig's entries, everything in the house, and a run's card for the check. */
+import { queryOptions } from '@tanstack/svelte-query';
+import { answer, client, Trouble, type Schemas } from './client';
+
+const path = (rig_id: string) => ({ params: { path: { rig_id } } });
+const NOT_MODIFIED = 304;
+
+export const addEntries = (rig: string, entries: Schemas['NewEntry'][]): Promise<Schemas['Added']> =>
+	answer(client.POST('/api/rigs/{rig_id}/log', { ...path(rig), body: { entries } }));
+
+/** A rig's log, unless it is as it was: then null. */
+export async function readLog(
+	rig: string,
+	tag: string | null
+): Promise<{ log: Schemas['RigLog']; tag: string | null } | null> {
+	const headers = tag === null ? {} : { 'If-None-Match': tag };
+	const got = await client
+		.GET('/api/rigs/{rig_id}/log', { ...path(rig), headers, cache: 'no-store' })
+		.catch(() => null);
+	if (got?.response.status === NOT_MODIFIED) return null;
+	const log = await answer(got === null ? Promise.reject(new TypeError('no answer')) : Promise.resolve(got));
+	return { log, tag: got?.response.headers.get('ETag') ?? null };
+}
+
+export const readCard = (rig_id: string, version: string, run_id: string): Promise<Schemas['CheckCard']> =>
+	answer(
+		client.GET('/api/rigs/{rig_id}/versions/{version}/runs/{run_id}/card', {
+			params: { path: { rig_id, version, run_id } }
+		})
+	);
+
+export const readOverview = (rig_id: string, version: string): Promise<Schemas['Overview']> =>
+	answer(
+		client.GET('/api/rigs/{rig_id}/versions/{version}/overview', { params: { path: { rig_id, version } } })
+	);
+
+export interface LogFilter {
+	rig?: string;
+	kind?: Schemas['LogLine']['kind'];
+	words?: string;
+	before?: string;
+}
+
+export const logQuery = (filter: LogFilter) =>
+	queryOptions({
+		queryKey: ['log', filter],
+		queryFn: () => answer(client.GET('/api/log', { params: { query: filter } })),
+		refetchInterval: 5000,
+		staleTime: 0,
+		placeholderData: (before: Schemas['LogLineList'] | undefined) => before
+	});
+
+/** What a rig's runs had the last time, by run. */
+export const lastTimeQuery = (rig: string) =>
+	queryOptions({
+		queryKey: ['last-time', rig],
+		queryFn: async () => {
+			const had = (await readLog(rig, null))?.log.last_time ?? [];
+			return Object.fromEntries(had.map((each) => [each.run, each]));
+		}
+	});
+
+/** Whether there was no answer at all, so that it is worth trying again later. */
+export const isOffline = (reason: unknown): boolean => reason instanceof Trouble && reason.status === 0;

@@ -1,0 +1,86 @@
+<!-- How far the check is, and whether everything is with the server. -->
+<script lang="ts">
+	import { stateOf } from '../../domain/check';
+	import type { CheckBook } from '../../state/check-book.svelte';
+
+	let { book, may }: { book: CheckBook; may: boolean } = $props();
+	const states = $derived(book.runs.map(({ run }) => stateOf(book.standing.get(run))));
+	const count = (wanted: string): number => states.filter((state) => state === wanted).length;
+	const missing = $derived(book.runs.length - book.cardsRead);
+</script>
+
+<header>
+	<h2>
+		Line check{#if book.check}<span class="rig">{book.check.name}</span>{/if}
+	</h2>
+	{#if book.check}
+		<p class="figure counts">
+			<b>{count('good')}</b> good, <b>{count('wrong')}</b> wrong, <b>{count('skipped')}</b> skipped,
+			<b>{count('open') + count('changed')}</b> open
+		</p>
+	{/if}
+</header>
+{#if !book.online}
+	<p class="note" role="status">
+		No network. Go on: {book.unsent.length === 0
+			? 'answers are kept on this device and sent when it is back.'
+			: `${book.unsent.length === 1 ? '1 answer is' : `${book.unsent.length} answers are`} kept on this device and sent when it is back.`}
+	</p>
+{:else if book.trouble}
+	<p class="note" role="alert">
+		{book.trouble.message}{book.unsent.length > 0
+			? ` ${book.unsent.length} answers wait on this device.`
+			: ''}
+	</p>
+{:else if !may}
+	<p class="note">You see this check; answering it takes a helper's name or a link that records.</p>
+{:else if book.runs.length > 0 && count('open') + count('changed') === 0}
+	<p class="note quiet" role="status">
+		Every run has an answer{count('wrong') + count('skipped') === 0 ? '; nothing is left.' : '.'}
+	</p>
+{:else if book.check && missing > 0}
+	<p class="note quiet" role="status">
+		Getting ready to go on without a network: {book.cardsRead} of {book.runs.length} cards are on this device.
+	</p>
+{/if}
+{#if !book.keeps}
+	<p class="note" role="alert">
+		This browser keeps nothing (a private window?): stay on this page until every answer is sent.
+	</p>
+{/if}
+
+<style>
+	header {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: baseline;
+		justify-content: space-between;
+		gap: 0.2rem 1rem;
+		padding: 0.75rem 1.25rem 0.5rem;
+	}
+	h2 {
+		font-size: 1.25rem;
+	}
+	.rig {
+		margin-left: 0.6rem;
+		color: var(--dim);
+		font-size: 0.95rem;
+		font-weight: 400;
+	}
+	.counts {
+		color: var(--dim);
+	}
+	.note {
+		padding: 0.5rem 1.25rem;
+		background: var(--fix-wash);
+	}
+	.note.quiet {
+		background: none;
+	}
+	@media (max-width: 720px) {
+		header,
+		.note {
+			padding-inline: 0.9rem;
+		}
+	}
+</style>

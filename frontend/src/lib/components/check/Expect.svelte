@@ -1,0 +1,54 @@
+<!-- What to do for a run, and what arrives where when it is right. -->
+<script lang="ts">
+	import type { Card } from '../../domain/check';
+	import { number, signed } from '../../domain/format';
+
+	let { card }: { card: Card } = $props();
+</script>
+
+<dl>
+	<dt>Make a sound at</dt>
+	<dd>{card.source}</dd>
+	{#if card.pieces.length > 0}
+		<dt>By way of</dt>
+		<dd>{card.pieces.join(', ')}</dd>
+	{/if}
+	<dt>Listen at</dt>
+	<dd>{card.into}</dd>
+	{#if card.phantom}
+		<dt>Phantom</dt>
+		<dd>{card.phantom}</dd>
+	{/if}
+	{#each card.expected as at (at.input)}
+		<dt>{card.expected.length > 1 ? at.input : 'Meter'}</dt>
+		<dd>
+			{#if at.arriving_dbu === null}
+				nothing measurable arrives
+			{:else}
+				gain until the average reads <b class="figure">{number(at.mark_dbfs, 0)} dBFS</b>
+				<span class="quiet"
+					>({signed(at.arriving_dbu)} dBu arrives{at.headroom_db === null
+						? ''
+						: `, clips ${at.headroom_db.toFixed(0)} dB above its loudest`})</span
+				>{#if at.short_db > 0}; its gain ends {at.short_db.toFixed(0)} dB too soon{/if}
+			{/if}
+		</dd>
+	{/each}
+</dl>
+{#each card.warnings as warning (warning)}
+	<p class="warning">Computed: {warning}</p>
+{/each}
+
+<style>
+	dl {
+		display: grid;
+		grid-template-columns: auto minmax(0, 1fr);
+		gap: 0.35rem 0.9rem;
+	}
+	dt {
+		color: var(--dim);
+	}
+	.warning {
+		color: var(--fix);
+	}
+</style>

@@ -1,0 +1,143 @@
+/** The line check: where each run stands by what was answered, and entries as a device makes them. */
+import type { Schemas } from '../api/client';
+import { newId } from './ids';
+
+export type Card = Schemas['CheckCard'];
+export type NewEntry = Schemas['NewEntry'];
+export type Heard = NonNullable<NewEntry['heard']>;
+export type Answer = NonNullable<NewEntry['answer']>;
+
+/** What can be wrong, as it is said at the desk, in the order of the buttons. */
+export const HEARD: readonly { id: Heard; words: string }[] = [
+	{ id: 'silent', words: 'Silent' },
+	{ id: 'one_side', words: 'One side only' },
+	{ id: 'thin', words: 'Thin and hollow' },
+	{ id: 'hum', words: 'Hum or buzz' },
+	{ id: 'crackle', words: 'Crackle' },
+	{ id: 'weak', words: 'Weak' },
+	{ id: 'distorted', words: 'Distorted' }
+];
+
+export const inWords = (heard: Heard): string => HEARD.find(({ id }) => id === heard)?.words ?? heard;
+
+/** A run of the check: its number, name and the key of its details, by which a later change of it is seen. */
+export interface CheckedRun {
+	run: string;
+	number: number;
+	name: string;
+	key: string;
+}
+
+export interface Standing {
+	answer: Answer;
+	heard: Heard | null;
+	words: string;
+	person: string;
+	at: string;
+	entry: string;
+	/** The run is wired or set otherwise since. */
+	changed: boolean;
+	/** Still on this device alone. */
+	unsent: boolean;
+}
+
+/** An entry as it counts here: from the server, or made on this device and not sent yet. */
+export type Known = NewEntry & { person?: string; number?: number };
+
+/** The last answer about each run: by when it happened, then by when it came in; corrected ones do not count. */
+export function standings(
+	entries: readonly Known[],
+	unsent: readonly string[],
+	runs: readonly CheckedRun[]
+): Map<string, Standing> {
+	const here = new Set(unsent);
+	const keys = new Map(runs.map(({ run, key }) => [run, key]));
+	const corrected = new Set(entries.map(({ corrects }) => corrects).filter((id) => id != null));
+	const inOrder = entries
+		.filter((entry) => !corrected.has(entry.id))
+		.map((entry, came) => ({ entry, came }))
+		.sort((a, b) => Date.parse(a.entry.at) - Date.parse(b.entry.at) || a.came - b.came);
+	const result = new Map<string, Standing>();
+	for (const { entry } of inOrder) {
+		if (entry.kind !== 'check' || entry.run == null || entry.answer == null) continue;
+		const now = keys.get(entry.run);
+		result.set(entry.run, {
+			answer: entry.answer,
+			heard: entry.heard ?? null,
+			words: entry.words ?? '',
+			person: entry.person ?? 'this device',
+			at: entry.at,
+			entry: entry.id,
+			changed: now !== undefined && entry.checked != null && entry.checked !== now,
+			unsent: here.has(entry.id)
+		});
+	}
+	return result;
+}
+
+/** A rig's runs with the keys of their details. */
+export function checkedRuns(runs: readonly Schemas['Run'][], overview: Schemas['Overview']): CheckedRun[] {
+	const keys = new Map(overview.runs.map(({ run, key }) => [run, key]));
+	return runs.map(({ id, number, name }) => ({ run: id, number, name, key: keys.get(id) ?? '' }));
+}
+
+/** Cards that still hold: of runs whose details are what they were. */
+export function keptCards(
+	cards: Readonly<Record<string, Card>>,
+	before: readonly CheckedRun[],
+	now: readonly CheckedRun[]
+): Record<string, Card> {
+	const keys = new Map(before.map(({ run, key }) => [run, key]));
+	const result: Record<string, Card> = {};
+	for (const { run, key } of now) {
+		const card = cards[run];
+		if (card !== undefined && keys.get(run) === key) result[run] = card;
+	}
+	return result;
+}
+
+export type State = 'open' | 'good' | 'wrong' | 'skipped' | 'changed';
+
+export const stateOf = (standing: Standing | undefined): State =>
+	standing === undefined ? 'open' : standing.changed ? 'changed' : standing.answer;
+
+export const STATE_WORDS: Record<State, string> = {
+	open: 'not checked yet',
+	good: 'good',
+	wrong: 'wrong',
+	skipped: 'skipped',
+	changed: 'changed since, check again'
+};
+
+/** The next run that nobody has answered as good: after this one, then from the start; null when all are good. */
+export function nextOpen(
+	runs: readonly CheckedRun[],
+	standing: ReadonlyMap<string, Standing>,
+	after: string | null
+): string | null {
+	const at = runs.findIndex(({ run }) => run === after);
+	const order = [...runs.slice(at + 1), ...runs.slice(0, at + 1)];
+	const is = (states: readonly State[]) =>
+		order.find(({ run }) => states.includes(stateOf(standing.get(run))));
+	return (is(['open', 'changed']) ?? null)?.run ?? null;
+}
+
+export function checkEntry(run: CheckedRun, answer: Answer, more: Partial<NewEntry> = {}): NewEntry {
+	return {
+		id: newId(),
+		at: new Date().toISOString(),
+		kind: 'check',
+		run: run.run,
+		things: [],
+		words: '',
+		answer,
+		heard: null,
+		checked: run.key,
+		measured: null,
+		corrects: null,
+		...more
+	};
+}
+
+export const causesOf = (card: Card | undefined, heard: Heard): Schemas['LikelyCause'][] =>
+	(card?.causes ?? []).filter((cause) => cause.heard === heard);

@@ -1,0 +1,156 @@
+/** A rig's line check on this device: read from the server while there is one, from the device's own database without. */
+import { Trouble } from '../api/client';
+import {
+	forgetUnsent,
+	keepCheck,
+	keepEntry,
+	readCheck,
+	readUnsent,
+	type KeptCheck,
+	type Unsent
+} from '../api/check-store';
+import { addEntries, isOffline, readCard, readLog, readOverview } from '../api/log';
+import { fetchRecord, fetchVersion } from '../api/rig-view';
+import { checkedRuns, keptCards, standings, type CheckedRun, type NewEntry } from '../domain/check';
+
+const EVERY_MS = 1000;
+const HIDDEN_EVERY = 5;
+const AT_ONCE = 100;
+/** Cards read between two writes to the device. */
+const KEPT_EVERY = 8;
+const NOT_CURRENT = 410;
+
+export class CheckBook {
+	check = $state.raw<KeptCheck | null>(null);
+	unsent = $state.raw<Unsent[]>([]);
+	/** Whether the server answered last. */
+	online = $state(true);
+	/** Why entries are not taken, or the rig is not shown; they are kept here. */
+	trouble = $state.raw<Trouble | null>(null);
+	/** Whether this browser keeps anything; a private window may not. */
+	keeps = $state(true);
+
+	readonly runs = $derived<CheckedRun[]>(this.check?.runs ?? []);
+	readonly standing = $derived(
+		standings(
+			[...(this.check?.log.entries ?? []), ...this.unsent.map(({ entry }) => entry)],
+			this.unsent.map(({ entry }) => entry.id),
+			this.runs
+		)
+	);
+	readonly cardsRead = $derived(Object.keys(this.check?.cards ?? {}).length);
+
+	private tag: string | null = null;
+	private version: string | null = null;
+	private timer: ReturnType<typeof setInterval> | undefined;
+	private busy = false;
+	private lastPlace = 0;
+
+	constructor(readonly rig: string) {}
+
+	async start(): Promise<void> {
+		try {
+			this.check = (await readCheck(this.rig)) ?? null;
+			this.unsent = await readUnsent(this.rig);
+		} catch {
+			this.keeps = false;
+		}
+		let ticks = 0;
+		this.timer = setInterval(() => {
+			ticks += 1;
+			if (!document.hidden || ticks % HIDDEN_EVERY === 0) void this.sync();
+		}, EVERY_MS);
+		await this.sync();
+	}
+
+	stop(): void {
+		clearInterval(this.timer);
+	}
+
+	/** Kept on the device first, then sent. */
+	async add(entry: NewEntry): Promise<void> {
+		let place = --this.lastPlace;
+		if (this.keeps) place = await keepEntry(this.rig, entry).catch(() => place);
+		this.unsent = [...this.unsent, { place, entry }];
+		void this.sync();
+	}
+
+	/** One round: what is here goes out, what others did comes in. */
+	async sync(): Promise<void> {
+		if (this.busy) return;
+		this.busy = true;
+		try {
+			await this.send();
+			await this.read();
+			this.online = true;
+			this.trouble = null;
+		} catch (reason) {
+			if (!(reason instanceof Trouble)) throw reason;
+			this.online = !isOffline(reason);
+			if (this.online && reason.status !== NOT_CURRENT) this.trouble = reason;
+		} finally {
+			this.busy = false;
+		}
+	}
+
+	private async send(): Promise<void> {
+		while (this.unsent.length > 0) {
+			const some = this.unsent.slice(0, AT_ONCE);
+			await addEntries(
+				this.rig,
+				some.map(({ entry }) => entry)
+			);
+			// The log is read before they are forgotten, so that an answer never vanishes for a moment.
+			await this.readLog();
+			const sent = some.map(({ entry }) => entry.id);
+			if (this.keeps) await forgetUnsent(some.map(({ place }) => place)).catch(() => undefined);
+			this.unsent = this.unsent.filter(({ entry }) => !sent.includes(entry.id));
+		}
+	}
+
+	private async read(): Promise<void> {
+		const { version } = await fetchVersion(this.rig);
+		if (version !== this.version || this.check === null) await this.readRuns();
+		await this.readLog();
+	}
+
+	private async readRuns(): Promise<void> {
+		const record = await fetchRecord(this.rig);
+		const overview = await readOverview(this.rig, record.version);
+		const runs = checkedRuns(record.rig.runs, overview);
+		const cards = keptCards(this.check?.cards ?? {}, this.runs, runs);
+		const log = this.check?.log ?? { last: 0, entries: [], standings: [], duration: null, last_time: [] };
+		await this.keep({ rig: this.rig, name: record.rig.name, runs, cards, log });
+		this.version = record.version;
+		void this.readCards(record.version);
+	}
+
+	/** All of them, so that the check goes on without a network; one after the other, to leave the server to others. */
+	private async readCards(version: string): Promise<void> {
+		const missing = this.runs.filter(({ run }) => this.check?.cards[run] === undefined);
+		try {
+			for (const [at, { run }] of missing.entries()) {
+				const card = await readCard(this.rig, version, run);
+				if (this.version !== version || this.check === null) return;
+				this.check = { ...this.check, cards: { ...this.check.cards, [run]: card } };
+				if (at % KEPT_EVERY === 0 || at === missing.length - 1) await this.keep(this.check);
+			}
+		} catch (reason) {
+			if (!(reason instanceof Trouble)) throw reason;
+			// Read again with the next round.
+			if (this.version === version) this.version = null;
+		}
+	}
+
+	private async readLog(): Promise<void> {
+		const got = await readLog(this.rig, this.tag);
+		if (got === null || this.check === null) return;
+		this.tag = got.tag;
+		await this.keep({ ...this.check, log: got.log });
+	}
+
+	private async keep(check: KeptCheck): Promise<void> {
+		this.check = check;
+		if (this.keeps) await keepCheck($state.snapshot(check)).catch(() => (this.keeps = false));
+	}
+}

@@ -1,0 +1,139 @@
+"""The line check with a desk window and two phones: offline, closed and opened again, the server killed in between."""
+
+import re
+from collections import Counter
+
+from playwright.sync_api import Page, expect
+from sqlalchemy import select
+
+from ruvak.core.rig.edits import Edit, SetField
+from ruvak.core.rig.rig import Rig
+from ruvak.store.log import LogRow
+from script.shared.web_server import WebServer
+from tests.support.browser import SOMEBODY, BrowserTest
+
+
+def another_length(rig: Rig) -> Edit:
+    """Of the first run's first lead."""
+    lead = rig.runs[0].pieces[0]
+    return Edit(label="length", ops=(SetField(kind="kit", id=lead, field="length_m", value=17.5),))
+
+
+class LineCheck(BrowserTest):
+    """A concert of 31 runs."""
+
+    demo = "midwinter-concert"
+
+    def setUp(self) -> None:
+        super().setUp()
+        with self.sessions() as session:
+            self.before = set(session.scalars(select(LogRow.id)))
+
+    def answered(self) -> Counter[str]:
+        """Checks by run that came in during this test."""
+        with self.sessions() as session:
+            rows = session.scalars(select(LogRow)).all()
+        return Counter(row.body["run"] for row in rows if row.id not in self.before)
+
+    def open_check(self, page: Page) -> None:
+        page.goto(f"{self.server.address}/#/rigs/{self.demo}/check")
+        page.locator("article.card dl").wait_for()
+
+    def choose(self, page: Page, number: int) -> None:
+        page.get_by_role("list", name="All runs").get_by_role("listitem").nth(number - 1).get_by_role("button").click()
+        expect(page.locator("article.card")).to_have_attribute("aria-label", re.compile(rf"^Run {number},"))
+
+    def tap_good(self, page: Page) -> None:
+        """Good, until the card of another run is there."""
+        card = page.locator("article.card")
+        label = card.get_attribute("aria-label") or ""
+        page.get_by_role("button", name="Good", exact=True).click()
+        expect(card).not_to_have_attribute("aria-label", label)
+
+    def test_the_concert_from_plan_to_a_finished_check(self) -> None:
+        desk = self.page
+        self.open_check(desk)
+        stage_context, stage = self.visitor(390, 844, touch=True)
+        self.addCleanup(stage_context.close)
+        away_context, away = self.visitor(390, 844, touch=True)
+        self.addCleanup(away_context.close)
+        for phone in (stage, away):
+            self.open_check(phone)
+        # Everything is on the phone before it leaves the network.
+        expect(away.get_by_text("Getting ready to go on without a network")).to_have_count(0)
+        away.evaluate("navigator.serviceWorker.ready.then(() => true)")
+
+        away_context.set_offline(True)
+        self.choose(away, 16)
+        for _ in range(5):
+            self.tap_good(away)
+        expect(away.get_by_text("5 answers are kept on this device")).to_be_visible()
+        away.close()
+        away = away_context.new_page()
+        away.set_default_timeout(120_000)
+        away.goto(f"{self.server.address}/#/rigs/{self.demo}/check")
+        expect(away.get_by_text("5 answers are kept on this device")).to_be_visible()
+        self.choose(away, 21)
+        self.tap_good(away)
+        self.assertEqual(sum(self.answered().values()), 0)
+
+        for _ in range(10):
+            self.tap_good(stage)
+        # Two servers are killed in turn all the time anyway.
+        if isinstance(self.server, WebServer):
+            self.server.kill()
+        self.tap_good(stage)
+        if isinstance(self.server, WebServer):
+            self.server.start()
+
+        away_context.set_offline(False)
+        expect(away.get_by_text("kept on this device")).to_have_count(0)
+        expect(stage.get_by_text("kept on this device")).to_have_count(0)
+        counts = desk.locator("header .counts")
+        expect(counts).to_contain_text("17 good, 0 wrong, 0 skipped, 14 open")
+
+        desk.get_by_role("button", name="Wrong", exact=True).click()
+        desk.get_by_role("button", name="Crackle", exact=True).click()
+        desk.get_by_role("group", name="Which piece it was").get_by_role("button").first.click()
+        desk.get_by_role("button", name="Mended, it is good now").click()
+        for _ in range(12):
+            self.tap_good(desk)
+        desk.get_by_role("button", name="Good", exact=True).click()
+        expect(desk.get_by_text("Every run has an answer; nothing is left.")).to_be_visible()
+        for window in (desk, stage, away):
+            expect(window.locator("header .counts")).to_contain_text("31 good, 0 wrong, 0 skipped, 0 open")
+        answered = self.answered()
+        self.assertEqual(len(answered), 31)
+        self.assertEqual(sorted(answered.values()), [1] * 30 + [2])
+
+    def test_an_answer_is_taken_back_and_a_changed_run_is_open_again(self) -> None:
+        self.open_check(self.page)
+        counts = self.page.locator("header .counts")
+        self.tap_good(self.page)
+        expect(counts).to_contain_text("1 good")
+        self.page.get_by_role("button", name="Take it back").click()
+        expect(counts).to_contain_text("0 good")
+        self.tap_good(self.page)
+        expect(counts).to_contain_text("1 good, 0 wrong, 0 skipped, 30 open")
+        self.edits.make(
+            self.demo, self.rigs.version(self.demo).version, another_length(self.rigs.export(self.demo)), SOMEBODY
+        )
+        expect(counts).to_contain_text("0 good")
+        expect(self.page.get_by_text("changed since, check again").first).to_be_visible()
+
+
+class Log(BrowserTest):
+    def test_a_note_is_added_found_and_exported(self) -> None:
+        self.open("/rigs/lantern-evening/log")
+        form = self.page.get_by_role("form", name="Add to the log")
+        form.get_by_label("Words").fill("hum only with the projector on")
+        form.get_by_role("button", name="Add").click()
+        line = self.page.get_by_role("listitem").filter(has_text="hum only with the projector on").first
+        expect(line).to_contain_text("Demo technician")
+        self.page.get_by_label("With the words").fill("projector nobody")
+        expect(self.page.get_by_text("Nothing of that kind has these words.")).to_be_visible()
+        self.page.get_by_label("With the words").fill("projector")
+        expect(line).to_be_visible()
+        with self.page.expect_download() as download:
+            self.page.get_by_role("link", name="CSV").click()
+        self.assertIn("hum only with the projector on", download.value.path().read_text(encoding="utf-8"))
