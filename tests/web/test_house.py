@@ -3,6 +3,8 @@
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+from icalendar import Calendar
+
 from ruvak.service.links import Links
 from tests.support.web import WebTest
 
@@ -95,6 +97,15 @@ class House(WebTest):
         naive = {"starts_at": "2026-01-01T10:00:00", "ends_at": "2026-01-01T12:00:00"}
         for body in ({"name": "x", **naive}, {"name": "", **hours()}, {"name": "x", **hours(), "rigs": ["../x"]}):
             self.assertEqual(self.post("/api/occasions", body).status_code, 422)
+
+    def test_dates_go_out_as_a_calendar_with_what_is_open(self) -> None:
+        made = self.post("/api/occasions", {"name": "Vigil", "rigs": [self.rig_id], **hours()}).get_json()
+        self.post(f"/api/occasions/{made['id']}/notes", {"words": "mend M31"})
+        file = self.client.get("/api/occasions/calendar")
+        events = Calendar.from_ical(file.get_data(as_text=True)).walk("VEVENT")
+        (event,) = (event for event in events if event["summary"] == "Vigil")
+        self.assertEqual(file.mimetype, "text/calendar")
+        self.assertIn("Open: mend M31", event["description"])
 
     def test_a_rig_is_put_away_and_found_again(self) -> None:
         self.assertEqual(self.ask("PUT", f"/rigs/{self.rig_id}/shelf", {"shelf": "archive"}).status_code, 204)

@@ -1,11 +1,14 @@
 """Occasions of the house by date, and what is found across its rigs."""
 
+from datetime import UTC, datetime
+
 from flask import Response
 
+from ruvak.formats.calendar import CalendarEntry, to_icalendar
 from ruvak.service.access import Right
 from ruvak.service.occasions import MadeAgain, Occasion, OccasionNote
 from ruvak.web.answers import answer, use_cases
-from ruvak.web.api.blueprint import blueprint
+from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.house_schemas import (
     ChangeOccasionBody,
     DoneBody,
@@ -29,6 +32,28 @@ api = blueprint("occasions", "Occasions of the house", reads_need=Right.READ)
 def list_occasions() -> Response:
     """All of them by date, the latest first."""
     return answer(OccasionList(tuple(use_cases().occasions.list_all())))
+
+
+@api.get("/occasions/calendar", responses={"200": file_of("text/calendar")})
+def export_calendar() -> Response:
+    """All of them as iCalendar, with their venues, rigs and open notes."""
+    entries = (
+        CalendarEntry(
+            id=each.id,
+            name=each.name,
+            starts_at=each.starts_at,
+            ends_at=each.ends_at,
+            place=", ".join(dict.fromkeys(rig.venue for rig in each.rigs)),
+            words=(
+                *(f"Rig: {rig.name}, {rig.runs} runs" for rig in each.rigs),
+                *(f"Open: {note.words}" for note in each.notes if note.done_by is None),
+            ),
+        )
+        for each in use_cases().occasions.list_all()
+    )
+    response = Response(to_icalendar(entries, datetime.now(UTC)), content_type="text/calendar; charset=utf-8")
+    response.headers["Content-Disposition"] = 'attachment; filename="occasions.ics"'
+    return response
 
 
 @api.post("/occasions", responses={"200": Occasion})

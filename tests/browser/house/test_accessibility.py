@@ -8,7 +8,7 @@ from tests.support.browser import BrowserTest
 class Accessible(BrowserTest):
     def test_every_view_in_both_themes(self) -> None:
         for theme in ("booth", "daylight"):
-            for path in ("/", "/kit", "/venue", "/changes", "/rigs", "/you", "/nowhere"):
+            for path in ("/", "/check", "/log", "/kit", "/venue", "/changes", "/rigs", "/you", "/nowhere"):
                 self.page.evaluate(f"localStorage.setItem('ruvak-theme', '{theme}')")
                 self.open(path)
                 self.page.reload()
@@ -39,7 +39,7 @@ class Accessible(BrowserTest):
 
     def test_nothing_scrolls_sideways_on_a_phone(self) -> None:
         context, page = self.visitor(360, 780)
-        for path in ("/", "/kit", "/changes", "/rigs"):
+        for path in ("/", "/check", "/log", "/kit", "/changes", "/rigs"):
             page.goto(f"{self.server.address}/#{path}")
             page.locator("main h2").first.wait_for()
             wider = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")

@@ -6,6 +6,8 @@ import type { Card, CheckedRun, NewEntry } from '../domain/check';
 /** A rig's check as it was read last. */
 export interface KeptCheck {
 	rig: string;
+	/** Who read it: nobody else sees it on this device. */
+	person: string;
 	name: string;
 	runs: CheckedRun[];
 	cards: Record<string, Card>;
@@ -15,7 +17,7 @@ export interface KeptCheck {
 interface Kept extends DBSchema {
 	checks: { key: string; value: KeptCheck };
 	/** In the order in which they were made. */
-	unsent: { key: number; value: { rig: string; entry: NewEntry }; indexes: { rig: string } };
+	unsent: { key: number; value: { rig: string; person: string; entry: NewEntry }; indexes: { rig: string } };
 }
 
 let opened: Promise<IDBPDatabase<Kept>> | null = null;
@@ -39,20 +41,24 @@ export const keepCheck = async (check: KeptCheck): Promise<void> => {
 	await (await database()).put('checks', check);
 };
 
+/** When somebody signs in or out. Entries that are not sent yet stay, for whoever made them. */
+export const forgetChecks = async (): Promise<void> => (await database()).clear('checks');
+
 export interface Unsent {
 	place: number;
 	entry: NewEntry;
 }
 
 /** Before anything else happens with an entry, so that a phone that dies keeps it. */
-export const keepEntry = async (rig: string, entry: NewEntry): Promise<number> =>
-	(await database()).add('unsent', { rig, entry });
+export const keepEntry = async (rig: string, person: string, entry: NewEntry): Promise<number> =>
+	(await database()).add('unsent', { rig, person, entry });
 
-export async function readUnsent(rig: string): Promise<Unsent[]> {
+/** Of a rig, made by one person: nobody sends another's under their own name. */
+export async function readUnsent(rig: string, person: string): Promise<Unsent[]> {
 	const store = (await database()).transaction('unsent').store;
 	const result: Unsent[] = [];
 	for await (const cursor of store.index('rig').iterate(rig)) {
-		result.push({ place: cursor.primaryKey, entry: cursor.value.entry });
+		if (cursor.value.person === person) result.push({ place: cursor.primaryKey, entry: cursor.value.entry });
 	}
 	return result;
 }

@@ -46,12 +46,18 @@ export class CheckBook {
 	private busy = false;
 	private lastPlace = 0;
 
-	constructor(readonly rig: string) {}
+	/** `person`: who is signed in; null where the server could not be asked: then whoever read it here last. */
+	constructor(
+		readonly rig: string,
+		private person: string | null
+	) {}
 
 	async start(): Promise<void> {
 		try {
-			this.check = (await readCheck(this.rig)) ?? null;
-			this.unsent = await readUnsent(this.rig);
+			const kept = await readCheck(this.rig);
+			this.person ??= kept?.person ?? null;
+			if (kept && kept.person === this.person) this.check = kept;
+			if (this.person !== null) this.unsent = await readUnsent(this.rig, this.person);
 		} catch {
 			this.keeps = false;
 		}
@@ -70,7 +76,7 @@ export class CheckBook {
 	/** Kept on the device first, then sent. */
 	async add(entry: NewEntry): Promise<void> {
 		let place = --this.lastPlace;
-		if (this.keeps) place = await keepEntry(this.rig, entry).catch(() => place);
+		if (this.keeps) place = await keepEntry(this.rig, this.person ?? '', entry).catch(() => place);
 		this.unsent = [...this.unsent, { place, entry }];
 		void this.sync();
 	}
@@ -120,7 +126,7 @@ export class CheckBook {
 		const runs = checkedRuns(record.rig.runs, overview);
 		const cards = keptCards(this.check?.cards ?? {}, this.runs, runs);
 		const log = this.check?.log ?? { last: 0, entries: [], standings: [], duration: null, last_time: [] };
-		await this.keep({ rig: this.rig, name: record.rig.name, runs, cards, log });
+		await this.keep({ rig: this.rig, person: this.person ?? '', name: record.rig.name, runs, cards, log });
 		this.version = record.version;
 		void this.readCards(record.version);
 	}

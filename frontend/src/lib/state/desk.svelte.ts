@@ -15,6 +15,8 @@ export class Desk {
 	/** What whoever is signed in may do. The server decides; this only keeps from the screen what it would refuse. */
 	rights = $state.raw<readonly Right[]>([]);
 	/** Whether a link brought whoever is here: it opens one rig and nothing else of the house. */
+	/** Who is signed in here; null before it is known. */
+	person = $state<string | null>(null);
 	byLink = $state(false);
 	/** A line to be typed, taken up by the line input. */
 	suggested = $state('');

@@ -1,6 +1,7 @@
 /** Signing in, by whatever way: what is asked, what was refused, and what follows. */
 import type { QueryClient } from '@tanstack/svelte-query';
 import { forgetToken, Trouble, type Schemas } from '../api/client';
+import { forgetChecks } from '../api/check-store';
 import { sessionQuery, signOut } from '../api/people';
 
 export class Signing {
@@ -27,9 +28,10 @@ export class Signing {
 		}
 	}
 
-	/** What another person saw must not stay on screen for the next. */
+	/** What another person saw must not stay here for the next; answers that wait to be sent do, for their own person. */
 	async renew(): Promise<void> {
 		forgetToken();
+		await forgetChecks().catch(() => undefined);
 		this.queries.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' });
 		await this.queries.invalidateQueries({ queryKey: sessionQuery().queryKey });
 	}

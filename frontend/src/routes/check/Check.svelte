@@ -14,7 +14,7 @@
 	let { away = false }: { away?: boolean } = $props();
 	const desk = getDesk();
 	const rig = placeOf(router.location)?.rig ?? desk.selection.rigId ?? '';
-	const book = new CheckBook(rig);
+	const book = new CheckBook(rig, away ? null : desk.person);
 	let chosen = $state<string | null>(null);
 	let last = $state.raw<NewEntry | null>(null);
 

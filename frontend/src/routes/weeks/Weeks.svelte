@@ -87,11 +87,14 @@
 			<h2>Weeks</h2>
 			<p class="quiet">What is on, with its rigs. What was noted goes along until somebody has seen to it.</p>
 		</div>
-		{#if desk.may('plan')}
-			<button type="button" class="btn go no-print" disabled={beginning} onclick={() => (beginning = true)}
-				>New date</button
-			>
-		{/if}
+		<div class="in-a-row no-print">
+			<a class="btn preset-tonal" href="/api/occasions/calendar" download>Calendar file</a>
+			{#if desk.may('plan')}
+				<button type="button" class="btn go" disabled={beginning} onclick={() => (beginning = true)}
+					>New date</button
+				>
+			{/if}
+		</div>
 	</header>
 	{#if beginning}
 		<OccasionForm

@@ -6,6 +6,7 @@
 	import { onSignedOut, Trouble, type Schemas } from '../../api/client';
 	import { openLink, sessionQuery } from '../../api/people';
 	import { addressOf, placeOf } from '../../domain/address';
+	import type { Station } from '../../domain/stations';
 	import { linkToken } from '../../domain/people';
 	import { getDesk } from '../../state/desk.svelte';
 	import { Signing } from '../../state/signing.svelte';
@@ -31,9 +32,11 @@
 	let refused = $state<string | null>(null);
 
 	onSignedOut(() => void queries.invalidateQueries({ queryKey: sessionQuery().queryKey }));
-	$effect(() => {
+	// Before anything is drawn: what is drawn asks who is here.
+	$effect.pre(() => {
 		desk.rights = session.data?.rights ?? [];
 		desk.byLink = session.data?.rig != null;
+		desk.person = session.data?.person_id ?? null;
 	});
 
 	// What opens a rig must not stay in the history, where the next person at this browser would find it.
@@ -46,7 +49,7 @@
 			opened = await openLink(carried);
 			if (opened.gives !== 'passphrase') {
 				await signing.renew();
-				await replace(addressOf({ station: 'runs', rig: opened.rig, run: null }));
+				await replace(addressOf({ station: firstStation(opened.gives), rig: opened.rig, run: null }));
 				token = null;
 			}
 		} catch (reason) {
@@ -58,6 +61,10 @@
 	onMount(() => {
 		if (carriedHere !== null) void exchange(carriedHere);
 	});
+
+	/** Whoever scans a code on stage to record something wants the check. */
+	const firstStation = (gives: Schemas['OpenedLink']['gives']): Station =>
+		gives === 'record' && matchMedia('(max-width: 720px)').matches ? 'check' : 'runs';
 
 	function follow(): void {
 		atPhones = location.hash === PHONES;
