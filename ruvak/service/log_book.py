@@ -2,6 +2,8 @@
 
 import gzip
 import json
+from collections.abc import Callable
+from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, sessionmaker
@@ -11,7 +13,7 @@ from ruvak.core.log.last_time import LastTime, last_time
 from ruvak.core.log.standing import Duration, Standing, duration, standings
 from ruvak.core.rig.rig import Rig, written_on
 from ruvak.core.rig.values import Record
-from ruvak.service.analysis_parts import key_of
+from ruvak.service.analysis_parts import key_of, run_key
 from ruvak.service.kept import KeptRigs
 from ruvak.service.states import Person
 from ruvak.service.versions import version_of
@@ -47,7 +49,7 @@ class LogBook:
         with self._sessions.begin() as session:
             rig = self._kept.current(session, rig_id).rig
             occasion = session.scalar(select(RigRow.occasion_id).where(RigRow.id == rig_id))
-            log.add(session, [_row(rig, occasion, entry, person) for entry in entries])
+            log.add(session, [_row(rig, occasion, self._with_predicted(rig, entry), person) for entry in entries])
             return log.last_number(session, rig_id)
 
     def tag(self, rig_id: str) -> str:
@@ -77,12 +79,39 @@ class LogBook:
             last_time=tuple(had[run] for run in runs if run in had),
         )
 
+    def _with_predicted(self, rig: Rig, entry: NewEntry) -> NewEntry:
+        """A reading beside what is computed for the same run, where that is at hand."""
+        measured = entry.measured
+        if measured is None or entry.run is None or measured.predicted is not None:
+            return entry
+        key = self._keys(rig).get(entry.run)
+        details = self._parts.find(run_key(key)) if key is not None else None
+        if details is None:
+            return entry
+        inputs = json.loads(gzip.decompress(details.body))["result"]["inputs"]
+        predicted = _PREDICTED[measured.quantity](inputs)
+        return entry.model_copy(update={"measured": measured.model_copy(update={"predicted": predicted})})
+
     def _keys(self, rig: Rig) -> dict[str, str]:
         """Of the runs' details as they are now, where those are computed already."""
         overview = self._parts.find(key_of(rig, "overview"))
         if overview is None:
             return {}
         return {run["run"]: run["key"] for run in json.loads(gzip.decompress(overview.body))["runs"]}
+
+
+def _hum_dbu(inputs: list[dict[str, Any]]) -> float | None:
+    """Likely hum at the input that has most, unweighted, as a level meter without a filter reads it."""
+    return max((each["hum"]["likely_dbu"] for each in inputs if each["hum"] is not None), default=None)
+
+
+def _level_dbu(inputs: list[dict[str, Any]]) -> float | None:
+    """Average programme at the input where most arrives."""
+    levels = [level["arriving_dbu"] for each in inputs for level in each["levels"] if level["active"]]
+    return max(levels, default=None)
+
+
+_PREDICTED: dict[str, Callable[[list[dict[str, Any]]], float | None]] = {"hum_dbu": _hum_dbu, "level_dbu": _level_dbu}
 
 
 def _row(rig: Rig, occasion: str | None, entry: NewEntry, person: Person) -> LogRow:

@@ -105,7 +105,7 @@ class House(WebTest):
         events = Calendar.from_ical(file.get_data(as_text=True)).walk("VEVENT")
         (event,) = (event for event in events if event["summary"] == "Vigil")
         self.assertEqual(file.mimetype, "text/calendar")
-        self.assertIn("Open: mend M31", event["description"])
+        self.assertIn("Open: mend M31", str(event["description"]))
 
     def test_a_rig_is_put_away_and_found_again(self) -> None:
         self.assertEqual(self.ask("PUT", f"/rigs/{self.rig_id}/shelf", {"shelf": "archive"}).status_code, 204)

@@ -112,6 +112,17 @@ class Entries(LogTest):
         self.analysis("overview")
         self.assertTrue(self.log()["standings"][0]["changed"])
 
+    def test_a_measured_level_stands_beside_what_is_computed(self) -> None:
+        overview = self.analysis("overview").get_json()["runs"][0]
+        details = self.analysis(f"runs/{overview['run']}").get_json()
+        computed = max(each["hum"]["likely_dbu"] for each in details["result"]["inputs"])
+        measured = {"quantity": "hum_dbu", "value": -62.0}
+        self.add(self.entry("aaaaaaaa", kind="reading", answer=None, run=overview["run"], measured=measured))
+        (entry,) = self.log()["entries"]
+        self.assertEqual((entry["measured"]["value"], entry["measured"]["predicted"]), (-62.0, computed))
+        (line,) = self.lines(f"rig={self.rig_id}&kind=reading")
+        self.assertIn("hum \N{MINUS SIGN}62.0 dBu, computed", line["words"])
+
     def test_a_helper_adds_and_a_viewer_does_not(self) -> None:
         self.become("Helper", "helper")
         self.assertEqual(self.add(self.entry("aaaaaaaa")).status_code, 200)

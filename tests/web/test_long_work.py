@@ -62,6 +62,8 @@ class LongWorkTest(WebTest):
             self.assertLess(time.monotonic(), until)
             time.sleep(0.01)
         os.kill(process, signal.SIGSTOP)
+        # The next test has a worker that works.
+        self.addCleanup(self.workers.close)
         return process
 
 

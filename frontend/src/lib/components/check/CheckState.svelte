@@ -1,8 +1,11 @@
 <!-- How far the check is, and whether everything is with the server. -->
 <script lang="ts">
 	import { stateOf } from '../../domain/check';
+	import { getDesk } from '../../state/desk.svelte';
+	import JoinByCode from './JoinByCode.svelte';
 	import type { CheckBook } from '../../state/check-book.svelte';
 
+	const desk = getDesk();
 	let { book, may }: { book: CheckBook; may: boolean } = $props();
 	const states = $derived(book.runs.map(({ run }) => stateOf(book.standing.get(run))));
 	const count = (wanted: string): number => states.filter((state) => state === wanted).length;
@@ -18,6 +21,9 @@
 			<b>{count('good')}</b> good, <b>{count('wrong')}</b> wrong, <b>{count('skipped')}</b> skipped,
 			<b>{count('open') + count('changed')}</b> open
 		</p>
+		{#if book.online && desk.may('plan') && !desk.byLink}
+			<JoinByCode rig={book.rig} name={book.check.name} />
+		{/if}
 	{/if}
 </header>
 {#if !book.online}
