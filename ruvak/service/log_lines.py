@@ -10,7 +10,7 @@ from sqlalchemy.orm import InstrumentedAttribute, Session, sessionmaker
 
 from ruvak.core.log.line import LineKind, LogLine
 from ruvak.core.log.words import say
-from ruvak.core.rig.values import Record
+from ruvak.core.rig.values import Id, Moment, Record, Words
 from ruvak.store.house import CupboardChangeRow, NoteRow
 from ruvak.store.log import LogRow, entry_of
 from ruvak.store.tables import EditRow, OccasionRow, RigRow
@@ -26,15 +26,15 @@ Columns = TypeVarTuple("Columns")
 class LogQuery(Record):
     """Which lines. Everything that is given has to hold."""
 
-    rig: str | None = None
+    rig: Id | None = None
     """Of this rig."""
-    run: str | None = None
+    run: Id | None = None
     """About this run."""
     kind: LineKind | None = None
     """Of this kind."""
-    words: str = ""
+    words: Words = ""
     """Each of these words stands in the line, or in the name of its rig, run, thing, venue or person."""
-    before: datetime | None = None
+    before: Moment | None = None
     """Earlier than this."""
 
 

@@ -157,6 +157,11 @@ class Lines(LogTest):
             self.assertEqual(found, kinds, words)
         self.assertEqual(self.lines(f"rig={self.rig_id}&before=2020-01-01T00:00:00Z"), [])
 
+    def test_a_question_that_cannot_be_asked_is_refused(self) -> None:
+        for query in ("before=0001-01-01T00:00:00%2B14:00", "before=2026-01-01", "rig=../x", "words=%00", "kind=all"):
+            self.assertEqual(self.client.get(f"/api/log?{query}").status_code, 422, query)
+            self.assertEqual(self.client.get(f"/api/log/file?{query}").status_code, 422, query)
+
     def test_as_a_file_no_cell_is_a_formula(self) -> None:
         self.add(self.entry("aaaaaaaa", words="=1+1"), self.entry("bbbbbbbb", kind="note", words="=cmd()", answer=None))
         file = self.client.get(f"/api/log/file?rig={self.rig_id}&kind=note")

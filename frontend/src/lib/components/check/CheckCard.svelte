@@ -120,7 +120,16 @@
 		background: var(--panel);
 		border: 1px solid var(--line);
 	}
+	/* On a phone the answers stand where the thumb is. */
+	@media (max-width: 720px) {
+		.card {
+			position: static;
+			min-height: calc(100dvh - 15rem);
+		}
+	}
 	.inside {
+		flex: 1;
+		align-content: start;
 		display: grid;
 		gap: 0.8rem;
 		padding: 0.9rem 1rem 1.2rem;

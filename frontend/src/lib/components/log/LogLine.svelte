@@ -45,6 +45,9 @@
 		gap: 0.2rem 0.6rem;
 		align-items: center;
 	}
+	.what a {
+		display: inline-flex;
+	}
 	.wrong {
 		color: var(--stop);
 	}
