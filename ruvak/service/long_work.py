@@ -7,10 +7,10 @@ import json
 import secrets
 from typing import Any, Literal, Protocol
 
-from pydantic import BaseModel
 from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.errors import Fault, FaultyDocument, RuvakError
+from ruvak.core.rig.values import Record
 from ruvak.service.kept import KeptRigs
 from ruvak.service.pool import Compute
 from ruvak.service.problems import NotFound
@@ -63,14 +63,17 @@ class WorkFailed(FaultyDocument):
         self.code, self.args = code, (message,)
 
 
-class WorkState(BaseModel):
+class WorkState(Record):
     """How far work is."""
 
     id: str
+    """The work."""
     rig_id: str
+    """The rig it is about."""
     words: str
     """What is computed."""
     state: Literal["waiting", "running", "done", "cancelled"]
+    """Waiting for a process, being computed, done, or ended by somebody."""
     share: float
     """Done of it, 0 to 1."""
     before: int

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from ruvak.core.entry.grammar import Piece, Sentence
 from ruvak.core.entry.line_ends import speaks
-from ruvak.core.entry.lists import numbered, split_list
+from ruvak.core.entry.lists import split_list
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.sockets import Role, sockets
 
@@ -31,7 +31,7 @@ def passed_device(directory: Directory, piece: Piece) -> PassedDevice | None:
         passing = [device for device in every if device is not None]
         links = any(device.links for device in passing)
         return PassedDevice(piece, piece.text, "", links) if len(passing) == len(names) else None
-    for meaning in directory.meanings(numbered(piece.text)):
+    for meaning in directory.meanings(directory.numbered(piece.text)):
         part = meaning.new or directory.rig.parts_by_id[meaning.gear[0].part]
         if not (speaks(part, "goal") and speaks(part, "source")):
             continue

@@ -12,7 +12,7 @@ from ruvak.core.entry.line_ends import (
     main_output,
     usb_sockets_of,
 )
-from ruvak.core.entry.lists import numbered, split_list
+from ruvak.core.entry.lists import split_list
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.sockets import Sockets, sockets
 from ruvak.core.entry.wanted import problem
@@ -82,7 +82,7 @@ def of_kind(directory: Directory, first: Side, goal: Side) -> Side:
 
 def _device_of_kind(directory: Directory, part: Part, kinds: set[str], name: str) -> tuple[Device, ...]:
     """What a name would add that takes such signals; empty where nothing of that name does."""
-    for meaning in directory.meanings(numbered(name)):
+    for meaning in directory.meanings(directory.numbered(name)):
         other = meaning.new
         if other is not None:
             places = sockets(other, meaning.rest, "goal")

@@ -21,6 +21,15 @@ def made(line: str, rig: Rig | None = None) -> Rig:
     return apply(rig, edit)
 
 
+class OwnNames(unittest.TestCase):
+    def test_what_looks_like_a_count_in_a_devices_own_name_is_none(self) -> None:
+        rig = entry_rig()
+        for name in ("Desk X", "Two Horns", "Mixer x4"):
+            gear = tuple(each.model_copy(update={"name": name}) if each.id == "mixer" else each for each in rig.gear)
+            run = made(f"lectern > {name} 3, 10 m", rig.with_fields(gear=gear)).runs[-1]
+            self.assertEqual(str(run.ends[-1]).split(".")[0], "mixer", name)
+
+
 class Words(unittest.TestCase):
     def test_ranges(self) -> None:
         self.assertEqual(expand_ranges("7/8"), "7 8")

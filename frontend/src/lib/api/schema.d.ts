@@ -8692,20 +8692,36 @@ export interface components {
          * @description How far work is.
          */
         WorkState: {
-            /** Id */
+            /**
+             * Id
+             * @description The work.
+             */
             id: string;
-            /** Rig Id */
+            /**
+             * Rig Id
+             * @description The rig it is about.
+             */
             rig_id: string;
-            /** Words */
+            /**
+             * Words
+             * @description What is computed.
+             */
             words: string;
             /**
              * State
+             * @description Waiting for a process, being computed, done, or ended by somebody.
              * @enum {string}
              */
             state: "waiting" | "running" | "done" | "cancelled";
-            /** Share */
+            /**
+             * Share
+             * @description Done of it, 0 to 1.
+             */
             share: number;
-            /** Before */
+            /**
+             * Before
+             * @description How much other work waits before it.
+             */
             before: number;
         };
         /**

@@ -30,7 +30,6 @@ export class CheckBook {
 	/** Whether this browser keeps anything; a private window may not. */
 	keeps = $state(true);
 
-	readonly runs = $derived<CheckedRun[]>(this.check?.runs ?? []);
 	readonly standing = $derived(
 		standings(
 			[...(this.check?.log.entries ?? []), ...this.unsent.map(({ entry }) => entry)],
@@ -38,7 +37,6 @@ export class CheckBook {
 			this.runs
 		)
 	);
-	readonly cardsRead = $derived(Object.keys(this.check?.cards ?? {}).length);
 
 	private tag: string | null = null;
 	private version: string | null = null;
@@ -79,6 +77,15 @@ export class CheckBook {
 		if (this.keeps) place = await keepEntry(this.rig, this.person ?? '', entry).catch(() => place);
 		this.unsent = [...this.unsent, { place, entry }];
 		void this.sync();
+	}
+
+	// No derived state: rounds go on for a moment after the view that shows this is gone.
+	get runs(): CheckedRun[] {
+		return this.check?.runs ?? [];
+	}
+
+	get cardsRead(): number {
+		return Object.keys(this.check?.cards ?? {}).length;
 	}
 
 	/** One round: what is here goes out, what others did comes in. */

@@ -9,8 +9,8 @@ export const PAUSE_MS = 30;
 /** How long to wait before a server whose queue was full is asked again: what its Retry-After says. */
 export const ASK_AGAIN_MS = 2000;
 
-/** The server computes more than it can queue just now. */
-const BUSY = 503;
+/** The server computes more than it can queue just now, or the proxy in front of it finds none that answers. */
+const LATER: readonly number[] = [502, 503, 504];
 
 /** Whether pasted text is a table rather than lines: several columns and no arrow anywhere. */
 export const isTable = (text: string): boolean =>
@@ -74,7 +74,7 @@ export class LineEntry {
 			if (!(reason instanceof Trouble)) throw reason;
 			this.readings = null;
 			this.trouble = reason.message;
-			if (reason.status === BUSY) {
+			if (LATER.includes(reason.status)) {
 				// Nobody has to type again: the line is read as soon as there is room.
 				this.timer = setTimeout(() => void this.read(), ASK_AGAIN_MS);
 				return;

@@ -1,6 +1,6 @@
 <!-- The line check: one run a card, answered with a thumb; it goes on without a network. -->
 <script lang="ts">
-	import { onMount } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { router } from 'svelte-spa-router';
 	import CheckCard from '../../lib/components/check/CheckCard.svelte';
 	import CheckList from '../../lib/components/check/CheckList.svelte';
@@ -14,7 +14,10 @@
 	let { away = false }: { away?: boolean } = $props();
 	const desk = getDesk();
 	const rig = placeOf(router.location)?.rig ?? desk.selection.rigId ?? '';
-	const book = new CheckBook(rig, away ? null : desk.person);
+	const book = new CheckBook(
+		rig,
+		untrack(() => (away ? null : desk.person))
+	);
 	let chosen = $state<string | null>(null);
 	let last = $state.raw<NewEntry | null>(null);
 
