@@ -4,12 +4,6 @@ from dataclasses import dataclass
 from typing import Any
 
 
-class RuvakError(Exception):
-    """Base of all: `code` is stable for programs, the message is a sentence for people."""
-
-    code = "error"
-
-
 @dataclass(frozen=True)
 class Fault:
     """One thing wrong in a rig's data: `where` is a path such as runs[0].joins[1].b."""
@@ -17,6 +11,14 @@ class Fault:
     code: str
     where: str
     sentence: str
+
+
+class RuvakError(Exception):
+    """Base of all: `code` is stable for programs, the message is a sentence for people, `faults` say what is wrong
+    where, of errors about something that was given."""
+
+    code = "error"
+    faults: tuple[Fault, ...] = ()
 
 
 class FaultyDocument(RuvakError):
@@ -46,6 +48,7 @@ class BadEdit(RuvakError):
 
     def __init__(self, where: str, sentence: str) -> None:
         self.where = where
+        self.faults = (Fault(self.code, where, sentence),)
         super().__init__(sentence)
 
     def __reduce__(self) -> tuple[Any, ...]:

@@ -9,7 +9,7 @@ from typing import Any, Literal, Protocol
 
 from sqlalchemy.orm import Session, sessionmaker
 
-from ruvak.core.errors import Fault, FaultyDocument, RuvakError
+from ruvak.core.errors import Fault, RuvakError
 from ruvak.core.rig.values import Record
 from ruvak.service.kept import KeptRigs
 from ruvak.service.pool import Compute
@@ -55,12 +55,12 @@ class StillWorking(RuvakError):
         super().__init__("This takes a few seconds and is being computed.")
 
 
-class WorkFailed(FaultyDocument):
+class WorkFailed(RuvakError):
     """What the computation raised, as it would have been raised at once."""
 
     def __init__(self, code: str, message: str, faults: tuple[Fault, ...]) -> None:
-        super().__init__(faults)
-        self.code, self.args = code, (message,)
+        self.code, self.faults = code, faults
+        super().__init__(message)
 
 
 class WorkState(Record):
@@ -171,8 +171,7 @@ class QueuedCompute:
 
 def problem_of(error: RuvakError) -> dict[str, Any]:
     """An error as it is kept with the work that raised it."""
-    faults = error.faults if isinstance(error, FaultyDocument) else ()
-    return {"code": error.code, "message": str(error), "faults": [vars(fault) for fault in faults]}
+    return {"code": error.code, "message": str(error), "faults": [vars(fault) for fault in error.faults]}
 
 
 def _failed(problem: dict[str, Any]) -> WorkFailed:

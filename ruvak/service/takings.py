@@ -11,7 +11,7 @@ from sqlalchemy import Select, delete, select, tuple_
 from sqlalchemy.orm import Session
 
 from ruvak.core.cupboard.draw import Taken, drawn_by
-from ruvak.core.errors import RuvakError
+from ruvak.core.errors import Fault, RuvakError
 from ruvak.core.rig.rig import Rig, name_of
 from ruvak.core.rig.values import Record
 from ruvak.store.house import CupboardRow, TakenRow
@@ -28,6 +28,7 @@ class AlreadyTaken(RuvakError):
 
     def __init__(self, message: str, clashes: "tuple[Clash, ...]" = ()) -> None:
         self.clashes = clashes
+        self.faults = tuple(Fault(self.code, clash.thing, clash.words) for clash in clashes)
         super().__init__(message)
 
 

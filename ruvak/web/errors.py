@@ -1,19 +1,18 @@
 """Every error as one JSON shape, with a status that says whose turn it is."""
 
 import logging
-from urllib.parse import quote
+from collections.abc import Iterable
 
-from flask import Flask, Response, g, make_response
+from flask import Flask, Response, g, make_response, url_for
 from flask_wtf.csrf import CSRFError
 from pydantic import ValidationError
 from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException, MethodNotAllowed, RequestEntityTooLarge, SecurityError
 
-from ruvak.core.errors import BadEdit, FaultyDocument, RuvakError
+from ruvak.core.errors import Fault, RuvakError
 from ruvak.core.rig.files import faults_of
 from ruvak.service.long_work import StillWorking
 from ruvak.service.problems import Busy, Conflict, Meeting, NotCurrent
-from ruvak.service.takings import AlreadyTaken
 from ruvak.service.throttle import TooManyAttempts
 from ruvak.web.schemas import FaultBody, MeetingBody, Problem
 from ruvak.web.settings import MAX_BODY_BYTES
@@ -76,23 +75,17 @@ def reply(problem: Problem, status: int) -> Response:
 
 def invalid(error: ValidationError) -> Response:
     """A body whose fields are wrong; what was sent is not echoed."""
-    faults = tuple(FaultBody(code=f.code, where=f.where, sentence=f.sentence) for f in faults_of(error))
+    faults = _bodies(faults_of(error))
     lines = " ".join(f"{fault.where} {fault.sentence}" for fault in faults[:3])
     return reply(Problem(code="bad_request", message=lines, faults=faults), 422)
 
 
 def _ruvak(error: RuvakError) -> Response:
-    faults: tuple[FaultBody, ...] = ()
-    if isinstance(error, FaultyDocument):
-        faults = tuple(FaultBody(code=f.code, where=f.where, sentence=f.sentence) for f in error.faults)
-    elif isinstance(error, BadEdit):
-        faults = (FaultBody(code=error.code, where=error.where, sentence=str(error)),)
-    elif isinstance(error, AlreadyTaken):
-        faults = tuple(FaultBody(code=error.code, where=clash.thing, sentence=clash.words) for clash in error.clashes)
-    version = error.current_version if isinstance(error, Conflict | NotCurrent) else None
-    meetings = tuple(map(_meeting, error.meetings)) if isinstance(error, Conflict) else ()
     if isinstance(error, StillWorking):
         return _accepted(error)
+    version = error.current_version if isinstance(error, Conflict | NotCurrent) else None
+    meetings = tuple(map(_meeting, error.meetings)) if isinstance(error, Conflict) else ()
+    faults = _bodies(error.faults)
     problem = Problem(code=error.code, message=str(error), faults=faults, current_version=version, meetings=meetings)
     response = reply(problem, STATUS.get(error.code, 500))
     if isinstance(error, Busy):
@@ -104,8 +97,12 @@ def _ruvak(error: RuvakError) -> Response:
 
 def _accepted(error: StillWorking) -> Response:
     """202 and where to ask how far it is (RFC 9110, section 15.3.3); then the same request again brings the answer."""
-    monitor = f"/api/rigs/{quote(error.rig_id, safe='')}/work/{quote(error.work_id, safe='')}"
+    monitor = url_for("work.read_work", rig_id=error.rig_id, work_id=error.work_id)
     return make_response("", 202, {"Location": monitor})
+
+
+def _bodies(faults: Iterable[Fault]) -> tuple[FaultBody, ...]:
+    return tuple(FaultBody(code=fault.code, where=fault.where, sentence=fault.sentence) for fault in faults)
 
 
 def _meeting(meeting: Meeting) -> MeetingBody:

@@ -31,7 +31,7 @@ def passed_device(directory: Directory, piece: Piece) -> PassedDevice | None:
         passing = [device for device in every if device is not None]
         links = any(device.links for device in passing)
         return PassedDevice(piece, piece.text, "", links) if len(passing) == len(names) else None
-    for meaning in directory.meanings(directory.numbered(piece.text)):
+    for meaning in directory.counted_meanings(piece.text):
         part = meaning.new or directory.rig.parts_by_id[meaning.gear[0].part]
         if not (speaks(part, "goal") and speaks(part, "source")):
             continue

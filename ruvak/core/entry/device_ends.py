@@ -124,7 +124,7 @@ class DeviceEnds:
     def read_one(self, piece: Piece, role: Role) -> Side:
         """The first meaning whose sockets exist."""
         unknown: tuple[Meaning, str] | None = None
-        for meaning in self.context.directory.meanings(self.context.directory.numbered(piece.text)):
+        for meaning in self.context.directory.counted_meanings(piece.text):
             if meaning.missing is not None:
                 code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
                 raise problem(code, piece, f"There is no “{meaning.missing}” in this rig.")
@@ -214,7 +214,7 @@ class DeviceEnds:
     def _wrong_way(self, piece: Piece, role: Role) -> str | None:
         """Of an output written as a destination, or an input written as a source: that it is so."""
         other: Role = "goal" if role == "source" else "source"
-        for meaning in self.context.directory.meanings(self.context.directory.numbered(piece.text)):
+        for meaning in self.context.directory.counted_meanings(piece.text):
             for gear in meaning.gear:
                 part = meaning.new or self.context.rig.parts_by_id[gear.part]
                 named = sockets(part, meaning.rest, other)

@@ -72,17 +72,17 @@ class Directory:
                     result.setdefault(word, []).append(gear)
         return {word: tuple(gear) for word, gear in result.items()}
 
-    def numbered(self, text: str) -> str:
-        """As lists.numbered(), unless the count is of a device's own name: "Desk X 1" is input 1 of Desk X."""
+    def counted_meanings(self, text: str) -> Iterator[Meaning]:
+        """As meanings(), with "two speakers" or "keys x2" for several; "Desk X 1" is input 1 of a Desk X there is."""
         counted, typed = numbered(text), plain(text)
-        if counted == text:
-            return text
         own = (name for name in self.by_name if typed == name or typed.startswith(f"{name} "))
-        return counted if all(plain(counted).startswith(name) for name in own) else text
+        if counted != text and not all(plain(counted).startswith(name) for name in own):
+            counted = text
+        return self.meanings(counted)
 
     def first_meant(self, text: str) -> tuple[Meaning, Part] | None:
         """The first thing that a piece of a line can mean, counted ones included, and what it is made of."""
-        meaning = next(self.meanings(self.numbered(text)), None)
+        meaning = next(self.counted_meanings(text), None)
         return (meaning, meaning.new or self.rig.parts_by_id[meaning.gear[0].part]) if meaning is not None else None
 
     def next_name(self, name: str) -> str:

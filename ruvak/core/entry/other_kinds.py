@@ -82,7 +82,7 @@ def of_kind(directory: Directory, first: Side, goal: Side) -> Side:
 
 def _device_of_kind(directory: Directory, part: Part, kinds: set[str], name: str) -> tuple[Device, ...]:
     """What a name would add that takes such signals; empty where nothing of that name does."""
-    for meaning in directory.meanings(directory.numbered(name)):
+    for meaning in directory.counted_meanings(name):
         other = meaning.new
         if other is not None:
             places = sockets(other, meaning.rest, "goal")

@@ -1,7 +1,7 @@
 """A run's card for the line check: where to make a sound, where it comes out, what to expect there, in a few words."""
 
 from ruvak.core.analyse import RunAnalysis
-from ruvak.core.judge.rule import active, input_words
+from ruvak.core.judge.rule import active, alive, input_words
 from ruvak.core.rig.rig import Rig, Run, name_of
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.steps.causes import LikelyCause
@@ -89,7 +89,7 @@ def _expected(rig: Rig, analysis: RunAnalysis) -> list[Expected]:
         level = active(receiver)
         if level is None:
             continue
-        arrives = any(channel.in_phase is not None for channel in receiver.channels)
+        arrives = alive(receiver.channels)
         result.append(
             Expected(
                 input=input_words(rig, receiver),

@@ -18,10 +18,14 @@ from ruvak.core.steps.symptoms import symptoms
 WEIGHTS = {"channel": 6.0, "socket": 4.0, "switch": 3.0, "supply": 3.0, "lead": 2.0, "gain": 4.0}
 """How often each turns out to be the cause, against each other: common practice, no source."""
 SUSPECT_TIMES = 6.0
-"""A lead that somebody has marked as suspect, or that was wrong the last time."""
+"""A lead that somebody has marked as suspect or faulty, against one in order: common practice, no source."""
 MOST_EACH = 5
 PLAIN_LEAD = 3
 """A lead or a Y lead has so many plugs; what has more has several lines."""
+
+
+Weighed = tuple[Heard, str, float, tuple[str, ...]]
+"""A symptom, what causes it in words, its weight, and the things it concerns."""
 
 
 class LikelyCause(Record):
@@ -50,9 +54,6 @@ def likely_causes(
         known, _ = weighed.setdefault(heard, {}).get(words, (0.0, ()))
         weighed[heard][words] = (known + weight, things)
     return tuple(cause for heard, causes in weighed.items() for cause in _ranked(heard, causes))
-
-
-Weighed = tuple[Heard, str, float, tuple[str, ...]]
 
 
 def _ranked(heard: Heard, causes: dict[str, tuple[float, tuple[str, ...]]]) -> Iterator[LikelyCause]:

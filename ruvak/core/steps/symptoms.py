@@ -2,8 +2,9 @@
 
 from ruvak.core.analyse import RunVerdict
 from ruvak.core.judge.codes import FindingCode
+from ruvak.core.judge.rule import active, alive
 from ruvak.core.log.entry import Heard
-from ruvak.core.results.records import InputResult, RunResult
+from ruvak.core.results.records import InputResult
 
 SILENT_DB, SIDE_DB = 40.0, 20.0
 """A loss after which nothing is followed in a hall, and one after which a side counts as gone."""
@@ -21,7 +22,11 @@ def symptoms(before: RunVerdict, after: RunVerdict) -> tuple[Heard, ...]:
     result: list[Heard] = []
     pairs = list(zip(before.result.inputs, after.result.inputs, strict=False))
     lost = [_loss_db(b, a) >= SILENT_DB for b, a in pairs]
-    if _is_silent(after.result) or all(lost) or _phantom_lost(before, after):
+    if (
+        not any(alive(receiver.channels) for receiver in after.result.inputs)
+        or all(lost)
+        or _phantom_lost(before, after)
+    ):
         result.append("silent")
     else:
         if any(lost) or any(_side_lost(b, a) for b, a in pairs):
@@ -39,10 +44,6 @@ def symptoms(before: RunVerdict, after: RunVerdict) -> tuple[Heard, ...]:
 
 def _codes(verdict: RunVerdict) -> frozenset[FindingCode]:
     return frozenset(finding.code for finding in verdict.findings)
-
-
-def _is_silent(result: RunResult) -> bool:
-    return not any(channel.in_phase is not None for receiver in result.inputs for channel in receiver.channels)
 
 
 def _phantom_lost(before: RunVerdict, after: RunVerdict) -> bool:
@@ -85,5 +86,5 @@ def _hums(before: InputResult, after: InputResult) -> bool:
     if before.hum is None or after.hum is None:
         return False
     risen = after.hum.weighted_dbu - before.hum.weighted_dbu >= HUM_DB
-    programme = max((level.arriving_dbu for level in before.levels if level.active), default=None)
-    return risen and programme is not None and programme - after.hum.weighted_dbu < HUM_BELOW_DB
+    programme = active(before)
+    return risen and programme is not None and programme.arriving_dbu - after.hum.weighted_dbu < HUM_BELOW_DB
