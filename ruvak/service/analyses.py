@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from ruvak.core.analyse import draw_run
 from ruvak.core.rig.rig import Rig
 from ruvak.core.trace.drawing import RunDrawing
-from ruvak.service.analysis_parts import key_of, run_key
+from ruvak.service.analysis_parts import card_key, key_of, run_key
 from ruvak.service.kept import KeptRigs, read_current
 from ruvak.service.pool import Compute
 from ruvak.service.problems import NotFound
@@ -46,16 +46,15 @@ class Analyses:
 
     def run(self, rig_id: str, version: Version, run_id: str) -> StoredPart:
         """One run in detail. Raises as overview()."""
-        overview = Overview.model_validate_json(gzip.decompress(self.overview(rig_id, version).body))
-        for summary in overview.runs:
-            if summary.run == run_id:
-                return self.runs(rig_id, version, (summary.key,))[summary.key]
-        raise _no_run(run_id)
+        key = self._key_of_run(rig_id, version, run_id)
+        return self.runs(rig_id, version, (key,))[key]
 
     def card(self, rig_id: str, version: Version, run_id: str) -> StoredPart:
         """A run's card for the line check. Raises as overview()."""
-        result: StoredPart = self._compute.run(rig_id, as_it_is("card", rig_id, version, run_id))
-        return result
+        key = self._key_of_run(rig_id, version, run_id)
+        run = next(run for run in self._rig(rig_id, version).runs if run.id == run_id)
+        match = self._parts.find(card_key(key, run))
+        return match or self._compute.run(rig_id, as_it_is("card", rig_id, version, run_id))
 
     def drawing(self, rig_id: str, version: Version, run_id: str) -> RunDrawing:
         """One run's conductors, traced at once, before anything is solved. Raises NotFound, NotCurrent."""
@@ -63,6 +62,14 @@ class Analyses:
             return draw_run(self._rig(rig_id, version), run_id)
         except KeyError as unknown:
             raise _no_run(run_id) from unknown
+
+    def _key_of_run(self, rig_id: str, version: Version, run_id: str) -> str:
+        """Of a run's details, as the overview gives it."""
+        overview = Overview.model_validate_json(gzip.decompress(self.overview(rig_id, version).body))
+        key = next((summary.key for summary in overview.runs if summary.run == run_id), None)
+        if key is None:
+            raise _no_run(run_id)
+        return key
 
     def _part(self, rig_id: str, version: Version, name: str) -> StoredPart:
         match = self._parts.find(key_of(self._rig(rig_id, version), name))

@@ -14,12 +14,12 @@ from ruvak.core.log.standing import Duration, Standing, duration, standings
 from ruvak.core.rig.rig import Rig, written_on
 from ruvak.core.rig.values import Record
 from ruvak.service.analysis_parts import key_of, run_key
-from ruvak.service.kept import KeptRigs
+from ruvak.service.kept import KeptRigs, read_current
 from ruvak.service.states import Person
 from ruvak.service.versions import version_of
 from ruvak.store import log
 from ruvak.store.log import LogRow
-from ruvak.store.solved import SolvedParts
+from ruvak.store.solved import SolvedParts, StoredPart
 from ruvak.store.tables import RigRow
 
 
@@ -46,10 +46,11 @@ class LogBook:
 
     def add(self, rig_id: str, entries: tuple[NewEntry, ...], person: Person) -> int:
         """Adds what is not there yet; the number of the rig's latest entry. Raises NotFound."""
+        rig = read_current(self._sessions, self._kept, rig_id)
+        entries = self._with_predictions(rig, entries)
         with self._sessions.begin() as session:
-            rig = self._kept.current(session, rig_id).rig
             occasion = session.scalar(select(RigRow.occasion_id).where(RigRow.id == rig_id))
-            log.add(session, [_row(rig, occasion, self._with_predicted(rig, entry), person) for entry in entries])
+            log.add(session, [_row(rig, occasion, entry, person) for entry in entries])
             return log.last_number(session, rig_id)
 
     def tag(self, rig_id: str) -> str:
@@ -79,18 +80,13 @@ class LogBook:
             last_time=tuple(had[run] for run in runs if run in had),
         )
 
-    def _with_predicted(self, rig: Rig, entry: NewEntry) -> NewEntry:
-        """A reading beside what is computed for the same run, where that is at hand."""
-        measured = entry.measured
-        if measured is None or entry.run is None or measured.predicted is not None:
-            return entry
-        key = self._keys(rig).get(entry.run)
-        details = self._parts.find(run_key(key)) if key is not None else None
-        if details is None:
-            return entry
-        inputs = json.loads(gzip.decompress(details.body))["result"]["inputs"]
-        predicted = _PREDICTED[measured.quantity](inputs)
-        return entry.model_copy(update={"measured": measured.model_copy(update={"predicted": predicted})})
+    def _with_predictions(self, rig: Rig, entries: tuple[NewEntry, ...]) -> tuple[NewEntry, ...]:
+        """Readings beside what is computed for the same runs, where that is at hand."""
+        runs = {entry.run for entry in entries if entry.measured is not None and entry.measured.predicted is None}
+        keys = {run: key for run, key in self._keys(rig).items() if run in runs} if runs else {}
+        details = self._parts.find_all([run_key(key) for key in keys.values()]) if keys else {}
+        inputs = {run: _inputs_of(details[run_key(key)]) for run, key in keys.items() if run_key(key) in details}
+        return tuple(_beside_computed(entry, inputs.get(entry.run or "")) for entry in entries)
 
     def _keys(self, rig: Rig) -> dict[str, str]:
         """Of the runs' details as they are now, where those are computed already."""
@@ -98,6 +94,19 @@ class LogBook:
         if overview is None:
             return {}
         return {run["run"]: run["key"] for run in json.loads(gzip.decompress(overview.body))["runs"]}
+
+
+def _inputs_of(details: StoredPart) -> list[dict[str, Any]]:
+    result: list[dict[str, Any]] = json.loads(gzip.decompress(details.body))["result"]["inputs"]
+    return result
+
+
+def _beside_computed(entry: NewEntry, inputs: list[dict[str, Any]] | None) -> NewEntry:
+    measured = entry.measured
+    if measured is None or measured.predicted is not None or inputs is None:
+        return entry
+    predicted = _PREDICTED[measured.quantity](inputs)
+    return entry.model_copy(update={"measured": measured.model_copy(update={"predicted": predicted})})
 
 
 def _hum_dbu(inputs: list[dict[str, Any]]) -> float | None:

@@ -101,6 +101,9 @@ class Answers(LongWorkTest):
         refused = self.preview(-1.0)
         self.assertEqual((refused.status_code, refused.get_json()["code"]), (422, "bad_edit"))
         self.assertTrue(refused.get_json()["message"])
+        here = create_app(Settings(self.url, "test-secret", demo=True)).test_client()
+        self.client, self.token = here, here.get("/api/session").get_json()["csrf_token"]
+        self.assertEqual(refused.get_json()["faults"], self.preview(-1.0).get_json()["faults"])
 
     def test_typed_lines_are_read_at_once_at_any_size(self) -> None:
         read = self.post(f"/api/rigs/{self.rig_id}/lines", {"text": "lectern > desk 4, 10 m"})
