@@ -4,7 +4,8 @@ import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
 
-const NOTHING_MORE = { faults: [], meetings: [], current_version: null, request_id: null };
+/** What a problem of the page's own has no more of. */
+export const NOTHING_MORE = { faults: [], meetings: [], current_version: null, request_id: null };
 
 /** What stands for an answer that never came. */
 export const OFFLINE: Schemas['Problem'] = {

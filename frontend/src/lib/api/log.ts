@@ -14,12 +14,14 @@ export async function readLog(
 	tag: string | null
 ): Promise<{ log: Schemas['RigLog']; tag: string | null } | null> {
 	const headers = tag === null ? {} : { 'If-None-Match': tag };
-	const got = await client
-		.GET('/api/rigs/{rig_id}/log', { ...path(rig), headers, cache: 'no-store' })
-		.catch(() => null);
-	if (got?.response.status === NOT_MODIFIED) return null;
-	const log = await answer(got === null ? Promise.reject(new TypeError('no answer')) : Promise.resolve(got));
-	return { log, tag: got?.response.headers.get('ETag') ?? null };
+	const asked = client.GET('/api/rigs/{rig_id}/log', { ...path(rig), headers, cache: 'no-store' });
+	try {
+		const log = await answer(asked);
+		return { log, tag: (await asked).response.headers.get('ETag') };
+	} catch (reason) {
+		if (reason instanceof Trouble && reason.status === NOT_MODIFIED) return null;
+		throw reason;
+	}
 }
 
 export const readCard = (rig_id: string, version: string, run_id: string): Promise<Schemas['CheckCard']> =>

@@ -122,22 +122,24 @@ export function nextOpen(
 	return (is(['open', 'changed']) ?? null)?.run ?? null;
 }
 
-export function checkEntry(run: CheckedRun, answer: Answer, more: Partial<NewEntry> = {}): NewEntry {
-	return {
-		id: newId(),
-		at: new Date().toISOString(),
-		kind: 'check',
-		run: run.run,
-		things: [],
-		words: '',
-		answer,
-		heard: null,
-		checked: run.key,
-		measured: null,
-		corrects: null,
-		...more
-	};
-}
+/** What happened just now on this device. */
+export const newEntry = (kind: NewEntry['kind'], more: Partial<NewEntry>): NewEntry => ({
+	id: newId(),
+	at: new Date().toISOString(),
+	kind,
+	run: null,
+	things: [],
+	words: '',
+	answer: null,
+	heard: null,
+	checked: null,
+	measured: null,
+	corrects: null,
+	...more
+});
+
+export const checkEntry = (run: CheckedRun, answer: Answer, more: Partial<NewEntry> = {}): NewEntry =>
+	newEntry('check', { run: run.run, checked: run.key, answer, ...more });
 
 export const causesOf = (card: Card | undefined, heard: Heard): Schemas['LikelyCause'][] =>
 	(card?.causes ?? []).filter((cause) => cause.heard === heard);

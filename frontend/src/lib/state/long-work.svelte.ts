@@ -1,6 +1,6 @@
 /** Work the server does in its queue: how far each is, for the panel that shows it, and cancelling. */
 import { SvelteMap } from 'svelte/reactivity';
-import { answer, client, onLongWork, Trouble, type Schemas } from '../api/client';
+import { answer, client, NOTHING_MORE, onLongWork, Trouble, type Schemas } from '../api/client';
 
 type WorkState = Schemas['WorkState'];
 
@@ -19,10 +19,7 @@ const cancelled = (words: string): Trouble =>
 	new Trouble(0, {
 		code: 'cancelled',
 		message: `${words}: cancelled. Nothing that was saved is lost.`,
-		faults: [],
-		meetings: [],
-		current_version: null,
-		request_id: null
+		...NOTHING_MORE
 	});
 
 export class LongWorks {

@@ -6,7 +6,14 @@
 	import CheckList from '../../lib/components/check/CheckList.svelte';
 	import CheckState from '../../lib/components/check/CheckState.svelte';
 	import { placeOf } from '../../lib/domain/address';
-	import { checkEntry, nextOpen, type Answer, type CheckedRun, type NewEntry } from '../../lib/domain/check';
+	import {
+		checkEntry,
+		newEntry,
+		nextOpen,
+		type Answer,
+		type CheckedRun,
+		type NewEntry
+	} from '../../lib/domain/check';
 	import { CheckBook } from '../../lib/state/check-book.svelte';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
@@ -53,12 +60,7 @@
 		if (!last) return;
 		const was = last;
 		last = null;
-		await book.add({
-			...checkEntry({ run: was.run ?? '', number: 0, name: '', key: '' }, 'good'),
-			answer: null,
-			checked: null,
-			corrects: was.id
-		});
+		await book.add(newEntry('check', { run: was.run ?? null, corrects: was.id }));
 		chosen = was.run ?? null;
 	}
 

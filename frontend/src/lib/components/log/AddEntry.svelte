@@ -1,7 +1,7 @@
 <!-- Adds a note or a measured level, about a run or about the whole rig. -->
 <script lang="ts">
 	import { Trouble, type Schemas } from '../../api/client';
-	import { newId } from '../../domain/ids';
+	import { newEntry } from '../../domain/check';
 
 	let {
 		runs,
@@ -21,19 +21,13 @@
 		event.preventDefault();
 		refused = null;
 		try {
-			await onadd({
-				id: newId(),
-				at: new Date().toISOString(),
-				kind: quantity === 'note' ? 'note' : 'reading',
-				run: run || null,
-				things: [],
-				words: words.trim(),
-				answer: null,
-				heard: null,
-				checked: null,
-				measured: quantity === 'note' || value === null ? null : { quantity, value, predicted: null },
-				corrects: null
-			});
+			await onadd(
+				newEntry(quantity === 'note' ? 'note' : 'reading', {
+					run: run || null,
+					words: words.trim(),
+					measured: quantity === 'note' || value === null ? null : { quantity, value, predicted: null }
+				})
+			);
 			words = '';
 			value = null;
 		} catch (reason) {
