@@ -6,6 +6,7 @@ from typing import Literal
 from pydantic import AwareDatetime, Field
 
 from ruvak.core.cupboard.item import CupboardItem
+from ruvak.core.log.entry import Entry
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Id, Label, Record, Words
 from ruvak.core.venue.document import VenueDocument
@@ -94,6 +95,17 @@ class HouseRig(Record):
     """The house's venue that it belongs to."""
 
 
+class HouseLog(Record):
+    """The file log.json of an exported house."""
+
+    format: Literal["ruvak-log"] = "ruvak-log"
+    """What kind of file this is."""
+    version: Literal[1] = 1
+    """Version of the format."""
+    entries: tuple[Entry, ...] = Field(default=(), max_length=1_000_000)
+    """Of every rig, in the order in which they came in."""
+
+
 class HouseIndex(Record):
     """The file house.json of an exported house."""
 
@@ -122,3 +134,5 @@ class HouseDocument(Record):
     """What the house owns."""
     rigs: tuple[Rig, ...]
     """Every rig, whole."""
+    log: tuple[Entry, ...] = ()
+    """What was checked, measured and noted about those rigs."""

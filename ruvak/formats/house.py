@@ -11,14 +11,16 @@ from pydantic import BaseModel, ValidationError
 
 from ruvak.core.cupboard.item import CupboardDocument
 from ruvak.core.errors import Fault, FaultyDocument
-from ruvak.core.house import HouseDocument, HouseIndex, HouseVenue
+from ruvak.core.house import HouseDocument, HouseIndex, HouseLog, HouseVenue
+from ruvak.core.log.line import LogLine, line_of
 from ruvak.core.parts.reading import rig_from_json
 from ruvak.core.rig.files import faults_of, rig_to_json
 from ruvak.core.rig.rig import Rig, name_of
 from ruvak.formats.cells import table_of
 from ruvak.formats.kit_list import cupboard_to_csv
+from ruvak.formats.log_list import log_to_csv
 
-INDEX, CUPBOARD = "house.json", "cupboard.json"
+INDEX, CUPBOARD, LOG = "house.json", "cupboard.json", "log.json"
 MOST_BYTES, MOST_FILES = 128 * 1024 * 1024, 20_000
 """Unpacked; a file that claims more is no house."""
 _RIG, _VENUE = re.compile(r"rigs/[a-z0-9-]{1,64}\.json"), re.compile(r"venues/[a-z0-9-]{1,64}\.json")
@@ -34,11 +36,12 @@ class BadHouse(FaultyDocument):
 
 
 def house_to_zip(house: HouseDocument) -> bytes:
-    """The archive: house.json, cupboard.json, venues/ID.json, rigs/ID.json, and CSV tables."""
+    """The archive: house.json, cupboard.json, log.json, venues/ID.json, rigs/ID.json, and CSV tables."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         archive.writestr(INDEX, _text(house.index))
         archive.writestr(CUPBOARD, _text(CupboardDocument(items=house.cupboard)))
+        archive.writestr(LOG, _text(HouseLog(entries=house.log)))
         for venue in house.venues:
             archive.writestr(f"venues/{venue.id}.json", _text(venue))
         for rig in house.rigs:
@@ -62,6 +65,7 @@ def house_from_zip(data: bytes) -> HouseDocument:
         venues=tuple(_read(HouseVenue, name, text) for name, text in files.items() if _VENUE.fullmatch(name)),
         cupboard=_read(CupboardDocument, CUPBOARD, files[CUPBOARD]).items if CUPBOARD in files else (),
         rigs=tuple(_rig(name, text) for name, text in files.items() if _RIG.fullmatch(name)),
+        log=_read(HouseLog, LOG, files[LOG]).entries if LOG in files else (),
     )
 
 
@@ -72,7 +76,7 @@ def _unpacked(archive: zipfile.ZipFile) -> dict[str, bytes]:
     wanted = [
         e
         for e in entries
-        if e.filename in (INDEX, CUPBOARD) or _RIG.fullmatch(e.filename) or _VENUE.fullmatch(e.filename)
+        if e.filename in (INDEX, CUPBOARD, LOG) or _RIG.fullmatch(e.filename) or _VENUE.fullmatch(e.filename)
     ]
     files: dict[str, bytes] = {}
     for entry in wanted:
@@ -105,6 +109,12 @@ def _text(model: BaseModel) -> str:
     return json.dumps(model.model_dump(mode="json"), indent=1, ensure_ascii=False) + "\n"
 
 
+def _log_lines(house: HouseDocument) -> Iterator[LogLine]:
+    venues = {rig.id: rig.venue.name for rig in house.rigs}
+    corrected = {entry.corrects for entry in house.log if entry.corrects is not None}
+    return (line_of(entry, venues.get(entry.rig, ""), entry.id in corrected) for entry in house.log)
+
+
 def _tables(house: HouseDocument) -> Iterator[tuple[str, str]]:
     yield "cupboard.csv", cupboard_to_csv(house.cupboard)
     yield "people.csv", table_of(("name", "role"), ((p.name, p.role) for p in house.index.people))
@@ -128,6 +138,7 @@ def _tables(house: HouseDocument) -> Iterator[tuple[str, str]]:
             ),
         ),
     )
+    yield "log.csv", log_to_csv(_log_lines(house))
     yield (
         "runs.csv",
         table_of(

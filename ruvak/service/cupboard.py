@@ -2,6 +2,7 @@
 
 from collections.abc import Collection, Iterable
 from datetime import UTC, datetime
+from itertools import count as count_up
 from typing import Any
 
 from pydantic import ValidationError
@@ -9,14 +10,14 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session, sessionmaker
 
-from ruvak.core.cupboard.draw import drawn_by, put_back_unused
+from ruvak.core.cupboard.draw import Taken, drawn_by, put_back_unused
 from ruvak.core.cupboard.item import CupboardDocument, CupboardItem, item_of, thing_id
 from ruvak.core.cupboard.lines import CupboardLine, read_cupboard
 from ruvak.core.errors import BadEdit
 from ruvak.core.rig.edits import Edit, Op, PutThing, SetField
 from ruvak.core.rig.files import faults_of
 from ruvak.core.rig.ids import free_id, id_of
-from ruvak.core.rig.rig import Condition, KitItem, Rig, collection_of, written_on
+from ruvak.core.rig.rig import Condition, Gear, KitItem, Rig, collection_of, written_on
 from ruvak.service.cupboard_records import (
     Changeable,
     CupboardChange,
@@ -89,9 +90,55 @@ class Cupboard:
         """
         self._change(item_id, {field: value}, field, was, person)
 
-    def note_condition(self, item_id: str, condition: Condition, was: Condition, remark: str, person: Person) -> None:
-        """How a thing was found to be, and what is the matter with it. Raises as change()."""
+    def note_condition(
+        self,
+        item_id: str,
+        condition: Condition,
+        was: Condition,
+        remark: str,
+        person: Person,
+        number: int | None = None,
+    ) -> None:
+        """How a thing was found to be, and what is the matter with it; with a number, that of several alike alone.
+        Raises as change()."""
+        if number is not None and self._counts_several(item_id):
+            self.set_apart(item_id, number, condition, remark, person)
+            return
         self._change(item_id, {"condition": condition, "remark": remark}, "condition", was, person)
+
+    def set_apart(self, item_id: str, number: int | None, condition: Condition, remark: str, person: Person) -> str:
+        """Of several alike, a single piece becomes a thing of its own, with its own condition; its id. A rig that has
+        it keeps it, and the last of the others takes its number, so that those are counted without a gap.
+
+        `number`: which; None for the last. Raises NotFound, CupboardConflict, BadEdit.
+        """
+        with self._sessions.begin() as session:
+            rigs = self._lock_rigs_with(session, item_id)
+            row = session.get(CupboardRow, item_id, with_for_update=True)
+            if row is None:
+                raise NotFound("This is not in the cupboard any longer.")
+            several = CupboardItem.model_validate(row.body)
+            number = several.count if number is None else number
+            if several.count == 1 or not 1 <= number <= several.count:
+                raise BadEdit(
+                    "number", f"There are {several.count} of {several.name}; number {number} is none of them."
+                )
+            _count(session)
+            single = _single(several, number, condition, remark, read_items(session))
+            _put(
+                session,
+                [single],
+                person,
+                f"set apart from {several.count} {several.name}: {_said('condition', single)}",
+            )
+            fewer = several.model_copy(update={"count": several.count - 1})
+            # A piece is given its new number only once nobody has that any longer.
+            moves = [(number, single, 1)] + ([(several.count, fewer, number)] if number != several.count else [])
+            for old, now, new in moves:
+                for rig_id in rigs:
+                    self._renumber(session, rig_id, (several.id, old), now.in_rig(new), person)
+            row.count, row.body = fewer.count, fewer.model_dump(mode="json")
+        return single.id
 
     def _change(self, item_id: str, values: dict[str, Any], field: Changeable, was: Any, person: Person) -> None:
         with self._sessions.begin() as session:
@@ -181,6 +228,10 @@ class Cupboard:
             _put(session, new, person, "imported")
         return len(new)
 
+    def _counts_several(self, item_id: str) -> bool:
+        with self._sessions() as session:
+            return (session.scalar(select(CupboardRow.count).where(CupboardRow.id == item_id)) or 0) > 1
+
     def _lock_rigs_with(self, session: Session, item_id: str) -> list[str]:
         """The rigs that have a thing and are not over, locked in the order of their ids, and the thing after them.
         Raises CupboardConflict where another rig has come by it at this very moment."""
@@ -200,6 +251,21 @@ class Cupboard:
             beyond = next((entry for entry in held if entry.number > after.count), None)
             if beyond is not None:
                 raise CupboardConflict(f"{beyond.rig_name} has taken number {beyond.number}; put it back there first.")
+
+    def _renumber(self, session: Session, rig_id: str, taken: Taken, now: KitItem | Gear, person: Person) -> None:
+        """A rig's record of a thing that is another of the cupboard's entries from now on."""
+        thing = drawn_by(self._kept.current(session, rig_id).rig).get(taken)
+        if thing is None:
+            return
+        name = "tag" if isinstance(thing, KitItem) else "name"
+        values = now.model_dump(mode="json", include={"drawn", name, "condition", "remark"})
+        ops = [
+            SetField(kind=collection_of(thing), id=thing.id, field=field, value=value)
+            for field, value in values.items()
+            if value != thing.model_dump(mode="json")[field]
+        ]
+        edit = Edit(label=f"Cupboard: {written_on(thing)[:50]} is {written_on(now)[:40]}"[:120], ops=tuple(ops))
+        self._edits.make_within(session, rig_id, edit, person)
 
     def _follow(self, session: Session, rig_id: str, before: CupboardItem, after: CupboardItem, person: Person) -> None:
         """A rig's records of a thing as the cupboard has it now."""
@@ -229,6 +295,18 @@ def _rigs_with(session: Session, item_id: str) -> list[str]:
         .order_by(RigRow.id)
     )
     return list(session.scalars(query))
+
+
+def _single(
+    several: CupboardItem, number: int, condition: Condition, remark: str, items: Collection[CupboardItem]
+) -> CupboardItem:
+    """One of several alike as a thing of its own, under a name that no other has."""
+    ids, names = {item.id for item in items}, {item.name.lower() for item in items}
+    stem = several.name[:100]
+    name = next(f"{stem} {n}" for n in count_up(number) if f"{stem} {n}".lower() not in names)
+    id_ = free_id(id_of(name, "thing")[:50], ids)
+    values = {"id": id_, "name": name, "count": 1, "condition": condition, "remark": remark}
+    return _changed(several, values)
 
 
 def _adopted(rig: Rig, items: Collection[CupboardItem]) -> tuple[list[CupboardItem], list[Op]]:

@@ -17,7 +17,9 @@ from ruvak.core.house import (
     HouseRig,
     HouseVenue,
 )
+from ruvak.core.log.entry import Entry
 from ruvak.core.prepare import prepare
+from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
 from ruvak.core.venue.document import VenueDocument
 from ruvak.service.cupboard import Cupboard
@@ -27,6 +29,7 @@ from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
 from ruvak.service.takings import AlreadyTaken, take_what_is_drawn
 from ruvak.service.tokens import new_id
+from ruvak.store import log
 from ruvak.store.house import CupboardRow, NoteRow
 from ruvak.store.people import PersonRow
 from ruvak.store.tables import HouseVenueRow, OccasionRow, RigRow, VenueRevisionRow
@@ -76,6 +79,7 @@ class House:
                 venues=tuple(_venues(session)),
                 cupboard=self._cupboard.export().items,
                 rigs=tuple(self._kept.current(session, row.id).rig for row in rows),
+                log=log.of_rigs_in_order(session, [row.id for row in rows]),
             )
 
     def import_house(self, house: HouseDocument, person: Person) -> Imported:
@@ -92,6 +96,7 @@ class House:
         for entry in new:
             rig_id = self._rigs.import_rig(rigs[entry.id], person).rig.id
             said += self._place(rig_id, entry)
+            self._add_log(rigs[entry.id], [logged for logged in house.log if logged.rig == entry.id])
         return Imported(
             people=added, venues=sum(venues), things=things, occasions=sum(occasions), rigs=len(new), said=tuple(said)
         )
@@ -101,6 +106,12 @@ class House:
             return False
         self._people.add(entry.name, entry.role, person.name)
         return True
+
+    def _add_log(self, rig: Rig, entries: list[Entry]) -> None:
+        """What was logged about a rig, under the names that stand there."""
+        with self._sessions.begin() as session:
+            occasion = session.scalar(select(RigRow.occasion_id).where(RigRow.id == rig.id))
+            log.add(session, [log.row_of_known(rig, occasion, entry) for entry in entries])
 
     def _place(self, rig_id: str, entry: HouseRig) -> Iterator[str]:
         """The rig on its shelf, at its date and in its venue; without the date where others have its things then."""

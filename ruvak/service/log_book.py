@@ -11,14 +11,13 @@ from sqlalchemy.orm import Session, sessionmaker
 from ruvak.core.log.entry import Entry, NewEntry
 from ruvak.core.log.last_time import LastTime, last_time
 from ruvak.core.log.standing import Duration, Standing, duration, standings
-from ruvak.core.rig.rig import Rig, written_on
+from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
 from ruvak.service.analysis_parts import key_of, run_key
 from ruvak.service.kept import KeptRigs, read_current
 from ruvak.service.states import Person
 from ruvak.service.versions import version_of
 from ruvak.store import log
-from ruvak.store.log import LogRow
 from ruvak.store.solved import SolvedParts, StoredPart
 from ruvak.store.tables import RigRow
 
@@ -50,7 +49,7 @@ class LogBook:
         entries = self._with_predictions(rig, entries)
         with self._sessions.begin() as session:
             occasion = session.scalar(select(RigRow.occasion_id).where(RigRow.id == rig_id))
-            log.add(session, [_row(rig, occasion, entry, person) for entry in entries])
+            log.add(session, [log.row_of(rig, occasion, entry, person.id, person.name) for entry in entries])
             return log.last_number(session, rig_id)
 
     def tag(self, rig_id: str) -> str:
@@ -121,24 +120,3 @@ def _level_dbu(inputs: list[dict[str, Any]]) -> float | None:
 
 
 _PREDICTED: dict[str, Callable[[list[dict[str, Any]]], float | None]] = {"hum_dbu": _hum_dbu, "level_dbu": _level_dbu}
-
-
-def _row(rig: Rig, occasion: str | None, entry: NewEntry, person: Person) -> LogRow:
-    owners = rig.owners_by_id
-    run = next((run for run in rig.runs if run.id == entry.run), None)
-    things = [owners[thing] for thing in entry.things if thing in owners]
-    drawn = [thing.drawn.item for thing in things if thing.drawn is not None]
-    return LogRow(
-        id=entry.id,
-        rig_id=rig.id,
-        occasion_id=occasion,
-        rig_name=rig.name,
-        venue_name=rig.venue.name,
-        run_name=run.name if run is not None else "",
-        thing_names=[written_on(thing) for thing in things],
-        items=drawn,
-        person_id=person.id,
-        person_name=person.name,
-        at=entry.at,
-        body=entry.model_dump(mode="json"),
-    )

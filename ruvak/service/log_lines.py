@@ -8,8 +8,7 @@ from typing import TypeVarTuple
 from sqlalchemy import Select, func, select
 from sqlalchemy.orm import InstrumentedAttribute, Session, sessionmaker
 
-from ruvak.core.log.line import LineKind, LogLine
-from ruvak.core.log.words import say
+from ruvak.core.log.line import LineKind, LogLine, line_of
 from ruvak.core.rig.values import Id, Moment, Record, Words
 from ruvak.store.house import CupboardChangeRow, NoteRow
 from ruvak.store.log import LogRow, entry_of
@@ -67,21 +66,7 @@ def _entries(session: Session, query: LogQuery, most: int) -> Iterator[LogLine]:
     corrections = row.body["corrects"].astext
     corrected = set(session.scalars(select(corrections).where(corrections.in_([each.id for each in rows]))))
     for each in rows:
-        entry = entry_of(each)
-        yield LogLine(
-            id=each.id,
-            at=each.at,
-            kind=entry.kind,
-            words=say(entry),
-            rig=each.rig_id,
-            rig_name=each.rig_name,
-            venue=each.venue_name,
-            run=entry.run,
-            run_name=each.run_name,
-            things=tuple(each.thing_names),
-            person=each.person_name,
-            corrected=each.id in corrected,
-        )
+        yield line_of(entry_of(each), each.venue_name, each.id in corrected)
 
 
 def _edits(session: Session, query: LogQuery, most: int) -> Iterator[LogLine]:

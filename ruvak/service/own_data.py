@@ -5,10 +5,12 @@ from datetime import datetime
 from sqlalchemy import select
 from sqlalchemy.orm import Session, sessionmaker
 
+from ruvak.core.log.words import say
 from ruvak.core.rig.values import Record
 from ruvak.service.problems import NotFound
 from ruvak.service.sign_ins import SignIns, SignInSummary
 from ruvak.store.house import CupboardChangeRow, NoteRow
+from ruvak.store.log import LogRow, entry_of
 from ruvak.store.people import PersonRow
 from ruvak.store.tables import EditRow
 
@@ -40,7 +42,7 @@ class OwnData(Record):
     changes: tuple[OwnChange, ...]
     """What they did in rigs, the newest first."""
     named: tuple[OwnChange, ...]
-    """What stands under their name in the cupboard and among the notes, the newest first."""
+    """What stands under their name in the cupboard, among the notes and in the log, the newest first."""
 
 
 class OwnDataReader:
@@ -61,6 +63,11 @@ class OwnDataReader:
             named = [OwnChange(where=c.name, what=c.words, made_at=c.made_at) for c in session.scalars(of_things)]
             notes = session.scalars(select(NoteRow).where(NoteRow.person_name == row.name))
             named += [OwnChange(where="note", what=note.words, made_at=note.made_at) for note in notes]
+            logged = select(LogRow).where(LogRow.person_id == person_id)
+            named += [
+                OwnChange(where=entry.rig, what=say(entry), made_at=entry.at)
+                for entry in map(entry_of, session.scalars(logged))
+            ]
             name, role, since, codes = row.name, row.role, row.made_at, row.code_secret is not None
         return OwnData(
             name=name,

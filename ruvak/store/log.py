@@ -8,7 +8,8 @@ from sqlalchemy import BigInteger, Identity, Index, Select, func, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ruvak.core.log.entry import Entry
+from ruvak.core.log.entry import Entry, NewEntry
+from ruvak.core.rig.rig import Rig, written_on
 from ruvak.store.tables import Base, RigRow, Texts
 
 MOST_COPIES_BACK = 26
@@ -63,6 +64,39 @@ def of_rigs(session: Session, rig_ids: Sequence[str]) -> dict[str, tuple[Entry, 
     for row in session.scalars(_of(rig_ids)):
         result.setdefault(row.rig_id, []).append(entry_of(row))
     return {rig_id: tuple(entries) for rig_id, entries in result.items()}
+
+
+def of_rigs_in_order(session: Session, rig_ids: Sequence[str]) -> tuple[Entry, ...]:
+    """Of all these rigs, in the order in which they came in."""
+    return tuple(map(entry_of, session.scalars(_of(rig_ids))))
+
+
+def row_of(rig: Rig, occasion: str | None, entry: NewEntry, person_id: str, person: str) -> LogRow:
+    """An entry about a rig, with the names that its things have now."""
+    owners = rig.owners_by_id
+    run = next((run for run in rig.runs if run.id == entry.run), None)
+    things = [owners[thing] for thing in entry.things if thing in owners]
+    return LogRow(
+        id=entry.id,
+        rig_id=rig.id,
+        occasion_id=occasion,
+        rig_name=rig.name,
+        venue_name=rig.venue.name,
+        run_name=run.name if run is not None else "",
+        thing_names=[written_on(thing) for thing in things],
+        items=[thing.drawn.item for thing in things if thing.drawn is not None],
+        person_id=person_id,
+        person_name=person,
+        at=entry.at,
+        body=NewEntry.model_validate(entry.model_dump(include=set(NewEntry.model_fields))).model_dump(mode="json"),
+    )
+
+
+def row_of_known(rig: Rig, occasion: str | None, entry: Entry) -> LogRow:
+    """An entry of an exported log: under the names that stand there, and nobody's account."""
+    row = row_of(rig, occasion, entry, "", entry.person)
+    row.rig_name, row.run_name, row.thing_names = entry.rig_name, entry.run_name, list(entry.thing_names)
+    return row
 
 
 def copied_from(session: Session, rig_id: str) -> list[str]:

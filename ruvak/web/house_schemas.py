@@ -4,6 +4,7 @@ from typing import Annotated, Any
 
 from pydantic import Field, RootModel, StringConstraints
 
+from ruvak.core.cupboard.item import MOST_ALIKE
 from ruvak.core.rig.rig import Condition
 from ruvak.core.rig.values import Id, Label, Moment, Record, Words
 from ruvak.service.cupboard_records import Changeable, CupboardChange
@@ -47,6 +48,8 @@ class ConditionBody(Record):
     """What was on screen."""
     remark: Words = ""
     """What is the matter with it."""
+    number: Annotated[int, Field(strict=True, ge=1, le=MOST_ALIKE)] | None = None
+    """Which of several alike, which then becomes a thing of its own; left out, all of them."""
 
 
 class CupboardChangeList(RootModel[tuple[CupboardChange, ...]]):

@@ -73,10 +73,13 @@ python_packages() { # python_packages run|dev
 	printf 'Installing the Python packages…\n'
 	[ -x .venv/bin/python ] || python3 -m venv .venv
 	.venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes -r requirements/uv.lock >.ruvak/pip.log 2>&1 &&
-		.venv/bin/uv pip sync -q --require-hashes "requirements/$1.lock" >>.ruvak/pip.log 2>&1 ||
+		.venv/bin/uv pip sync -q --compile-bytecode --require-hashes "requirements/$1.lock" >>.ruvak/pip.log 2>&1 ||
 		fail "the Python packages could not be installed; see .ruvak/pip.log."
 	printf '%s' "$hash" >"$stamp"
 }
+
+# Every process that starts would compile what it imports anew where Python is told to write no bytecode: 8 s and not 2.
+compile_own() { .venv/bin/python -m compileall -q ruvak script tests >/dev/null || true; }
 
 interface_sources() { git ls-files -co --exclude-standard frontend 2>/dev/null | grep -v '\.test\.ts$' || find frontend -path frontend/node_modules -prune -o -type f -print; }
 
@@ -100,5 +103,6 @@ set_up() { # set_up run|dev
 	check_place
 	need_programs "$([ "$1" = dev ] && echo test || echo run)"
 	python_packages "$1"
+	compile_own
 	interface
 }

@@ -43,6 +43,37 @@ class Contents(HouseTest):
         with self.assertRaises(NotFound):
             self.cupboard.change("m9", "store", "van", "cupboard", ADA)
 
+    def test_one_of_several_alike_is_set_apart_where_it_is_and_the_others_close_up(self) -> None:
+        self.cupboard.add("3 passive DIs", ADA)
+        hall, chapel = self.new_rig("Hall"), self.new_rig("Chapel")
+        self.date(hall, chapel)
+        for rig in (hall, hall, chapel):
+            self.cupboard.draw(rig, "passive-di-box", ADA)
+        single = self.cupboard.set_apart("passive-di-box", 1, "faulty", "hums", HANS)
+        several, apart = self.cupboard.list_all().entries
+        self.assertEqual((several.count, apart.id, apart.name), (2, single, "Passive DI box 1"))
+        self.assertEqual((apart.condition, apart.remark, several.condition), ("faulty", "hums", "good"))
+        drawn = [
+            (item.tag, item.condition, item.drawn and (item.drawn.item, item.drawn.number))
+            for rig in (hall, chapel)
+            for item in self.rigs.export(rig).kit
+        ]
+        self.assertEqual(
+            drawn,
+            [
+                ("Passive DI box 1", "faulty", (single, 1)),
+                ("Passive DI box 2", "good", ("passive-di-box", 2)),
+                ("Passive DI box 1", "good", ("passive-di-box", 1)),
+            ],
+        )
+        held = {(held.item, held.number): held.rig for e in (several, apart) for held in e.holdings}
+        self.assertEqual(held, {(single, 1): hall, ("passive-di-box", 2): hall, ("passive-di-box", 1): chapel})
+        self.cupboard.set_apart("passive-di-box", None, "away", "", HANS)
+        with self.assertRaises(BadEdit):
+            self.cupboard.set_apart("passive-di-box", None, "away", "", HANS)
+        with self.assertRaises(NotFound):
+            self.cupboard.set_apart("nothing", None, "away", "", HANS)
+
     def test_a_rig_s_own_kit_becomes_the_house_s(self) -> None:
         rig = self.new_rig("Sunday")
         self.type(rig, MIC)

@@ -5,13 +5,16 @@ import io
 import json
 import unittest
 import zipfile
+from datetime import UTC, datetime
 
 from sqlalchemy import text
 
 from ruvak.core.house import HouseDocument
+from ruvak.core.log.entry import NewEntry
 from ruvak.formats.house import BadHouse, house_from_zip, house_to_zip
 from ruvak.service.house import House
 from ruvak.service.kept import KeptRigs
+from ruvak.service.log_book import LogBook
 from ruvak.service.people import People
 from ruvak.service.venues import Venues
 from tests.support.house import ADA, WEEK, HouseTest
@@ -22,12 +25,13 @@ class Whole(HouseTest):
     def setUp(self) -> None:
         super().setUp()
         with self.sessions.begin() as session:
-            session.execute(text("TRUNCATE person, house_venue CASCADE"))
+            session.execute(text("TRUNCATE person, house_venue, log_entry CASCADE"))
 
     def go_on(self) -> None:
         super().go_on()
         kept = KeptRigs()
         self.people, self.venues = People(self.sessions), Venues(self.sessions, kept, self.edits)
+        self.book = LogBook(self.sessions, kept)
         self.house = House(self.sessions, kept, self.people, self.cupboard, self.rigs)
 
     def fill(self) -> HouseDocument:
@@ -43,7 +47,18 @@ class Whole(HouseTest):
         self.occasions.settle(self.occasions.note(again, "towels", ADA).id, True, ADA)
         old = self.new_rig("Old")
         self.rigs.shelve(old, "archive")
+        checked = self.check("crackle")
+        self.book.add(hall, (checked, self.check("", corrects=checked.id)), ADA)
         return self.house.export()
+
+    @staticmethod
+    def check(words: str, corrects: str | None = None) -> NewEntry:
+        run = demo_rig().runs[0]
+        answer = "wrong" if words else "good"
+        at = datetime(2026, 1, 4, 9, 30, tzinfo=UTC)
+        return NewEntry(
+            id=f"entry-{answer}", at=at, kind="check", run=run.id, words=words, answer=answer, corrects=corrects
+        )
 
     def test_it_comes_back_into_an_empty_house_as_it_was(self) -> None:
         before = self.fill()
@@ -59,6 +74,9 @@ class Whole(HouseTest):
         self.assertEqual(after.index.occasions, before.index.occasions)
         self.assertEqual(after.index.rigs, before.index.rigs)
         self.assertEqual(after.index.people, before.index.people)
+        logged = [entry.model_dump(exclude={"number", "received_at"}) for entry in before.log]
+        self.assertEqual([entry.model_dump(exclude={"number", "received_at"}) for entry in after.log], logged)
+        self.assertEqual([entry["run_name"] for entry in logged], [demo_rig().runs[0].name] * 2)
         (m1, _) = self.cupboard.list_all().entries
         self.assertEqual([held.rig for held in m1.holdings], ["lantern-evening"])
 
@@ -80,7 +98,7 @@ class Whole(HouseTest):
     def test_its_tables_are_for_people_and_carry_no_formulas(self) -> None:
         with zipfile.ZipFile(io.BytesIO(house_to_zip(self.fill()))) as archive:
             tables = {name: archive.read(name).decode() for name in archive.namelist() if name.endswith(".csv")}
-        self.assertEqual(set(tables), {"cupboard.csv", "people.csv", "occasions.csv", "runs.csv"})
+        self.assertEqual(set(tables), {"cupboard.csv", "people.csv", "occasions.csv", "log.csv", "runs.csv"})
         self.assertIn("'=Ada,helper", tables["people.csv"])
         self.assertIn("crackle on M1", tables["occasions.csv"])
         self.assertIn("Lantern Evening", tables["runs.csv"])

@@ -3,6 +3,8 @@
 from datetime import datetime
 from typing import Literal
 
+from ruvak.core.log.entry import Answer, Entry
+from ruvak.core.log.words import say
 from ruvak.core.rig.values import Record
 
 LineKind = Literal["check", "reading", "note", "change"]
@@ -19,6 +21,8 @@ class LogLine(Record):
     """A checked run, a measured level, a note, or a change of a rig or of the cupboard."""
     words: str
     """What."""
+    answer: Answer | None = None
+    """Of a check."""
     rig: str | None
     """The rig; null for what concerns the house."""
     rig_name: str
@@ -35,3 +39,22 @@ class LogLine(Record):
     """Who."""
     corrected: bool
     """Whether a later entry stands in its place."""
+
+
+def line_of(entry: Entry, venue: str, corrected: bool) -> LogLine:
+    """An entry in words."""
+    return LogLine(
+        id=entry.id,
+        at=entry.at,
+        kind=entry.kind,
+        words=say(entry),
+        answer=entry.answer,
+        rig=entry.rig,
+        rig_name=entry.rig_name,
+        venue=venue,
+        run=entry.run,
+        run_name=entry.run_name,
+        things=entry.thing_names,
+        person=entry.person,
+        corrected=corrected,
+    )

@@ -56,8 +56,8 @@ def change_item(path: ItemPath, body: ChangeItemBody) -> Response:
 
 @api.put("/cupboard/items/<item_id>/condition", responses={"204": None})
 def note_condition(path: ItemPath, body: ConditionBody) -> Response:
-    """Notes how a thing is; the rigs that have it follow at once."""
-    use_cases().cupboard.note_condition(path.item_id, body.condition, body.was, body.remark, person())
+    """Notes how a thing is; the rigs that have it follow at once. Of several alike a single piece can be named."""
+    use_cases().cupboard.note_condition(path.item_id, body.condition, body.was, body.remark, person(), body.number)
     return Response(status=204)
 
 

@@ -244,7 +244,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Notes how a thing is; the rigs that have it follow at once. */
+        /** Notes how a thing is; the rigs that have it follow at once. Of several alike a single piece can be named. */
         put: operations["cupboard_note_condition_cupboard_items__item_id__condition_put"];
         post?: never;
         delete?: never;
@@ -5676,6 +5676,12 @@ export interface components {
              * @default
              */
             remark: string;
+            /**
+             * Number
+             * @description Which of several alike, which then becomes a thing of its own; left out, all of them.
+             * @default null
+             */
+            number: number | null;
         };
         /**
          * CupboardChangeList
@@ -7166,6 +7172,12 @@ export interface components {
              * @description What.
              */
             words: string;
+            /**
+             * Answer
+             * @description Of a check.
+             * @default null
+             */
+            answer: ("good" | "wrong" | "skipped") | null;
             /**
              * Rig
              * @description The rig; null for what concerns the house.

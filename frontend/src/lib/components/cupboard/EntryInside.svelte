@@ -20,6 +20,10 @@
 	// What somebody is typing stays, whatever others change meanwhile.
 	// svelte-ignore state_referenced_locally
 	let { condition, remark } = $state({ condition: entry.condition, remark: entry.remark });
+	/** Of several alike: all of them, or a single one by its number. */
+	let which = $state('all');
+	const numbers = $derived(Array.from({ length: entry.count }, (_, at) => at + 1));
+	const heldBy = $derived(new Map(entry.holdings.map((held) => [held.number, held.rig_name])));
 
 	const inRig = $derived(entry.holdings.filter(({ rig }) => rig === desk.selection.rigId).length);
 
@@ -30,7 +34,10 @@
 
 	async function mark(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
-		await ask(() => noteCondition(entry.id, { condition, was: entry.condition, remark: remark.trim() }));
+		const number = which === 'all' ? null : Number(which);
+		await ask(() =>
+			noteCondition(entry.id, { condition, was: entry.condition, remark: remark.trim(), number })
+		);
 	}
 
 	const change = (field: 'store' | 'name' | 'count', value: string | number): void => {
@@ -56,6 +63,19 @@
 	{/if}
 	{#if desk.may('record')}
 		<form class="in-a-row" onsubmit={(event) => void mark(event)} aria-label="Condition of {entry.name}">
+			{#if entry.count > 1}
+				<label class="field"
+					><span>Of which</span>
+					<select bind:value={which}>
+						<option value="all">all {entry.count}</option>
+						{#each numbers as number (number)}
+							<option value={String(number)}
+								>only number {number}{heldBy.has(number) ? `, in ${heldBy.get(number)}` : ''}</option
+							>
+						{/each}
+					</select></label
+				>
+			{/if}
 			<label class="field"
 				><span>Condition</span>
 				<select bind:value={condition}>

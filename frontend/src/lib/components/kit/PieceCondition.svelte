@@ -14,8 +14,9 @@
 
 	async function mark(next: Condition): Promise<void> {
 		if (item.drawn) {
-			const body = { condition: next, was: condition, remark: next === 'good' ? '' : (item.remark ?? '') };
-			await asking.ask(() => noteCondition(item.drawn?.item ?? '', body));
+			const { item: id, number = 1 } = item.drawn;
+			const remark = next === 'good' ? '' : (item.remark ?? '');
+			await asking.ask(() => noteCondition(id, { condition: next, was: condition, remark, number }));
 			await desk.sync.watch();
 		} else {
 			await desk.sync.edit({

@@ -11,7 +11,7 @@
 			? addressOf({ station: 'runs', rig: line.rig, run: line.run })
 			: null
 	);
-	const isWrong = $derived(line.kind === 'check' && !/^(good|skipped)/.test(line.words));
+	const isWrong = $derived(line.answer === 'wrong');
 </script>
 
 <li class:corrected={line.corrected}>

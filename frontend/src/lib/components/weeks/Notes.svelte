@@ -32,7 +32,7 @@
 	}
 
 	const suspect = (entry: Entry, remark: string): Promise<void> =>
-		ask(() => noteCondition(entry.id, { condition: 'suspect', was: entry.condition, remark }));
+		ask(() => noteCondition(entry.id, { condition: 'suspect', was: entry.condition, remark, number: null }));
 </script>
 
 <div class="notes">
