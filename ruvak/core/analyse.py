@@ -1,15 +1,18 @@
 """The pipeline: a checked rig goes in, an analysis comes out. Nothing is kept, nothing is changed."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.circuit.build import build
 from ruvak.core.errors import Fault, RigFault, SingularNetwork
 from ruvak.core.judge.assumed import Assumed, list_assumptions
+from ruvak.core.judge.codes import FindingCode
 from ruvak.core.judge.finding import Finding, RigFinding, Verdict
 from ruvak.core.judge.notes import Note, notes
 from ruvak.core.judge.registry import judge, judge_rig, verdict
+from ruvak.core.judge.sentences import written
+from ruvak.core.judge.symptoms import heard_words
 from ruvak.core.parts.library import assumptions_of, disturbances_of, embed
 from ruvak.core.progress import Progress, portion, report_nothing
 from ruvak.core.results.ground_loops import rank_connections
@@ -104,7 +107,7 @@ def analyse(rig: Rig, cache: AnalysisCache | None = None, progress: Progress = r
     try:
         options = Options(block_cache=cache.blocks)
         result = rig_results(rig, traced, built.circuit, options, cache.results, portion(progress, 0.0, READ))
-        judged = _judge_runs(rig, result.runs)
+        judged = _with_what_is_heard(whole, _judge_runs(rig, result.runs), cache)
     except SingularNetwork as problem:
         raise RigFault((Fault(problem.code, _unsolvable_at(whole), str(problem)),)) from problem
     runs: list[RunAnalysis] = []
@@ -157,6 +160,28 @@ def _judge_runs(rig: Rig, results: tuple[RunResult, ...]) -> tuple[RunVerdict, .
     results = add_switch_levels(rig, results)
     findings = judge(rig, results, solve_matings(rig))
     return tuple(RunVerdict(result.run, result, said) for result, said in zip(results, findings, strict=True))
+
+
+def _with_what_is_heard(rig: Rig, judged: tuple[RunVerdict, ...], cache: AnalysisCache) -> tuple[RunVerdict, ...]:
+    """Where a lead has a fault: what is heard of it, from solving the run with the lead as it was made too."""
+    return tuple(
+        replace(each, findings=tuple(_told(rig, each, finding, cache) for finding in each.findings))
+        if any(finding.code is FindingCode.LEAD_FAULT for finding in each.findings)
+        else each
+        for each in judged
+    )
+
+
+def _told(rig: Rig, judged: RunVerdict, finding: Finding, cache: AnalysisCache) -> Finding:
+    if finding.code is not FindingCode.LEAD_FAULT or finding.params["heard"]:
+        return finding
+    alone = rig.with_fields(runs=tuple(run for run in rig.runs if run.id == judged.run))
+    item = next(item for item in rig.kit if item.tag == finding.params["thing"] and item.id in alone.runs[0].pieces)
+    kit = tuple(each.model_copy(update={"faults": ()}) if each.id == item.id else each for each in rig.kit)
+    norton = rest_of_rig(rig, judged.run, cache)
+    (right,), (wrong,) = (quick_verdicts(prune(each), norton=norton) for each in (alone.with_fields(kit=kit), alone))
+    params = finding.params | {"heard": f" {heard_words(right, wrong)}"}
+    return finding.model_copy(update={"params": params, "sentence": written(finding.code, params).sentence})
 
 
 def _assemble_run(

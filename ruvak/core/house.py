@@ -103,7 +103,7 @@ class HouseLog(Record):
     version: Literal[1] = 1
     """Version of the format."""
     entries: tuple[Entry, ...] = Field(default=(), max_length=1_000_000)
-    """Of every rig, in the order in which they came in."""
+    """Of every rig and every thing of the cupboard, in the order in which they came in."""
 
 
 class HouseIndex(Record):
@@ -135,4 +135,4 @@ class HouseDocument(Record):
     rigs: tuple[Rig, ...]
     """Every rig, whole."""
     log: tuple[Entry, ...] = ()
-    """What was checked, measured and noted about those rigs."""
+    """What was checked, measured and noted about those rigs, and what tests of things of the cupboard showed."""

@@ -112,7 +112,7 @@ def _text(model: BaseModel) -> str:
 def _log_lines(house: HouseDocument) -> Iterator[LogLine]:
     venues = {rig.id: rig.venue.name for rig in house.rigs}
     corrected = {entry.corrects for entry in house.log if entry.corrects is not None}
-    return (line_of(entry, venues.get(entry.rig, ""), entry.id in corrected) for entry in house.log)
+    return (line_of(entry, venues.get(entry.rig or "", ""), entry.id in corrected) for entry in house.log)
 
 
 def _tables(house: HouseDocument) -> Iterator[tuple[str, str]]:

@@ -1,23 +1,22 @@
 """The house's cupboard: what it has, in which store and condition, who has it, and what a rig draws from it."""
 
-from collections.abc import Collection, Iterable
+from collections.abc import Iterable
 from datetime import UTC, datetime
-from itertools import count as count_up
 from typing import Any
 
-from pydantic import ValidationError
 from sqlalchemy import delete, func, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session, sessionmaker
 
+from ruvak.core.cupboard.change import adopted, changed, single_of
 from ruvak.core.cupboard.draw import Taken, drawn_by, put_back_unused
-from ruvak.core.cupboard.item import CupboardDocument, CupboardItem, item_of, thing_id
+from ruvak.core.cupboard.item import CupboardDocument, CupboardItem, thing_id
 from ruvak.core.cupboard.lines import CupboardLine, read_cupboard
 from ruvak.core.errors import BadEdit
 from ruvak.core.rig.edits import Edit, Op, PutThing, SetField
-from ruvak.core.rig.files import faults_of
-from ruvak.core.rig.ids import free_id, id_of
+from ruvak.core.rig.ids import free_id
 from ruvak.core.rig.rig import Condition, Gear, KitItem, Rig, collection_of, written_on
+from ruvak.core.rig.wiring_fault import WiringFault
 from ruvak.service.cupboard_records import (
     Changeable,
     CupboardChange,
@@ -36,6 +35,8 @@ from ruvak.service.takings import Holding, holdings, taken_by_others
 from ruvak.store.house import CupboardChangeRow, CupboardRow
 from ruvak.store.tables import GearRow, HolderRow, KitRow, OccasionRow, RigRow
 
+_WHATEVER = object()
+"""In place of what was on screen: a test does not ask what was known before."""
 _WORDS: dict[str, str] = {"name": "renamed", "store": "moved to", "count": "counted:", "length_m": "measured:"}
 
 
@@ -76,7 +77,7 @@ class Cupboard:
         with self._sessions.begin() as session:
             rig = self._kept.current(session, rig_id, lock=True).rig
             _count(session)
-            items, ops = _adopted(rig, read_items(session))
+            items, ops = adopted(rig, read_items(session))
             if not ops:
                 return None
             _put(session, items, person, f"taken over from {rig.name}")
@@ -104,7 +105,26 @@ class Cupboard:
         if number is not None and self._counts_several(item_id):
             self.set_apart(item_id, number, condition, remark, person)
             return
-        self._change(item_id, {"condition": condition, "remark": remark}, "condition", was, person)
+        values: dict[str, Any] = {"condition": condition, "remark": remark}
+        # What is good again has no fault any longer.
+        self._change(item_id, values | ({"faults": ()} if condition == "good" else {}), "condition", was, person)
+
+    def note_test(
+        self,
+        item_id: str,
+        number: int | None,
+        condition: Condition,
+        remark: str,
+        faults: tuple[WiringFault, ...],
+        person: Person,
+    ) -> str:
+        """What a test of a thing showed; of several alike of the piece with that number, which becomes a thing of its
+        own. Its id from then on. Raises as change()."""
+        if self._counts_several(item_id):
+            item_id = self.set_apart(item_id, number, condition, remark, person)
+        values = {"condition": condition, "remark": "" if condition == "good" else remark, "faults": faults}
+        self._change(item_id, values, "condition", _WHATEVER, person)
+        return item_id
 
     def set_apart(self, item_id: str, number: int | None, condition: Condition, remark: str, person: Person) -> str:
         """Of several alike, a single piece becomes a thing of its own, with its own condition; its id. A rig that has
@@ -124,7 +144,7 @@ class Cupboard:
                     "number", f"There are {several.count} of {several.name}; number {number} is none of them."
                 )
             _count(session)
-            single = _single(several, number, condition, remark, read_items(session))
+            single = single_of(several, number, condition, remark, read_items(session))
             _put(
                 session,
                 [single],
@@ -147,10 +167,10 @@ class Cupboard:
             if row is None:
                 raise NotFound("This is not in the cupboard any longer.")
             before = CupboardItem.model_validate(row.body)
-            after = _changed(before, values)
+            after = changed(before, values)
             if after == before:
                 return
-            if (now := getattr(before, field)) not in (was, getattr(after, field)):
+            if was is not _WHATEVER and (now := getattr(before, field)) not in (was, getattr(after, field)):
                 raise CupboardConflict(
                     f"Somebody has changed this to “{now}” meanwhile; look again before you change it."
                 )
@@ -273,11 +293,11 @@ class Cupboard:
         ops: list[Op] = []
         for (item, number), thing in drawn_by(rig).items():
             if item == after.id:
-                was, now = before.in_rig(number), after.in_rig(number)
+                was, now = (each.in_rig(number).model_dump(mode="json") for each in (before, after))
                 ops += [
-                    SetField(kind=collection_of(thing), id=thing.id, field=name, value=getattr(now, name))
-                    for name in ("tag", "name", "condition", "remark", "length_m")
-                    if getattr(was, name, None) != getattr(now, name, None) and hasattr(now, name)
+                    SetField(kind=collection_of(thing), id=thing.id, field=name, value=now[name])
+                    for name in ("tag", "name", "condition", "remark", "length_m", "faults")
+                    if name in now and was[name] != now[name]
                 ]
         if ops:
             edit = Edit(label=f"Cupboard: {after.name[:60]} {_said_of(before, after)}"[:120], ops=tuple(ops))
@@ -297,37 +317,6 @@ def _rigs_with(session: Session, item_id: str) -> list[str]:
     return list(session.scalars(query))
 
 
-def _single(
-    several: CupboardItem, number: int, condition: Condition, remark: str, items: Collection[CupboardItem]
-) -> CupboardItem:
-    """One of several alike as a thing of its own, under a name that no other has."""
-    ids, names = {item.id for item in items}, {item.name.lower() for item in items}
-    stem = several.name[:100]
-    name = next(f"{stem} {n}" for n in count_up(number) if f"{stem} {n}".lower() not in names)
-    id_ = free_id(id_of(name, "thing")[:50], ids)
-    values = {"id": id_, "name": name, "count": 1, "condition": condition, "remark": remark}
-    return _changed(several, values)
-
-
-def _adopted(rig: Rig, items: Collection[CupboardItem]) -> tuple[list[CupboardItem], list[Op]]:
-    """What the house would have of a rig's own things, and what says in the rig that they are drawn."""
-    ids, names = {item.id for item in items}, {item.name.lower() for item in items if item.count == 1}
-    result: list[CupboardItem] = []
-    ops: list[Op] = []
-    for thing in rig.owners_by_id.values():
-        if isinstance(thing, KitItem) and (thing.installed or not thing.owned):
-            continue
-        name = written_on(thing)
-        if thing.drawn is not None or name.lower() in names:
-            continue
-        id_ = free_id(id_of(name, "thing")[:50], ids)
-        ids.add(id_)
-        names.add(name.lower())
-        result.append(item_of(thing, rig.part_of(thing.id), id_))
-        ops.append(SetField(kind=collection_of(thing), id=thing.id, field="drawn", value={"item": id_, "number": 1}))
-    return result, ops
-
-
 def _puts(rig: Rig, item: CupboardItem, number: int) -> Iterable[Op]:
     """What puts a thing into a rig."""
     own = rig.parts_by_id.get(item.part.id)
@@ -339,15 +328,6 @@ def _puts(rig: Rig, item: CupboardItem, number: int) -> Iterable[Op]:
     if thing.id in rig.owners_by_id:
         thing = thing.model_copy(update={"id": free_id(thing_id(item.id, number), rig.owners_by_id)})
     yield PutThing(kind=collection_of(thing), thing=thing)
-
-
-def _changed(item: CupboardItem, values: dict[str, Any]) -> CupboardItem:
-    """The record with other values. Raises BadEdit with what the fields take."""
-    try:
-        return CupboardItem.model_validate({**item.model_dump(), **values})
-    except ValidationError as wrong:
-        faults = faults_of(wrong)
-        raise BadEdit(faults[0].where or next(iter(values)), " ".join(fault.sentence for fault in faults)) from wrong
 
 
 def _said(field: Changeable, item: CupboardItem) -> str:

@@ -79,7 +79,7 @@ class House:
                 venues=tuple(_venues(session)),
                 cupboard=self._cupboard.export().items,
                 rigs=tuple(self._kept.current(session, row.id).rig for row in rows),
-                log=log.of_rigs_in_order(session, [row.id for row in rows]),
+                log=(*log.of_rigs_in_order(session, [row.id for row in rows]), *log.of_things(session)),
             )
 
     def import_house(self, house: HouseDocument, person: Person) -> Imported:
@@ -97,6 +97,9 @@ class House:
             rig_id = self._rigs.import_rig(rigs[entry.id], person).rig.id
             said += self._place(rig_id, entry)
             self._add_log(rigs[entry.id], [logged for logged in house.log if logged.rig == entry.id])
+        with self._sessions.begin() as session:
+            of_things = [entry for entry in house.log if entry.rig is None]
+            log.add(session, [log.row_of_thing(", ".join(e.thing_names), e, "", e.person) for e in of_things])
         return Imported(
             people=added, venues=sum(venues), things=things, occasions=sum(occasions), rigs=len(new), said=tuple(said)
         )

@@ -29,6 +29,8 @@ class LogQuery(Record):
     """Of this rig."""
     run: Id | None = None
     """About this run."""
+    item: Id | None = None
+    """About this thing of the cupboard."""
     kind: LineKind | None = None
     """Of this kind."""
     words: Words = ""
@@ -62,6 +64,7 @@ def _entries(session: Session, query: LogQuery, most: int) -> Iterator[LogLine]:
     where += [row.body["kind"].astext == query.kind] if query.kind is not None else []
     where += [row.body["run"].astext == query.run] if query.run is not None else []
     where += [row.rig_id == query.rig] if query.rig is not None else []
+    where += [row.items.contains([query.item])] if query.item is not None else []
     rows = session.scalars(_latest(select(row).where(*where), row.at, query, most)).all()
     corrections = row.body["corrects"].astext
     corrected = set(session.scalars(select(corrections).where(corrections.in_([each.id for each in rows]))))
@@ -71,7 +74,7 @@ def _entries(session: Session, query: LogQuery, most: int) -> Iterator[LogLine]:
 
 def _edits(session: Session, query: LogQuery, most: int) -> Iterator[LogLine]:
     row = EditRow
-    if query.kind not in (None, "change") or query.run is not None:
+    if query.kind not in (None, "change") or query.run is not None or query.item is not None:
         return
     where = [has_words(func.concat_ws(" ", row.label, row.person_name, RigRow.name), query.words.split())]
     where += [row.rig_id == query.rig] if query.rig is not None else []
@@ -85,8 +88,9 @@ def _cupboard(session: Session, query: LogQuery, most: int) -> Iterator[LogLine]
     row = CupboardChangeRow
     if query.kind not in (None, "change") or query.rig is not None or query.run is not None:
         return
-    where = has_words(func.concat_ws(" ", row.name, row.words, row.person_name), query.words.split())
-    for each in session.scalars(_latest(select(row).where(where), row.made_at, query, most)):
+    where = [has_words(func.concat_ws(" ", row.name, row.words, row.person_name), query.words.split())]
+    where += [row.item_id == query.item] if query.item is not None else []
+    for each in session.scalars(_latest(select(row).where(*where), row.made_at, query, most)):
         name = f"cupboard-{each.id}"
         yield _line(name, each.made_at, "change", each.words, each.person_name, things=(each.name,))
 
@@ -95,8 +99,9 @@ def _notes(session: Session, query: LogQuery, most: int) -> Iterator[LogLine]:
     row = NoteRow
     if query.kind not in (None, "note") or query.rig is not None or query.run is not None:
         return
-    where = has_words(func.concat_ws(" ", row.words, row.person_name, OccasionRow.name), query.words.split())
-    base = select(row, OccasionRow.name).join(OccasionRow, OccasionRow.id == row.occasion_id).where(where)
+    where = [has_words(func.concat_ws(" ", row.words, row.person_name, OccasionRow.name), query.words.split())]
+    where += [row.item_id == query.item] if query.item is not None else []
+    base = select(row, OccasionRow.name).join(OccasionRow, OccasionRow.id == row.occasion_id).where(*where)
     for each, name in session.execute(_latest(base, row.made_at, query, most)):
         yield _line(f"note-{each.id}", each.made_at, "note", each.words, each.person_name, rig_name=name)
 

@@ -20,10 +20,14 @@ class LogRow(Base):
     """An entry. It stays when the rig, its runs and its leads are gone, with the names that they had."""
 
     __tablename__ = "log_entry"
-    __table_args__ = (Index("ix_log_entry_rig_id_number", "rig_id", "number"),)
+    __table_args__ = (
+        Index("ix_log_entry_rig_id_number", "rig_id", "number"),
+        Index("ix_log_entry_items", "items", postgresql_using="gin"),
+    )
     id: Mapped[str] = mapped_column(primary_key=True)
     number: Mapped[int] = mapped_column(BigInteger, Identity(always=True), unique=True)
-    rig_id: Mapped[str]
+    rig_id: Mapped[str | None]
+    """None for what was done to a thing of the cupboard by itself."""
     occasion_id: Mapped[str | None] = mapped_column(index=True)
     """The date that the rig was for when it came in."""
     rig_name: Mapped[str]
@@ -62,13 +66,42 @@ def of_rigs(session: Session, rig_ids: Sequence[str]) -> dict[str, tuple[Entry, 
     """As of_rig(), by rig."""
     result: dict[str, list[Entry]] = {}
     for row in session.scalars(_of(rig_ids)):
-        result.setdefault(row.rig_id, []).append(entry_of(row))
+        if row.rig_id is not None:
+            result.setdefault(row.rig_id, []).append(entry_of(row))
     return {rig_id: tuple(entries) for rig_id, entries in result.items()}
 
 
 def of_rigs_in_order(session: Session, rig_ids: Sequence[str]) -> tuple[Entry, ...]:
     """Of all these rigs, in the order in which they came in."""
     return tuple(map(entry_of, session.scalars(_of(rig_ids))))
+
+
+def of_things(session: Session) -> tuple[Entry, ...]:
+    """About things of the cupboard by themselves, in the order in which they came in."""
+    return tuple(map(entry_of, session.scalars(select(LogRow).where(LogRow.rig_id.is_(None)).order_by(LogRow.number))))
+
+
+def row_of_thing(name: str, entry: NewEntry, person_id: str, person: str) -> LogRow:
+    """An entry about a thing of the cupboard by itself, which its `things` name by its id there."""
+    return LogRow(
+        id=entry.id,
+        rig_id=None,
+        occasion_id=None,
+        rig_name="",
+        venue_name="",
+        run_name="",
+        thing_names=[name],
+        items=list(entry.things),
+        person_id=person_id,
+        person_name=person,
+        at=entry.at,
+        body=_body(entry),
+    )
+
+
+def _body(entry: NewEntry) -> dict[str, Any]:
+    """As a device sends it, without what the log adds."""
+    return entry.model_dump(mode="json", include=set(NewEntry.model_fields))
 
 
 def row_of(rig: Rig, occasion: str | None, entry: NewEntry, person_id: str, person: str) -> LogRow:
@@ -88,7 +121,7 @@ def row_of(rig: Rig, occasion: str | None, entry: NewEntry, person_id: str, pers
         person_id=person_id,
         person_name=person,
         at=entry.at,
-        body=NewEntry.model_validate(entry.model_dump(include=set(NewEntry.model_fields))).model_dump(mode="json"),
+        body=_body(entry),
     )
 
 

@@ -202,6 +202,7 @@ class KitRow(ThingRow):
     beside: Mapped[Document | None]
     loop_width_m: Mapped[Document | None]
     contacts: Mapped[Documents]
+    faults: Mapped[Documents]
     condition: Mapped[str]
     remark: Mapped[str]
     drawn: Mapped[Document | None]

@@ -12,6 +12,7 @@ from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
 from ruvak.service.find import Finder
 from ruvak.service.house import House
+from ruvak.service.lead_tests import LeadTests
 from ruvak.service.links import Links
 from ruvak.service.log_book import LogBook
 from ruvak.service.log_lines import LogLines
@@ -23,6 +24,7 @@ from ruvak.service.pool import Compute
 from ruvak.service.rigs import Rigs
 from ruvak.service.sign_ins import SignIns
 from ruvak.service.task import as_json
+from ruvak.service.tester import Tester
 from ruvak.service.venues import Venues
 from ruvak.store.solved import StoredPart
 
@@ -49,6 +51,8 @@ class UseCases:
     finder: Finder
     log_book: LogBook
     log_lines: LogLines
+    lead_tests: LeadTests
+    tester: Tester
     house: House
     own_data: OwnDataReader
 

@@ -13,6 +13,7 @@ from ruvak.service.edits import Edits
 from ruvak.service.find import Finder
 from ruvak.service.house import House
 from ruvak.service.kept import KeptRigs
+from ruvak.service.lead_tests import LeadTests
 from ruvak.service.links import Links
 from ruvak.service.log_book import LogBook
 from ruvak.service.log_lines import LogLines
@@ -24,6 +25,7 @@ from ruvak.service.pool import Compute, ComputePool, InPlace
 from ruvak.service.queue_worker import QueueWorkers
 from ruvak.service.rigs import Rigs
 from ruvak.service.sign_ins import SignIns
+from ruvak.service.tester import Tester
 from ruvak.service.venues import Venues
 from ruvak.store.database import engine_for, sessions_for
 from ruvak.web import errors, logs, metrics, pages, security, stalled, who
@@ -90,7 +92,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         compute = QueuedCompute(sessions, kept, pool, long_work, settings.runs_at_once)
         atexit.register(pool.close)
         atexit.register(workers.close)
-    sign_ins = SignIns(sessions)
+    sign_ins, tester = SignIns(sessions), Tester(settings.tester)
     rigs, people, cupboard = Rigs(sessions, kept), People(sessions), Cupboard(sessions, kept, edits)
     app.extensions[EXTENSION] = UseCases(
         rigs,
@@ -107,6 +109,8 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         Finder(sessions, kept),
         LogBook(sessions, kept),
         LogLines(sessions),
+        LeadTests(sessions, kept, edits, cupboard, tester),
+        tester,
         House(sessions, kept, people, cupboard, rigs),
         OwnDataReader(sessions, sign_ins),
     )

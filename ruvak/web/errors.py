@@ -34,6 +34,7 @@ STATUS = {
     "weak_passphrase": 422,
     "too_many_attempts": 429,
     "busy": 503,
+    "no_tester": 502,
     "nothing_to_undo": 409,
     "bad_rig": 422,
     "bad_edit": 422,

@@ -4,11 +4,30 @@ from pydantic import Field, RootModel
 
 from ruvak.core.log.entry import NewEntry
 from ruvak.core.log.line import LogLine
-from ruvak.core.rig.values import Record
+from ruvak.core.rig.values import Id, Record
+from ruvak.core.tester.reading import Place, Readings
 
 MOST_AT_ONCE = 500
 """Entries in one request: a phone that was without network for an evening has fewer."""
 LINES_AT_ONCE = 200
+
+
+class KitPath(Record):
+    """A piece of a rig."""
+
+    rig_id: Id
+    """The rig."""
+    kit_id: Id
+    """The piece."""
+
+
+class AskTesterBody(Record):
+    """Readings are to be taken from the tester."""
+
+    moved_at: Place | None = None
+    """Where the lead is moved meanwhile; left out, it lies still."""
+    readings: Readings = ()
+    """What was read of it before; what the tester reads now replaces the same pairs."""
 
 
 class EntriesBody(Record):

@@ -30,6 +30,8 @@ class Settings:
     """Where phones reach the server, for links; left out, the address by which the link was asked for."""
     authority: Path | None = None
     """The house's own authority, to be installed on phones."""
+    tester: str | None = None
+    """Where a lead tester answers; readings are typed where there is none."""
     demo: bool = False
     """Whether a visitor from this very computer is the demonstration's technician without signing in."""
     hosts: tuple[str, ...] = LOOPBACK
@@ -45,7 +47,7 @@ def from_environment() -> Settings:
     RUVAK_COMPUTE_PROCESSES, one a core where it is not given; RUVAK_RUNS_AT_ONCE, the runs of a rig that are solved
     without the queue; RUVAK_HOSTS, with commas between, loopback where it is not given; RUVAK_DEMO=1 for the
     demonstration; RUVAK_PROXIES, how many reverse proxies stand in front; RUVAK_AUTHORITY, the file of the house's own
-    authority; RUVAK_ADDRESS, where phones reach the server."""
+    authority; RUVAK_ADDRESS, where phones reach the server; RUVAK_TESTER, where a lead tester answers."""
     return Settings(
         database_url=_require("RUVAK_DATABASE_URL"),
         secret_key=_secret(),
@@ -55,6 +57,7 @@ def from_environment() -> Settings:
         proxies=int(os.environ.get("RUVAK_PROXIES") or 0),
         address=os.environ.get("RUVAK_ADDRESS") or None,
         authority=Path(authority) if (authority := os.environ.get("RUVAK_AUTHORITY")) else None,
+        tester=(os.environ.get("RUVAK_TESTER") or "").rstrip("/") or None,
         demo=os.environ.get("RUVAK_DEMO") == "1",
         hosts=tuple(name.strip() for name in os.environ.get("RUVAK_HOSTS", "").split(",") if name.strip()) or LOOPBACK,
     )

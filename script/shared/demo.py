@@ -13,6 +13,7 @@ import urllib.request
 from collections.abc import Callable, Iterator
 from datetime import datetime
 from functools import partial
+from http.server import ThreadingHTTPServer
 from importlib import import_module
 from multiprocessing import get_context
 from multiprocessing.context import ForkProcess
@@ -23,6 +24,8 @@ import psycopg
 from psycopg import sql
 
 from ruvak.core.errors import RuvakError
+from ruvak.service.processes import end_with_parent
+from ruvak.standins import lead_tester
 from script.shared import postgres
 from script.shared.lan import Lan, lan_of
 
@@ -144,6 +147,7 @@ def _serve(port: int, fresh: bool, lan: bool) -> None:
             "RUVAK_SECRET_FILE": str(_secret()),
             "RUVAK_DEMO": "1",
         }
+        environment |= _simulated_tester()
         network = lan_of(STATE / "certificates", port) if lan else None
         if network is not None:
             environment |= network.environment()
@@ -155,6 +159,20 @@ def _serve(port: int, fresh: bool, lan: bool) -> None:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
         (STATE / "environment").unlink(missing_ok=True)
         postgres.stop(folder)
+
+
+def _simulated_tester() -> dict[str, str]:
+    """A simulated lead tester on a free port of loopback, for as long as this process runs, and where it is."""
+    tester = lead_tester.listen()
+    get_context("fork").Process(target=_test_leads, args=(tester, os.getpid()), daemon=True).start()
+    tester.server_close()
+    return {"RUVAK_TESTER": f"http://127.0.0.1:{tester.server_port}"}
+
+
+def _test_leads(tester: ThreadingHTTPServer, parent: int) -> None:
+    end_with_parent(signal.SIGKILL, parent)
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    tester.serve_forever()
 
 
 def _keep_up(server: postgres.Server, port: int, environment: dict[str, str], network: Lan | None = None) -> None:

@@ -18,7 +18,7 @@ GROUPS = (
     ("browser/typing",),
     ("browser/house", "browser/stage"),
     ("store", "service", "web", "cli", "script"),
-    ("core", "outside", "formats"),
+    ("core", "outside", "formats", "standins"),
 )
 """Suites that run one after the other; the groups run beside each other, since those with a browser mostly wait."""
 SUITES = tuple(suite for group in reversed(GROUPS) for suite in group)

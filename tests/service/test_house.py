@@ -25,7 +25,7 @@ class Whole(HouseTest):
     def setUp(self) -> None:
         super().setUp()
         with self.sessions.begin() as session:
-            session.execute(text("TRUNCATE person, house_venue, log_entry CASCADE"))
+            session.execute(text("TRUNCATE person, house_venue CASCADE"))
 
     def go_on(self) -> None:
         super().go_on()

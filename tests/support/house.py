@@ -26,7 +26,7 @@ class HouseTest(DatabaseTest):
 
     def setUp(self) -> None:
         with self.sessions.begin() as session:
-            session.execute(text("TRUNCATE holder, cupboard_item, cupboard_change, occasion CASCADE"))
+            session.execute(text("TRUNCATE holder, cupboard_item, cupboard_change, occasion, log_entry CASCADE"))
         self.go_on()
 
     def go_on(self) -> None:

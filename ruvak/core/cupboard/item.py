@@ -16,6 +16,7 @@ from ruvak.core.rig.rig import (
     written_on,
 )
 from ruvak.core.rig.values import Deviation, Id, Identified, Label, NotNegative, Record, Words
+from ruvak.core.rig.wiring_fault import WiringFaults
 
 MOST_ALIKE = 200
 """So many alike are counted as one entry of the list."""
@@ -47,6 +48,8 @@ class CupboardItem(Identified):
     """Metres; leads only."""
     contacts: tuple[ContactResistance, ...] = Field(default=(), max_length=256)
     """Single contacts that are worse than others."""
+    faults: WiringFaults = ()
+    """Of a lead, adapter or box: what a test showed to be otherwise inside it than its part says."""
     settings: dict[str, SettingValue] = Field(default_factory=dict, max_length=64)
     """Of a device: how its switches and controls stand, where they differ from the part's."""
     touch_a: Deviation | None = None
@@ -91,7 +94,7 @@ class CupboardItem(Identified):
         }
         name = f"{self.name[:114]} {number}" if several else self.name
         if not self.is_device:
-            return KitItem(**shared, tag=name, length_m=self.length_m)
+            return KitItem(**shared, tag=name, length_m=self.length_m, faults=self.faults)
         return Gear(**shared, name=name, settings=self.settings, **_device_figures(self))
 
 
@@ -126,5 +129,5 @@ def item_of(thing: KitItem | Gear, part: Part, id_: str, store: str = STORE) -> 
         **{field: getattr(thing, field) for field in FIGURES},
     }
     if isinstance(thing, KitItem):
-        return CupboardItem(**shared, length_m=thing.length_m)
+        return CupboardItem(**shared, length_m=thing.length_m, faults=thing.faults)
     return CupboardItem(**shared, settings=thing.settings, **_device_figures(thing))

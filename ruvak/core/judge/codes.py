@@ -52,6 +52,7 @@ class FindingCode(StrEnum):
     HOST_UNKNOWN = "host_unknown"
     UNUSABLE = "unusable"
     SUSPECT = "suspect"
+    LEAD_FAULT = "lead_fault"
     CONTACT_UNCERTAIN = "contact_uncertain"
     NOT_CONNECTED = "not_connected"
     CLEAR = "clear"
@@ -94,7 +95,7 @@ class FindingCode(StrEnum):
     @property
     def says_nothing_of_wiring(self) -> bool:
         """Whether another wiring of the same kinds of pieces would be no better: too little headroom, a worn lead."""
-        return self.asks_to_turn_down or self in (FindingCode.SUSPECT, FindingCode.UNUSABLE)
+        return self.asks_to_turn_down or self in (FindingCode.SUSPECT, FindingCode.UNUSABLE, FindingCode.LEAD_FAULT)
 
     @property
     def goes_with_less_level(self) -> bool:

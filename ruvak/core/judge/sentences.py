@@ -70,6 +70,10 @@ CATALOGUE: dict[FindingCode, Words] = {
         "{thing} is suspect{remark}.",
         "Test it before the doors open, keep a spare beside it, or take another one.",
     ),
+    FindingCode.LEAD_FAULT: Words(
+        "{thing} has a fault that a test showed: {fault}.{heard}",
+        "Take another one. Once it is mended, test it again and mark it as good.",
+    ),
     FindingCode.HOST_UNKNOWN: Words(
         "{device} belongs to a computer that is not in this plan; it is taken to be on battery, and on an earthed "
         "supply it may hum.",

@@ -4,25 +4,19 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
-from ruvak.core.rig.values import Decibels, Id, Label, Moment, Record, Words
+from ruvak.core.judge.symptoms import Heard
+from ruvak.core.rig.values import Decibels, Id, Moment, Record, Words
+from ruvak.core.rig.wiring_fault import WiringFaults
+from ruvak.core.tester.diagnosis import Verdict
 
 EntryId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
 """Made by the device, so that an entry that is sent twice is there once."""
 RunKey = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{8,64}$")]
 Answer = Literal["good", "wrong", "skipped"]
-Heard = Literal["silent", "one_side", "thin", "hum", "crackle", "weak", "distorted"]
-HEARD_IN_WORDS: dict[Heard, str] = {
-    "silent": "silent",
-    "one_side": "one side only",
-    "thin": "thin and hollow",
-    "hum": "hum or buzz",
-    "crackle": "crackle",
-    "weak": "weak",
-    "distorted": "distorted",
-}
 ANSWER_IN_WORDS: dict[Answer, str] = {"good": "good", "wrong": "wrong", "skipped": "skipped"}
-EntryKind = Literal["check", "reading", "note"]
+EntryKind = Literal["check", "reading", "note", "test"]
 MOST_THINGS = 20
+MOST_UNUSUAL = 40
 
 
 class Measured(Record):
@@ -36,6 +30,21 @@ class Measured(Record):
     """What was computed for the same run at the time, where that was known."""
 
 
+class Tested(Record):
+    """What a lead tester showed."""
+
+    verdict: Verdict
+    """What the readings say."""
+    words: Words
+    """In a sentence."""
+    faults: WiringFaults = ()
+    """What was noted as the matter with it."""
+    unusual: tuple[Words, ...] = Field(default=(), max_length=MOST_UNUSUAL)
+    """Pairs that read otherwise than they should."""
+    pairs: Annotated[int, Field(strict=True, ge=0)] = 0
+    """How many pairs of contacts were read."""
+
+
 class NewEntry(Record):
     """What a device adds."""
 
@@ -44,11 +53,11 @@ class NewEntry(Record):
     at: Moment
     """When it happened, by that device's clock."""
     kind: EntryKind
-    """A checked run, a measured level, or a note."""
+    """A checked run, a measured level, a note, or a tested lead."""
     run: Id | None = None
     """The run it is about."""
     things: tuple[Id, ...] = Field(default=(), max_length=MOST_THINGS)
-    """Devices and pieces of the rig it is about."""
+    """Devices and pieces of the rig it is about; without a rig, things of the cupboard."""
     words: Words = ""
     """What somebody wrote."""
     answer: Answer | None = None
@@ -59,6 +68,8 @@ class NewEntry(Record):
     """Of a check: the key of the run's details, which tells whether the run was changed since."""
     measured: Measured | None = None
     """Of a measured level."""
+    tested: Tested | None = None
+    """Of a tested lead."""
     corrects: EntryId | None = None
     """The entry in whose place this one stands; without an answer, words or figure the other is taken back."""
 
@@ -70,6 +81,8 @@ class NewEntry(Record):
             raise ValueError("A check names its run and an answer: good, wrong or skipped.")
         if self.kind == "reading" and self.measured is None:
             raise ValueError("A reading gives a figure.")
+        if self.kind == "test" and self.tested is None:
+            raise ValueError("A test says what it showed.")
         if self.kind == "note" and not self.words.strip():
             raise ValueError("A note has words.")
         return self
@@ -80,10 +93,10 @@ class Entry(NewEntry):
 
     number: int
     """Counts up in the order in which entries came in."""
-    rig: Id
-    """The rig it is about."""
-    rig_name: Label
-    """What that was called."""
+    rig: Id | None
+    """The rig it is about; null for what was done to a thing of the cupboard by itself."""
+    rig_name: Words
+    """What that was called; empty without one."""
     run_name: Words
     """What the run was called; empty without one."""
     thing_names: tuple[Words, ...]

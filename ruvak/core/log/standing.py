@@ -4,7 +4,8 @@ from collections.abc import Mapping
 from datetime import datetime
 from typing import Literal
 
-from ruvak.core.log.entry import Answer, Entry, Heard, effective
+from ruvak.core.judge.symptoms import Heard
+from ruvak.core.log.entry import Answer, Entry, effective
 from ruvak.core.rig.values import Id, Record
 
 

@@ -1,6 +1,7 @@
 """Entries as somebody would say them."""
 
-from ruvak.core.log.entry import ANSWER_IN_WORDS, HEARD_IN_WORDS, Measured, NewEntry
+from ruvak.core.judge.symptoms import HEARD_IN_WORDS
+from ruvak.core.log.entry import ANSWER_IN_WORDS, Measured, NewEntry
 
 _QUANTITY = {"hum_dbu": "hum", "level_dbu": "level"}
 
@@ -12,6 +13,8 @@ def say(entry: NewEntry, thing_names: tuple[str, ...] = ()) -> str:
         parts.append(HEARD_IN_WORDS[entry.heard])
     elif entry.answer is not None:
         parts.append(ANSWER_IN_WORDS[entry.answer])
+    if entry.tested is not None:
+        parts.append(entry.tested.words.removesuffix("."))
     if entry.measured is not None:
         parts.append(_say_measured(entry.measured))
     parts += thing_names

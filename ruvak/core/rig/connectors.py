@@ -128,6 +128,25 @@ SHAPES: dict[Form, Shape] = {
     Form.DSUB25_SOCKET: Shape("dsub25", _DSUB25, False, "25-pin D-type socket"),
 }
 
+CONTACT_WORDS = {
+    "T": "tip",
+    "R": "ring",
+    "S": "sleeve",
+    "R1": "first ring",
+    "R2": "second ring",
+    "1": "pin 1",
+    "2": "pin 2",
+    "3": "pin 3",
+    "4": "pin 4",
+    "5": "pin 5",
+    "pin": "centre pin",
+    "sleeve": "sleeve",
+    "shell": "shell",
+    "plus": "plus",
+    "minus": "minus",
+}
+"""Contacts as a technician says them; others by their name."""
+
 _FIT_INTO_COMBO = ("xlr3", "6.35 mm")
 _RINGS_MEET: dict[tuple[tuple[str, ...], tuple[str, ...]], tuple[tuple[str, str], ...]] = {
     (_TS, _TS): (("T", "T"), ("S", "S")),

@@ -24,6 +24,7 @@ from ruvak.core.rig.values import (
     Words,
     on_form,
 )
+from ruvak.core.rig.wiring_fault import WiringFaults, as_tested
 
 MIN_LENGTH_M, MAX_LENGTH_M = 0.001, 1000.0
 
@@ -198,6 +199,8 @@ class KitItem(Owned):
     """How far it lies from the earth path beside it; left out, the rig's assumption."""
     contacts: tuple[ContactResistance, ...] = Field(default=(), max_length=256)
     """Single contacts of its plugs that are worse than others: a bad sleeve alone."""
+    faults: WiringFaults = ()
+    """What a test showed to be otherwise inside it than its part says; every run through it is computed so."""
 
 
 class Join(Record):
@@ -321,8 +324,17 @@ class Rig(Record):
         return type(self).model_construct(**{**fields, **changes})
 
     def part_of(self, owner_id: str) -> Part:
-        """The part behind a gear's or kit item's id. KeyError where there is none (check() runs first)."""
-        return self.parts_by_id[self.owners_by_id[owner_id].part]
+        """The part behind a gear's or kit item's id, with what a test showed to be otherwise inside it. KeyError where
+        there is none (check() runs first)."""
+        owner = self.owners_by_id[owner_id]
+        if isinstance(owner, KitItem) and owner.faults:
+            return self._faulty_parts[owner_id]
+        return self.parts_by_id[owner.part]
+
+    @cached_property
+    def _faulty_parts(self) -> dict[str, Part]:
+        faulty = (item for item in self.kit if item.faults)
+        return {item.id: as_tested(self.parts_by_id[item.part], item.faults) for item in faulty}
 
     @cached_property
     def parts_by_id(self) -> dict[str, Part]:

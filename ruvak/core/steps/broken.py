@@ -3,20 +3,11 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from ruvak.core.rig.connectors import CONTACT_WORDS
 from ruvak.core.rig.part import Conductor, Part
 from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.rig.rig import KitItem, Rig, Run
 
-_CONTACTS = {
-    "T": "tip",
-    "R": "ring",
-    "S": "sleeve",
-    "1": "pin 1",
-    "2": "pin 2",
-    "3": "pin 3",
-    "R1": "first ring",
-    "R2": "second ring",
-}
 SUFFIX = "broken"
 
 
@@ -66,4 +57,4 @@ def _contact(conductor: Conductor) -> str:
     if conductor.kind == "screen":
         return "screen"
     contact = conductor.b.contact if isinstance(conductor.b, Contact) else ""
-    return _CONTACTS.get(contact, f"contact {contact}")
+    return CONTACT_WORDS.get(contact, f"contact {contact}")

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 from ruvak.core.analyse import Analysis, quick_verdicts, rest_of_rig
 from ruvak.core.analysis_cache import AnalysisCache
-from ruvak.core.log.entry import Heard
+from ruvak.core.judge.symptoms import Heard, symptoms
 from ruvak.core.prepare import prepare
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import apply
@@ -13,7 +13,6 @@ from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Gear, KitItem, Rig, Run, setting_of
 from ruvak.core.rig.values import Record
 from ruvak.core.steps.broken import broken_leads
-from ruvak.core.steps.symptoms import symptoms
 
 WEIGHTS = {"channel": 6.0, "socket": 4.0, "switch": 3.0, "supply": 3.0, "lead": 2.0, "gain": 4.0}
 """How often each turns out to be the cause, against each other: common practice, no source."""

@@ -7,13 +7,13 @@ import unittest
 from functools import cache
 
 from ruvak.core.analyse import Analysis, analyse, quick_verdicts
+from ruvak.core.judge.symptoms import symptoms
 from ruvak.core.rig.edits import Edit, SetField, apply
 from ruvak.core.rig.prune import prune
 from ruvak.core.rig.rig import Rig
 from ruvak.core.steps.broken import broken_leads
 from ruvak.core.steps.card import CheckCard, check_card
 from ruvak.core.steps.causes import LikelyCause, likely_causes
-from ruvak.core.steps.symptoms import symptoms
 from tests.support.entry import entry_rig
 from tests.support.typed import read_all
 

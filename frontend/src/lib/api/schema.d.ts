@@ -751,6 +751,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tester": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which tester readings are taken from. 502 where it does not answer. */
+        get: operations["lead_tests_read_tester_tester_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/items/{item_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A thing of the cupboard, and what readings say of it; nothing is saved. */
+        post: operations["lead_tests_read_item_cupboard_items__item_id__readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/items/{item_id}/readings/tester": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same with readings of the tester. 502 where it does not answer. */
+        post: operations["lead_tests_ask_tester_about_item_cupboard_items__item_id__readings_tester_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/items/{item_id}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Notes a test: in the log, and how the thing is; rigs that have it follow. Sent twice, it is noted once. */
+        post: operations["lead_tests_note_item_cupboard_items__item_id__tests_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/kit/{kit_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A rig's piece, and what readings say of it; nothing is saved. */
+        post: operations["lead_tests_read_piece_rigs__rig_id__kit__kit_id__readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/kit/{kit_id}/readings/tester": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same with readings of the tester. 502 where it does not answer. */
+        post: operations["lead_tests_ask_tester_about_piece_rigs__rig_id__kit__kit_id__readings_tester_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/kit/{kit_id}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Notes a test of a rig's piece; one that is drawn from the cupboard is the house's. */
+        post: operations["lead_tests_note_piece_rigs__rig_id__kit__kit_id__tests_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/links": {
         parameters: {
             query?: never;
@@ -1638,7 +1757,7 @@ export interface components {
          * @description Stable for programs and saved files; the words are the catalogue's (sentences.py).
          * @enum {string}
          */
-        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "hum_alone" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "sources_opposed" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "case_live" | "body_floats" | "source_lost" | "load_low" | "host_unknown" | "unusable" | "suspect" | "contact_uncertain" | "not_connected" | "clear";
+        FindingCode: "centre_cancels" | "centre_weakened" | "silent" | "hum_alone" | "mono_cancels" | "side_missing" | "one_sided" | "sides_swapped" | "inverted" | "sources_opposed" | "level_low" | "level_clips" | "level_close" | "line_loss" | "overpowered" | "line_overloaded" | "line_full" | "dull" | "thin" | "saturates" | "hum" | "crosstalk" | "amplified_into_input" | "sleeve_earthed" | "earth_lost" | "leak_trips" | "leak_high" | "class_mixed" | "data_loads" | "data_long" | "data_open" | "data_overended" | "data_clear" | "lead_class" | "phantom_missing" | "phantom_low" | "phantom_harms" | "case_live" | "body_floats" | "source_lost" | "load_low" | "host_unknown" | "unusable" | "suspect" | "lead_fault" | "contact_uncertain" | "not_connected" | "clear";
         /**
          * Grade
          * @description Worst first: no usable signal or a hazard; an audience will notice; little margin; nothing to do.
@@ -4449,6 +4568,12 @@ export interface components {
              * @default []
              */
             contacts: components["schemas"]["ContactResistance"][];
+            /**
+             * Faults
+             * @description What a test showed to be otherwise inside it than its part says; every run through it is computed so.
+             * @default []
+             */
+            faults: components["schemas"]["WiringFault"][];
         };
         /**
          * LevelSetting
@@ -5456,6 +5581,29 @@ export interface components {
             b: string;
         };
         /**
+         * WiringFault
+         * @description A fault between two contacts of a piece.
+         */
+        WiringFault: {
+            /**
+             * Kind
+             * @description open: what joins a and b is broken. short: a and b touch. exchanged: what belongs at a is at b, and the other way
+             *     round. flickers, short-flickers: open or short only while the lead is moved.
+             * @enum {string}
+             */
+            kind: "open" | "short" | "exchanged" | "flickers" | "short-flickers";
+            /**
+             * A
+             * @description A contact, written connector.contact; of something broken, one of its ends.
+             */
+            a: string;
+            /**
+             * B
+             * @description The other contact.
+             */
+            b: string;
+        };
+        /**
          * CupboardList
          * @description The cupboard as it stands.
          */
@@ -5811,6 +5959,12 @@ export interface components {
              * @default []
              */
             contacts: components["schemas"]["ContactResistance"][];
+            /**
+             * Faults
+             * @description Of a lead, adapter or box: what a test showed to be otherwise inside it than its part says.
+             * @default []
+             */
+            faults: components["schemas"]["WiringFault"][];
             /**
              * Settings
              * @description Of a device: how its switches and controls stand, where they differ from the part's.
@@ -6277,49 +6431,31 @@ export interface components {
         };
         /**
          * Reading
-         * @description One typed line. Without problems it has runs and the edit that makes them.
+         * @description One pair of contacts.
          */
         Reading: {
             /**
-             * Line
-             * @description The line as it was typed.
+             * A
+             * @description A contact, written connector.contact.
              */
-            line: string;
+            a: string;
             /**
-             * Sentence
-             * @description What it was understood to mean, or why not.
+             * B
+             * @description Another contact, of the same plug or of another.
              */
-            sentence: string;
+            b: string;
             /**
-             * Taken For
-             * @description Corrections, each a sentence.
+             * State
+             * @description Joined, open, or now one and now the other while the lead is moved.
+             * @enum {string}
              */
-            taken_for: string[];
+            state: "joined" | "open" | "flickers";
             /**
-             * Runs
-             * @description The runs it would make.
+             * Ohm
+             * @description Resistance, where the tester says it.
+             * @default null
              */
-            runs: components["schemas"]["ReadRun"][];
-            /**
-             * Problems
-             * @description What was not understood.
-             */
-            problems: components["schemas"]["ReadProblem"][];
-            /** @description The change that makes them; null where it was not understood. */
-            edit: components["schemas"]["Edit"] | null;
-            /**
-             * Changes
-             * @description Whether the line changes what is there instead of adding runs; `runs` are those that it touches, as they will
-             *     be.
-             * @default false
-             */
-            changes: boolean;
-            /**
-             * Alternatives
-             * @description Of a single line: other wirings that were solved, best first; where it names pieces, what would do better.
-             * @default []
-             */
-            alternatives: components["schemas"]["Alternative"][];
+            ohm: number | null;
         };
         /**
          * InputListBody
@@ -6641,6 +6777,288 @@ export interface components {
             kind: "gear" | "lead" | "adapter" | "box";
         };
         /**
+         * TesterState
+         * @description The tester that readings are taken from.
+         */
+        TesterState: {
+            /**
+             * Name
+             * @description What it calls itself; null where none is set up.
+             */
+            name: string | null;
+            /**
+             * Leads
+             * @description A simulated one's leads.
+             * @default []
+             */
+            leads: string[];
+        };
+        /**
+         * LeadOnBench
+         * @description A piece, what is known of it, and what its readings say so far.
+         */
+        LeadOnBench: {
+            /**
+             * Name
+             * @description Its tag.
+             */
+            name: string;
+            /**
+             * Part
+             * @description What it is.
+             */
+            part: string;
+            /**
+             * Plugs
+             * @description Its ends.
+             */
+            plugs: components["schemas"]["Plug"][];
+            /**
+             * Joined
+             * @description Contacts that should be joined, by group, each written plug.contact.
+             */
+            joined: string[][];
+            /**
+             * Condition
+             * @description As it is noted.
+             * @enum {string}
+             */
+            condition: "good" | "suspect" | "faulty" | "away";
+            /**
+             * Faults
+             * @description What a test showed before.
+             */
+            faults: components["schemas"]["WiringFault"][];
+            /** @description What was read. */
+            test: components["schemas"]["LeadTest"];
+            /** @description What that says. */
+            diagnosis: components["schemas"]["Diagnosis"];
+        };
+        /**
+         * Diagnosis
+         * @description What the readings say.
+         */
+        Diagnosis: {
+            /**
+             * Verdict
+             * @description good: nothing else reads so. faulty: one explanation. several: more than one. unfinished: as it should be, and
+             *     readings are missing. other: it is made as another part is. unexplained: more than two faults at once, or a wrong
+             *     reading.
+             * @enum {string}
+             */
+            verdict: "good" | "faulty" | "several" | "unfinished" | "other" | "unexplained";
+            /**
+             * Words
+             * @description In a sentence.
+             */
+            words: string;
+            /**
+             * Explanations
+             * @description The likeliest first.
+             * @default []
+             */
+            explanations: components["schemas"]["Explanation"][];
+            /**
+             * @description What to read next, where that tells explanations apart.
+             * @default null
+             */
+            next: components["schemas"]["NextReading"] | null;
+            /**
+             * Unusual
+             * @description Pairs that read otherwise than they should, in words.
+             * @default []
+             */
+            unusual: string[];
+        };
+        /**
+         * Explanation
+         * @description Something that would read exactly so.
+         */
+        Explanation: {
+            /**
+             * Faults
+             * @description What is otherwise than the part says; none for a piece that is wired as another part is.
+             */
+            faults: components["schemas"]["WiringFault"][];
+            /**
+             * Wired As
+             * @description The part whose wiring it would be.
+             * @default null
+             */
+            wired_as: string | null;
+            /**
+             * Words
+             * @description In words.
+             */
+            words: string;
+            /**
+             * Share
+             * @description How likely it is among the explanations, 0 to 1, by how often each turns out to be it.
+             */
+            share: number;
+        };
+        /**
+         * LeadTest
+         * @description What was read of one piece.
+         */
+        LeadTest: {
+            /**
+             * Readings
+             * @description Each pair once; a later reading of a pair replaces an earlier one.
+             * @default []
+             */
+            readings: components["schemas"]["Reading"][];
+            /**
+             * Lamp
+             * @description Of a tester that says no more than that.
+             * @default null
+             */
+            lamp: ("pass" | "fail") | null;
+            /**
+             * Moved At
+             * @description Where the lead was moved while it was read: at the first plug, in the middle, at the other plug.
+             * @default null
+             */
+            moved_at: ("near" | "middle" | "far") | null;
+        };
+        /**
+         * NextReading
+         * @description The reading that tells most.
+         */
+        NextReading: {
+            /**
+             * A
+             * @description A contact.
+             */
+            a: string;
+            /**
+             * B
+             * @description Another.
+             */
+            b: string;
+            /**
+             * Words
+             * @description Which, in words.
+             */
+            words: string;
+        };
+        /**
+         * Plug
+         * @description A plug or socket of a tested piece.
+         */
+        Plug: {
+            /**
+             * Id
+             * @description Its name within the part.
+             */
+            id: string;
+            /**
+             * Label
+             * @description What is printed beside it.
+             */
+            label: string;
+            /**
+             * Contacts
+             * @description Its contacts, in drawing order.
+             */
+            contacts: string[];
+        };
+        /**
+         * ReadingsBody
+         * @description What was read of a piece: typed, or contact by contact.
+         */
+        ReadingsBody: {
+            /**
+             * Text
+             * @description Typed readings: 1-1 ok, 2-2 ok, 3 dead.
+             * @default
+             */
+            text: string;
+            /**
+             * Readings
+             * @description Contact by contact; a typed reading of the same pair replaces it.
+             * @default []
+             */
+            readings: components["schemas"]["Reading"][];
+            /**
+             * Moved At
+             * @description Where the lead was moved when something came and went.
+             * @default null
+             */
+            moved_at: ("near" | "middle" | "far") | null;
+        };
+        /**
+         * AskTesterBody
+         * @description Readings are to be taken from the tester.
+         */
+        AskTesterBody: {
+            /**
+             * Moved At
+             * @description Where the lead is moved meanwhile; left out, it lies still.
+             * @default null
+             */
+            moved_at: ("near" | "middle" | "far") | null;
+            /**
+             * Readings
+             * @description What was read of it before; what the tester reads now replaces the same pairs.
+             * @default []
+             */
+            readings: components["schemas"]["Reading"][];
+        };
+        /**
+         * NewLeadTest
+         * @description A test that is to be noted.
+         */
+        NewLeadTest: {
+            /**
+             * Text
+             * @description Typed readings: 1-1 ok, 2-2 ok, 3 dead.
+             * @default
+             */
+            text: string;
+            /**
+             * Readings
+             * @description Contact by contact; a typed reading of the same pair replaces it.
+             * @default []
+             */
+            readings: components["schemas"]["Reading"][];
+            /**
+             * Moved At
+             * @description Where the lead was moved when something came and went.
+             * @default null
+             */
+            moved_at: ("near" | "middle" | "far") | null;
+            /**
+             * Id
+             * @description Its own id, made by the device, so that a test that is sent twice is noted once.
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             * @description When, by that device's clock.
+             */
+            at: string;
+            /**
+             * Chosen
+             * @description Which of the explanations it turned out to be; left out where there is one, or nobody has looked.
+             * @default null
+             */
+            chosen: number | null;
+            /**
+             * Number
+             * @description Which of several alike.
+             * @default null
+             */
+            number: number | null;
+            /**
+             * Words
+             * @description What else somebody noted.
+             * @default
+             */
+            words: string;
+        };
+        /**
          * LinkList
          * @description Links to a rig.
          */
@@ -6855,10 +7273,10 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, or a note.
+             * @description A checked run, a measured level, a note, or a tested lead.
              * @enum {string}
              */
-            kind: "check" | "reading" | "note";
+            kind: "check" | "reading" | "note" | "test";
             /**
              * Run
              * @description The run it is about.
@@ -6867,7 +7285,7 @@ export interface components {
             run: string | null;
             /**
              * Things
-             * @description Devices and pieces of the rig it is about.
+             * @description Devices and pieces of the rig it is about; without a rig, things of the cupboard.
              * @default []
              */
             things: string[];
@@ -6901,11 +7319,51 @@ export interface components {
              */
             measured: components["schemas"]["Measured"] | null;
             /**
+             * @description Of a tested lead.
+             * @default null
+             */
+            tested: components["schemas"]["Tested"] | null;
+            /**
              * Corrects
              * @description The entry in whose place this one stands; without an answer, words or figure the other is taken back.
              * @default null
              */
             corrects: string | null;
+        };
+        /**
+         * Tested
+         * @description What a lead tester showed.
+         */
+        Tested: {
+            /**
+             * Verdict
+             * @description What the readings say.
+             * @enum {string}
+             */
+            verdict: "good" | "faulty" | "several" | "unfinished" | "other" | "unexplained";
+            /**
+             * Words
+             * @description In a sentence.
+             */
+            words: string;
+            /**
+             * Faults
+             * @description What was noted as the matter with it.
+             * @default []
+             */
+            faults: components["schemas"]["WiringFault"][];
+            /**
+             * Unusual
+             * @description Pairs that read otherwise than they should.
+             * @default []
+             */
+            unusual: string[];
+            /**
+             * Pairs
+             * @description How many pairs of contacts were read.
+             * @default 0
+             */
+            pairs: number;
         };
         /**
          * RigLog
@@ -6977,10 +7435,10 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, or a note.
+             * @description A checked run, a measured level, a note, or a tested lead.
              * @enum {string}
              */
-            kind: "check" | "reading" | "note";
+            kind: "check" | "reading" | "note" | "test";
             /**
              * Run
              * @description The run it is about.
@@ -6989,7 +7447,7 @@ export interface components {
             run: string | null;
             /**
              * Things
-             * @description Devices and pieces of the rig it is about.
+             * @description Devices and pieces of the rig it is about; without a rig, things of the cupboard.
              * @default []
              */
             things: string[];
@@ -7023,6 +7481,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"] | null;
             /**
+             * @description Of a tested lead.
+             * @default null
+             */
+            tested: components["schemas"]["Tested"] | null;
+            /**
              * Corrects
              * @description The entry in whose place this one stands; without an answer, words or figure the other is taken back.
              * @default null
@@ -7035,12 +7498,12 @@ export interface components {
             number: number;
             /**
              * Rig
-             * @description The rig it is about.
+             * @description The rig it is about; null for what was done to a thing of the cupboard by itself.
              */
-            rig: string;
+            rig: string | null;
             /**
              * Rig Name
-             * @description What that was called.
+             * @description What that was called; empty without one.
              */
             rig_name: string;
             /**
@@ -7163,10 +7626,10 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, a note, or a change of a rig or of the cupboard.
+             * @description A checked run, a measured level, a note, a tested lead, or a change of a rig or of the cupboard.
              * @enum {string}
              */
-            kind: "check" | "reading" | "note" | "change";
+            kind: "check" | "reading" | "note" | "test" | "change";
             /**
              * Words
              * @description What.
@@ -14338,6 +14801,887 @@ export interface operations {
             };
         };
     };
+    lead_tests_read_tester_tester_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TesterState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lead_tests_read_item_cupboard_items__item_id__readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadOnBench"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lead_tests_ask_tester_about_item_cupboard_items__item_id__readings_tester_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskTesterBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadOnBench"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lead_tests_note_item_cupboard_items__item_id__tests_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLeadTest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadOnBench"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lead_tests_read_piece_rigs__rig_id__kit__kit_id__readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The rig. */
+                rig_id: string;
+                /** @description The piece. */
+                kit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadOnBench"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lead_tests_ask_tester_about_piece_rigs__rig_id__kit__kit_id__readings_tester_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The rig. */
+                rig_id: string;
+                /** @description The piece. */
+                kit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskTesterBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadOnBench"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lead_tests_note_piece_rigs__rig_id__kit__kit_id__tests_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The rig. */
+                rig_id: string;
+                /** @description The piece. */
+                kit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLeadTest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadOnBench"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     links_list_links_rigs__rig_id__links_get: {
         parameters: {
             query?: never;
@@ -15190,8 +16534,10 @@ export interface operations {
                 rig?: string | null;
                 /** @description About this run. */
                 run?: string | null;
+                /** @description About this thing of the cupboard. */
+                item?: string | null;
                 /** @description Of this kind. */
-                kind?: ("check" | "reading" | "note" | "change") | null;
+                kind?: ("check" | "reading" | "note" | "test" | "change") | null;
                 /** @description Each of these words stands in the line, or in the name of its rig, run, thing, venue or person. */
                 words?: string;
                 /** @description Earlier than this. */
@@ -15311,8 +16657,10 @@ export interface operations {
                 rig?: string | null;
                 /** @description About this run. */
                 run?: string | null;
+                /** @description About this thing of the cupboard. */
+                item?: string | null;
                 /** @description Of this kind. */
-                kind?: ("check" | "reading" | "note" | "change") | null;
+                kind?: ("check" | "reading" | "note" | "test" | "change") | null;
                 /** @description Each of these words stands in the line, or in the name of its rig, run, thing, venue or person. */
                 words?: string;
                 /** @description Earlier than this. */

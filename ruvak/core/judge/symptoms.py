@@ -1,10 +1,22 @@
 """What somebody hears when something is wrong with a run, told from how its solution differs from the right one."""
 
-from ruvak.core.analyse import RunVerdict
+from typing import Literal, Protocol
+
 from ruvak.core.judge.codes import FindingCode
+from ruvak.core.judge.finding import Finding
 from ruvak.core.judge.rule import active, alive
-from ruvak.core.log.entry import Heard
-from ruvak.core.results.records import InputResult
+from ruvak.core.results.records import InputResult, RunResult
+
+Heard = Literal["silent", "one_side", "thin", "hum", "crackle", "weak", "distorted"]
+HEARD_IN_WORDS: dict[Heard, str] = {
+    "silent": "silent",
+    "one_side": "one side only",
+    "thin": "thin and hollow",
+    "hum": "hum or buzz",
+    "crackle": "crackle",
+    "weak": "weak",
+    "distorted": "distorted",
+}
 
 SILENT_DB, SIDE_DB = 40.0, 20.0
 """A loss after which nothing is followed in a hall, and one after which a side counts as gone."""
@@ -17,7 +29,21 @@ HUM_DB, HUM_BELOW_DB = 10.0, 45.0
 _THIN = frozenset({FindingCode.THIN, FindingCode.DULL})
 
 
-def symptoms(before: RunVerdict, after: RunVerdict) -> tuple[Heard, ...]:
+class Judged(Protocol):
+    """A run's figures and findings."""
+
+    @property
+    def result(self) -> RunResult:
+        """Its figures."""
+        ...
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """What there is to say about it."""
+        ...
+
+
+def symptoms(before: Judged, after: Judged) -> tuple[Heard, ...]:
     """What is heard of a fault, the plainest first; empty where nobody hears it."""
     result: list[Heard] = []
     pairs = list(zip(before.result.inputs, after.result.inputs, strict=False))
@@ -42,11 +68,41 @@ def symptoms(before: RunVerdict, after: RunVerdict) -> tuple[Heard, ...]:
     return tuple(result)
 
 
-def _codes(verdict: RunVerdict) -> frozenset[FindingCode]:
+def heard_words(before: Judged, after: Judged) -> str:
+    """What is heard of a fault, in a sentence with its figures."""
+    heard = symptoms(before, after)
+    if not heard:
+        return "By ear it may go unnoticed here."
+    if heard == ("silent",) and _phantom_lost(before, after):
+        return "Phantom does not arrive, so nothing will be heard."
+    pairs = list(zip(before.result.inputs, after.result.inputs, strict=False))
+    loss_db = max((_loss_db(b, a) for b, a in pairs), default=0.0)
+    is_faint = heard[0] == "silent" and any(alive(receiver.channels) for receiver in after.result.inputs)
+    said = [_HEARD_AS[each] for each in heard]
+    if is_faint:
+        said[0] = f"nearly silent, {loss_db:.0f} dB weaker"
+    if heard[0] != "silent" and loss_db >= WEAK_DB:
+        said = [f"{loss_db:.0f} dB weaker", *(words for words in said if words != _HEARD_AS["weak"])]
+    *first, last = said
+    return f"It will be {', '.join(first)}{' and ' if first else ''}{last}."
+
+
+_HEARD_AS: dict[Heard, str] = {
+    "silent": "silent",
+    "one_side": "heard on one side only",
+    "thin": "thin and hollow",
+    "hum": "full of hum",
+    "crackle": "crackling",
+    "weak": "weaker",
+    "distorted": "distorted",
+}
+
+
+def _codes(verdict: Judged) -> frozenset[FindingCode]:
     return frozenset(finding.code for finding in verdict.findings)
 
 
-def _phantom_lost(before: RunVerdict, after: RunVerdict) -> bool:
+def _phantom_lost(before: Judged, after: Judged) -> bool:
     """What needs phantom gives nothing without it."""
     return FindingCode.PHANTOM_MISSING in _codes(after) - _codes(before)
 
