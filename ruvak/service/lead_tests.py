@@ -1,6 +1,6 @@
 """Testing leads: what readings say, and what was noted of a thing of the cupboard or of a rig's own."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 from sqlalchemy.orm import Session, sessionmaker
@@ -34,6 +34,8 @@ class Plug(Record):
     """Its name within the part."""
     label: Words
     """What is printed beside it."""
+    side: Literal["in", "out", "both"]
+    """Which way signal passes."""
     contacts: tuple[str, ...]
     """Its contacts, in drawing order."""
 
@@ -208,8 +210,13 @@ def _on_bench(
         name=name,
         part=part.name,
         plugs=tuple(
-            Plug(id=id_, label=label, contacts=tuple(each.contact for each in contacts if each.connector == id_))
-            for id_, label in names.items()
+            Plug(
+                id=connector.id,
+                label=names[connector.id],
+                side=connector.side,
+                contacts=tuple(each.contact for each in contacts if each.connector == connector.id),
+            )
+            for connector in part.connectors
         ),
         joined=tuple(tuple(group) for group in by_group.values() if len(group) > 1),
         condition=condition,

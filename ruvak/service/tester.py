@@ -14,7 +14,7 @@ from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact
 from ruvak.core.rig.values import Label, Number, Record
 from ruvak.core.tester.metal import contacts_of
-from ruvak.core.tester.reading import MOST_READINGS, LeadTest, Place, Reading, State
+from ruvak.core.tester.reading import MOST_READINGS, ContactReading, LeadTest, Place, State
 
 ANSWERS_WITHIN_S = 3.0
 MOST_BYTES = 1_000_000
@@ -128,6 +128,6 @@ def _as_test(part: Part, answered: _Readings, moved_at: Place | None) -> LeadTes
     if len(pairs) > MOST_READINGS:
         raise BadEdit("lead", f"{part.name} has too many contacts for one test; test it line by line.")
     readings = tuple(
-        Reading(a=a, b=b, state=state(frozenset((a, b))), ohm=joined.get(frozenset((a, b)))) for a, b in pairs
+        ContactReading(a=a, b=b, state=state(frozenset((a, b))), ohm=joined.get(frozenset((a, b)))) for a, b in pairs
     )
     return LeadTest(readings=readings, moved_at=moved_at)

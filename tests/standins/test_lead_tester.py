@@ -5,6 +5,7 @@ import threading
 import unittest
 import urllib.error
 import urllib.request
+from http.server import ThreadingHTTPServer
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.parts.library import library
@@ -16,6 +17,10 @@ MIC = library()["mic-lead"]
 
 
 class Served(unittest.TestCase):
+    server: ThreadingHTTPServer
+    address: str
+    tester: Tester
+
     @classmethod
     def setUpClass(cls) -> None:
         cls.server = lead_tester.listen()

@@ -7,7 +7,7 @@ from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact
 from ruvak.core.rig.wiring_fault import WiringFault, with_faults
 from ruvak.core.tester.metal import contacts_of, groups_of
-from ruvak.core.tester.reading import LeadTest, Reading
+from ruvak.core.tester.reading import ContactReading, LeadTest
 
 Pair = tuple[Contact, Contact]
 
@@ -23,7 +23,7 @@ def readings_of(part: Part, faults: Iterable[WiringFault], pairs: Iterable[Pair]
     groups = dict(zip(contacts, groups_of(with_faults(part, faults), contacts), strict=True))
     return LeadTest(
         readings=tuple(
-            Reading(a=a, b=b, state="joined" if groups[a] == groups[b] else "open")
+            ContactReading(a=a, b=b, state="joined" if groups[a] == groups[b] else "open")
             for a, b in (pairs_of(part) if pairs is None else pairs)
         )
     )

@@ -8,7 +8,7 @@ from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact
 from ruvak.core.tester.diagnosis import plug_names
 from ruvak.core.tester.metal import contacts_of, groups_of
-from ruvak.core.tester.reading import LeadTest, Place, Reading, State
+from ruvak.core.tester.reading import ContactReading, LeadTest, Place, State
 
 MOST_OHM = 10.0
 """A meter that reads more finds no connection: a hundred metres of thin lead have less."""
@@ -43,7 +43,7 @@ _JOINT = re.compile(r"\s*(?:-|\u2013|>|→|/|\bto\b|\band\b)\s*")
 
 def read_lines(part: Part, text: str) -> LeadTest:
     """What was read. ValueError with a sentence that names the words that were not understood."""
-    readings: list[Reading] = []
+    readings: list[ContactReading] = []
     lamp, moved = None, None
     for words in filter(None, (" ".join(entry.split()) for entry in _NEXT.split(text))):
         if words.lower() in _LAMPS:
@@ -64,7 +64,7 @@ def _place(part: Part, words: str) -> Place:
     return "near" if plug == part.connectors[0].id else "far"
 
 
-def _readings(part: Part, words: str) -> Iterator[Reading]:
+def _readings(part: Part, words: str) -> Iterator[ContactReading]:
     pair, state, ohm = _state(words)
     ends = _JOINT.split(pair, maxsplit=1)
     first_plug, first = _end(part, ends[0])
@@ -75,7 +75,7 @@ def _readings(part: Part, words: str) -> Iterator[Reading]:
         if len(part.connectors) > 2 and first_plug is None:
             raise ValueError(f"“{words}”: of {len(part.connectors)} plugs, say which, as in {_example(part)}.")
         a, b = _contact(part, near, first, words), _contact(part, far, second, words)
-        yield Reading(a=a, b=b, state=state, ohm=ohm)
+        yield ContactReading(a=a, b=b, state=state, ohm=ohm)
         return
     at = _contact(part, first_plug or part.connectors[0].id, first, words)
     contacts = contacts_of(part)
@@ -84,7 +84,7 @@ def _readings(part: Part, words: str) -> Iterator[Reading]:
     if not others:
         raise ValueError(f"“{words}”: that contact is joined to no other; name both, as in {_example(part)}.")
     for other in others:
-        yield Reading(a=at, b=other, state=state, ohm=ohm)
+        yield ContactReading(a=at, b=other, state=state, ohm=ohm)
 
 
 def _state(words: str) -> tuple[str, State, float | None]:

@@ -13,7 +13,7 @@ MOST_READINGS = 8000
 """Every pair of contacts of a 40-way multicore's ends."""
 
 
-class Reading(Record):
+class ContactReading(Record):
     """One pair of contacts."""
 
     a: Point
@@ -32,7 +32,7 @@ class Reading(Record):
         return self
 
 
-Readings = Annotated[tuple[Reading, ...], Field(max_length=MOST_READINGS)]
+Readings = Annotated[tuple[ContactReading, ...], Field(max_length=MOST_READINGS)]
 
 
 class LeadTest(Record):

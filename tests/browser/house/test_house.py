@@ -65,6 +65,42 @@ class InTheCupboard(House):
         expect(self.page.get_by_role("alert")).to_contain_text("none is free for this rig's hours")
 
 
+class OnTheTester(House):
+    """Readings typed and tapped; the simulated tester has tests of its own."""
+
+    def test_a_lead_is_tested_by_typing_and_its_runs_say_what_will_be_heard(self) -> None:
+        self.open("/cupboard")
+        self.page.get_by_role("button", name="Put them into the cupboard").click()
+        line = self.page.locator("summary", has=self.page.get_by_text("M31", exact=True))
+        line.click()
+        self.page.get_by_role("button", name="Test M31").click()
+        bench = self.page.get_by_role("region", name="Lead tester")
+        bench.get_by_label("What you read").fill("1-1 ok, 2-2 dead")
+        expect(bench).to_contain_text("It can still be one of")
+        bench.get_by_text("pin 2 is broken").click()
+        bench.get_by_role("button", name="Save: faulty").click()
+        expect(bench.get_by_role("status")).to_contain_text("Every rig that has M31")
+        expect(line).to_contain_text("faulty Pin 2 is broken.")
+        self.page.locator("summary", has_text="History:").click()
+        expect(self.page.locator("details li", has_text="Pin 2 is broken").first).to_be_visible()
+        self.open("/rigs/lantern-evening/runs/slides")
+        expect(self.run_card()).to_contain_text("M31 has a fault that a test showed: pin 2 is broken. It will be")
+        self.assertEqual(self.serious(), [])
+
+    def test_contacts_are_tapped_and_what_is_not_understood_says_why(self) -> None:
+        self.cupboard.add("K1: 10 m mic lead", SOMEBODY)
+        self.open("/cupboard")
+        self.page.locator("summary", has=self.page.get_by_text("K1", exact=True)).click()
+        self.page.get_by_role("button", name="Test K1").click()
+        bench = self.page.get_by_role("region", name="Lead tester")
+        for end in ("2 at in", "1 at in"):
+            bench.get_by_role("button", name=end).click()
+        expect(bench).to_contain_text("Pin 2 and pin 1 touch.")
+        self.assertEqual(self.serious(), [])
+        bench.get_by_label("What you read").fill("9-9")
+        expect(bench.get_by_role("alert")).to_contain_text("XLR female has 2, 3, 1, shell")
+
+
 class ByDate(House):
     def test_a_date_is_made_and_the_same_a_week_later_is_one_key(self) -> None:
         self.cupboard.add("K1: 10 m mic lead", SOMEBODY)

@@ -12,7 +12,7 @@ from ruvak.core.rig.wiring_fault import WiringFault, with_faults
 from ruvak.core.tester.diagnosis import Diagnosis, diagnose
 from ruvak.core.tester.hypotheses import Bench
 from ruvak.core.tester.metal import contacts_of, groups_of
-from ruvak.core.tester.reading import LeadTest, Reading
+from ruvak.core.tester.reading import ContactReading, LeadTest
 from tests.support.lead_readings import pairs_of, readings_of
 
 MOST_CONTACTS = 16
@@ -106,7 +106,7 @@ class Partial(unittest.TestCase):
     """With some pairs read."""
 
     def test_nothing_is_good_while_a_single_fault_reads_the_same(self) -> None:
-        pin_1 = Reading.model_validate({"a": "in.1", "b": "out.1", "state": "joined"})
+        pin_1 = ContactReading.model_validate({"a": "in.1", "b": "out.1", "state": "joined"})
         diagnosis = diagnose(MIC, LeadTest(readings=(pin_1,)))
         self.assertEqual(diagnosis.verdict, "unfinished")
         self.assertIsNotNone(diagnosis.next)
@@ -120,8 +120,9 @@ class Partial(unittest.TestCase):
         self.assertEqual(diagnose(MIC, lit.model_copy(update={"lamp": "fail"})).words, "Pin 2 is broken.")
 
     def test_a_contact_that_the_piece_does_not_have_is_refused(self) -> None:
+        pin_9 = ContactReading.model_validate({"a": "in.9", "b": "out.1", "state": "open"})
         with self.assertRaisesRegex(ValueError, "no contact in.9"):
-            diagnose(MIC, LeadTest(readings=(Reading.model_validate({"a": "in.9", "b": "out.1", "state": "open"}),)))
+            diagnose(MIC, LeadTest(readings=(pin_9,)))
 
     @settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
     @given(st.data())

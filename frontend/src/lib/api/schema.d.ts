@@ -6431,31 +6431,49 @@ export interface components {
         };
         /**
          * Reading
-         * @description One pair of contacts.
+         * @description One typed line. Without problems it has runs and the edit that makes them.
          */
         Reading: {
             /**
-             * A
-             * @description A contact, written connector.contact.
+             * Line
+             * @description The line as it was typed.
              */
-            a: string;
+            line: string;
             /**
-             * B
-             * @description Another contact, of the same plug or of another.
+             * Sentence
+             * @description What it was understood to mean, or why not.
              */
-            b: string;
+            sentence: string;
             /**
-             * State
-             * @description Joined, open, or now one and now the other while the lead is moved.
-             * @enum {string}
+             * Taken For
+             * @description Corrections, each a sentence.
              */
-            state: "joined" | "open" | "flickers";
+            taken_for: string[];
             /**
-             * Ohm
-             * @description Resistance, where the tester says it.
-             * @default null
+             * Runs
+             * @description The runs it would make.
              */
-            ohm: number | null;
+            runs: components["schemas"]["ReadRun"][];
+            /**
+             * Problems
+             * @description What was not understood.
+             */
+            problems: components["schemas"]["ReadProblem"][];
+            /** @description The change that makes them; null where it was not understood. */
+            edit: components["schemas"]["Edit"] | null;
+            /**
+             * Changes
+             * @description Whether the line changes what is there instead of adding runs; `runs` are those that it touches, as they will
+             *     be.
+             * @default false
+             */
+            changes: boolean;
+            /**
+             * Alternatives
+             * @description Of a single line: other wirings that were solved, best first; where it names pieces, what would do better.
+             * @default []
+             */
+            alternatives: components["schemas"]["Alternative"][];
         };
         /**
          * InputListBody
@@ -6835,6 +6853,34 @@ export interface components {
             diagnosis: components["schemas"]["Diagnosis"];
         };
         /**
+         * ContactReading
+         * @description One pair of contacts.
+         */
+        ContactReading: {
+            /**
+             * A
+             * @description A contact, written connector.contact.
+             */
+            a: string;
+            /**
+             * B
+             * @description Another contact, of the same plug or of another.
+             */
+            b: string;
+            /**
+             * State
+             * @description Joined, open, or now one and now the other while the lead is moved.
+             * @enum {string}
+             */
+            state: "joined" | "open" | "flickers";
+            /**
+             * Ohm
+             * @description Resistance, where the tester says it.
+             * @default null
+             */
+            ohm: number | null;
+        };
+        /**
          * Diagnosis
          * @description What the readings say.
          */
@@ -6907,7 +6953,7 @@ export interface components {
              * @description Each pair once; a later reading of a pair replaces an earlier one.
              * @default []
              */
-            readings: components["schemas"]["Reading"][];
+            readings: components["schemas"]["ContactReading"][];
             /**
              * Lamp
              * @description Of a tester that says no more than that.
@@ -6958,6 +7004,12 @@ export interface components {
              */
             label: string;
             /**
+             * Side
+             * @description Which way signal passes.
+             * @enum {string}
+             */
+            side: "in" | "out" | "both";
+            /**
              * Contacts
              * @description Its contacts, in drawing order.
              */
@@ -6979,7 +7031,7 @@ export interface components {
              * @description Contact by contact; a typed reading of the same pair replaces it.
              * @default []
              */
-            readings: components["schemas"]["Reading"][];
+            readings: components["schemas"]["ContactReading"][];
             /**
              * Moved At
              * @description Where the lead was moved when something came and went.
@@ -7003,7 +7055,7 @@ export interface components {
              * @description What was read of it before; what the tester reads now replaces the same pairs.
              * @default []
              */
-            readings: components["schemas"]["Reading"][];
+            readings: components["schemas"]["ContactReading"][];
         };
         /**
          * NewLeadTest
@@ -7021,7 +7073,7 @@ export interface components {
              * @description Contact by contact; a typed reading of the same pair replaces it.
              * @default []
              */
-            readings: components["schemas"]["Reading"][];
+            readings: components["schemas"]["ContactReading"][];
             /**
              * Moved At
              * @description Where the lead was moved when something came and went.

@@ -1,4 +1,5 @@
 /** The line check: where each run stands by what was answered, and entries as a device makes them. */
+import { nowAsText } from './format';
 import type { Schemas } from '../api/client';
 import { newId } from './ids';
 
@@ -125,7 +126,7 @@ export function nextOpen(
 /** What happened just now on this device. */
 export const newEntry = (kind: NewEntry['kind'], more: Partial<NewEntry>): NewEntry => ({
 	id: newId(),
-	at: new Date().toISOString(),
+	at: nowAsText(),
 	kind,
 	run: null,
 	things: [],
@@ -134,6 +135,7 @@ export const newEntry = (kind: NewEntry['kind'], more: Partial<NewEntry>): NewEn
 	heard: null,
 	checked: null,
 	measured: null,
+	tested: null,
 	corrects: null,
 	...more
 });

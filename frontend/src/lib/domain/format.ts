@@ -57,6 +57,9 @@ export function clock(moment: string): string {
 	return new Date(moment).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
 }
 
+/** This moment, as it is sent. */
+export const nowAsText = (): string => new Date().toISOString();
+
 /** A moment's day, as people here write it. */
 export function day(moment: string): string {
 	return new Date(moment).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' });

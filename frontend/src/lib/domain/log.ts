@@ -8,6 +8,7 @@ export const KINDS: readonly { id: LogKind; words: string }[] = [
 	{ id: 'check', words: 'checks' },
 	{ id: 'reading', words: 'readings' },
 	{ id: 'note', words: 'notes' },
+	{ id: 'test', words: 'tests' },
 	{ id: 'change', words: 'changes' }
 ];
 

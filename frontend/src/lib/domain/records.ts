@@ -29,6 +29,7 @@ export const newKitItem = (known: Pick<KitItem, 'id' | 'tag' | 'part'> & Partial
 	beside: null,
 	loop_width_m: null,
 	contacts: [],
+	faults: [],
 	...AS_OWNED,
 	...known
 });

@@ -6,6 +6,8 @@
 	import { dayOf, hoursOf } from '../../domain/occasions';
 	import { Asking } from '../../state/asking.svelte';
 	import { getDesk } from '../../state/desk.svelte';
+	import LeadTester from '../tester/LeadTester.svelte';
+	import ThingHistory from '../tester/ThingHistory.svelte';
 
 	interface Props {
 		entry: Entry;
@@ -22,6 +24,7 @@
 	let { condition, remark } = $state({ condition: entry.condition, remark: entry.remark });
 	/** Of several alike: all of them, or a single one by its number. */
 	let which = $state('all');
+	let testing = $state(false);
 	const numbers = $derived(Array.from({ length: entry.count }, (_, at) => at + 1));
 	const heldBy = $derived(new Map(entry.holdings.map((held) => [held.number, held.rig_name])));
 
@@ -138,6 +141,16 @@
 		</div>
 	{/if}
 	{#if asking.refused}<p class="refused" role="alert">{asking.refused}</p>{/if}
+	{#if entry.kind !== 'gear'}
+		{#if testing}
+			<LeadTester of={{ item: entry.id }} count={entry.count} onsaved={onchange} />
+		{:else}
+			<button type="button" class="btn preset-tonal test" onclick={() => (testing = true)}
+				>Test {entry.count > 1 ? 'one of them' : entry.name}</button
+			>
+		{/if}
+		<ThingHistory id={entry.id} />
+	{/if}
 </div>
 
 <style>
@@ -152,6 +165,9 @@
 	.holdings a {
 		text-decoration: underline;
 		text-underline-offset: 3px;
+	}
+	.test {
+		justify-self: start;
 	}
 	.wide {
 		flex: 1 1 18rem;

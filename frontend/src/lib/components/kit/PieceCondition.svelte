@@ -21,7 +21,10 @@
 		} else {
 			await desk.sync.edit({
 				label: `Kit: ${item.tag} ${next}`,
-				ops: [set('kit', item.id, 'condition', next)]
+				ops: [
+					set('kit', item.id, 'condition', next),
+					...(next === 'good' && item.faults?.length ? [set('kit', item.id, 'faults', [])] : [])
+				]
 			});
 		}
 	}

@@ -6,12 +6,15 @@
 	import { getDesk } from '../../state/desk.svelte';
 	import PieceCondition from './PieceCondition.svelte';
 	import Tape from '../marks/Tape.svelte';
+	import LeadTester from '../tester/LeadTester.svelte';
 
 	/** `short`: what has to be got of it, not what there is. */
 	let { shelf, short, rigId, unit }: { shelf: Shelf; short: boolean; rigId: string; unit: 'm' | 'ft' } =
 		$props();
 	const desk = getDesk();
 
+	/** The piece that is on the tester. */
+	let testing = $state<string | null>(null);
 	const MOST_MARKS = 24;
 	const MOST_NAMES = 4;
 
@@ -66,12 +69,24 @@
 						<PieceCondition {item} />
 						<button
 							type="button"
+							class="in-text no-print"
+							aria-expanded={testing === item.id}
+							onclick={() => (testing = testing === item.id ? null : item.id)}
+							>Test<span class="sr-only"> {item.tag}</span></button
+						>
+						<button
+							type="button"
 							class="out no-print"
 							disabled={runs.length > 0}
 							title={runs[0] ? `Remove it from ${runs[0].name} first` : `Remove ${item.tag} from the kit`}
 							aria-label="Remove {item.tag} from the kit"
 							onclick={() => void desk.sync.edit(removeEdit(item))}>Remove</button
 						>
+						{#if testing === item.id}
+							<div class="bench">
+								<LeadTester of={{ rig: rigId, kit: item.id }} onsaved={() => desk.sync.watch()} />
+							</div>
+						{/if}
 					{/if}
 				</li>
 			{/each}
