@@ -34,6 +34,7 @@ from ruvak.service.analysis_parts import RunParts, card_key, keep, key_of, run_k
 from ruvak.service.kept import KeptRigs, read_current
 from ruvak.service.kept_cupboard import KeptCupboard
 from ruvak.service.problems import NotFound
+from ruvak.service.pull import DayPull, pull_of_day
 from ruvak.service.states import (
     DestinationList,
     GroundLoopList,
@@ -206,6 +207,11 @@ class Computer:
         before, after = self._rig(rig_id), self._rig(other_id)
         solved_before = self._analysis(before, portion(self._progress, 0.0, HALF))
         return compare(before, solved_before, after, self._analysis(after, portion(self._progress, HALF, 1.0)))
+
+    def pull(self, rig_id: str, spare_m: float) -> DayPull:
+        """The pull list of a rig's day: the cheapest assignment of leads to all its runs. Raises NotFound."""
+        with self._sessions() as session:
+            return pull_of_day(session, self._kept, self._cupboard.items(session), rig_id, spare_m)
 
     def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> PieceChoiceList:
         """What could stand at a place of a run. Raises NotFound, BadEdit."""

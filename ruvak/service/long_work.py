@@ -27,6 +27,7 @@ TIMES: dict[str, int] = {
     "connections": 1,
     "runs": 1,
     "card": 1,
+    "pull": 1,
     "preview": 1,
     "rewire": 1,
     "earth_from_current": 1,

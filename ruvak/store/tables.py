@@ -219,6 +219,7 @@ class RunRow(ThingRow):
     pieces: Mapped[Texts]
     joins: Mapped[Documents]
     note: Mapped[str]
+    way_m: Mapped[float | None]
     route: Mapped[Documents]
 
 

@@ -21,6 +21,7 @@ from ruvak.service.occasions import Occasions
 from ruvak.service.own_data import OwnDataReader
 from ruvak.service.people import People
 from ruvak.service.pool import Compute
+from ruvak.service.pulling import Pulling
 from ruvak.service.rigs import Rigs
 from ruvak.service.sign_ins import SignIns
 from ruvak.service.task import as_json
@@ -52,6 +53,7 @@ class UseCases:
     log_book: LogBook
     log_lines: LogLines
     lead_tests: LeadTests
+    pulling: Pulling
     tester: Tester
     house: House
     own_data: OwnDataReader

@@ -22,6 +22,7 @@ from ruvak.service.occasions import Occasions
 from ruvak.service.own_data import OwnDataReader
 from ruvak.service.people import People
 from ruvak.service.pool import Compute, ComputePool, InPlace
+from ruvak.service.pulling import Pulling
 from ruvak.service.queue_worker import QueueWorkers
 from ruvak.service.rigs import Rigs
 from ruvak.service.sign_ins import SignIns
@@ -110,6 +111,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         LogBook(sessions, kept),
         LogLines(sessions),
         LeadTests(sessions, kept, edits, cupboard, tester),
+        Pulling(edits, compute),
         tester,
         House(sessions, kept, people, cupboard, rigs),
         OwnDataReader(sessions, sign_ins),

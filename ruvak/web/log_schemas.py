@@ -30,6 +30,13 @@ class AskTesterBody(Record):
     """What was read of it before; what the tester reads now replaces the same pairs."""
 
 
+class SpareQuery(Record):
+    """How much longer than its way a lead has to be."""
+
+    spare_m: float = Field(default=0.0, ge=0.0, le=20.0, allow_inf_nan=False)
+    """In metres."""
+
+
 class EntriesBody(Record):
     """Entries of one device."""
 

@@ -61,7 +61,7 @@ def _insert(connection: Connection, rig: Rig) -> None:
     for place, point in enumerate(venue["earth"]):
         add("earth_point", **of_rig, position=place, **{n: v for n, v in point.items() if n not in LATER})
     for place, run in enumerate(whole["runs"]):
-        add("run", **of_rig, position=place, **{n: v for n, v in run.items() if n not in ("pieces", "joins")})
+        add("run", **of_rig, position=place, **{n: v for n, v in run.items() if n not in ("pieces", "joins", "way_m")})
         for leg_place, leg in enumerate(run["pieces"]):
             add("leg", **of_rig, run_id=run["id"], position=leg_place, item_id=leg)
         for join_place, join in enumerate(run["joins"]):

@@ -108,7 +108,15 @@ class Proposer:
         note = "; ".join([*(["phantom"] if "phantom" in wanted.options else []), *([label.note] if label.note else [])])
         route = _with_shared(wanted, wiring.route)
         pieces = tuple(dict.fromkeys(item.id for item in route.items))
-        run = Run(id=label.id, number=label.number, name=label.name, pieces=pieces, joins=route.joins, note=note)
+        run = Run(
+            id=label.id,
+            number=label.number,
+            name=label.name,
+            pieces=pieces,
+            joins=route.joins,
+            note=note,
+            way_m=wanted.length_m,
+        )
         wants = NO_PHANTOM not in wanted.options and wants_phantom(base, wiring.sources)
         phantom = "phantom" in wanted.options or wants
         on_the_way = (base.parts_by_id.get(part) or library()[part] for part in wiring.parts)

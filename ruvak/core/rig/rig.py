@@ -232,6 +232,8 @@ class Run(Identified):
     """Connectors pushed into each other, from source to destination."""
     note: Words = ""
     """What was said about it: who, stand, phantom wanted."""
+    way_m: Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0, le=MAX_LENGTH_M)] | None = None
+    """How long the way of its leads is in metres, as somebody said; left out, what is planned reaches."""
     route: tuple[Position, ...] = Field(default=(), max_length=100)
     """Where its leads bend on their way from source to destination on the plan."""
 

@@ -1372,6 +1372,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cheapest assignment of the cupboard's leads to the runs of all rigs of that day, and what it would change. */
+        get: operations["pull_read_pull_list_rigs__rig_id__pull_get"];
+        put?: never;
+        /** Every rig of the day has the leads of the list from then on; each can be undone by itself. */
+        post: operations["pull_take_leads_rigs__rig_id__pull_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/pull/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The list as CSV: rig, number, run, kind, metres, leads, store, to get. */
+        get: operations["pull_export_pull_list_rigs__rig_id__pull_table_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -5122,6 +5157,12 @@ export interface components {
              */
             note: string;
             /**
+             * Way M
+             * @description How long the way of its leads is in metres, as somebody said; left out, what is planned reaches.
+             * @default null
+             */
+            way_m: number | null;
+            /**
              * Route
              * @description Where its leads bend on their way from source to destination on the plan.
              * @default []
@@ -8252,6 +8293,247 @@ export interface components {
              * @description Since when.
              */
             made_at: string;
+        };
+        /**
+         * DayPull
+         * @description The pull list of a day, and what makes its rigs so.
+         */
+        DayPull: {
+            /** @description What goes where. */
+            list: components["schemas"]["PullList"];
+            /**
+             * Rigs
+             * @description The rigs of that day by name, the one that was asked about first.
+             */
+            rigs: string[];
+            /**
+             * Edits
+             * @description What would change; empty where everything lies so already.
+             */
+            edits: components["schemas"]["RigEdit"][];
+        };
+        /**
+         * PackLine
+         * @description Something to be packed.
+         */
+        PackLine: {
+            /**
+             * Store
+             * @description Where it is; empty for what is nowhere in the cupboard.
+             */
+            store: string;
+            /**
+             * Kind
+             * @description What kind of thing.
+             * @enum {string}
+             */
+            kind: "lead" | "box" | "device" | "battery" | "stand" | "spare" | "tool";
+            /**
+             * Words
+             * @description What, in words.
+             */
+            words: string;
+            /**
+             * Count
+             * @description How many.
+             */
+            count: number;
+            /**
+             * Tags
+             * @description Which, where they bear tags.
+             * @default []
+             */
+            tags: string[];
+        };
+        /**
+         * PullLine
+         * @description A stretch of a run and what goes there.
+         */
+        PullLine: {
+            /**
+             * Rig
+             * @description The rig.
+             */
+            rig: string;
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string;
+            /**
+             * Name
+             * @description What that is called.
+             */
+            name: string;
+            /**
+             * Number
+             * @description Its line in the input list.
+             */
+            number: number;
+            /**
+             * Part
+             * @description What kind of lead is needed.
+             */
+            part: string;
+            /**
+             * Need M
+             * @description How long the way is.
+             */
+            need_m: number;
+            /**
+             * Leads
+             * @description What goes there, nearest the source first; several are joined. None where one has to be got.
+             */
+            leads: components["schemas"]["PulledLead"][];
+            /**
+             * Get M
+             * @description How long a lead has to be got.
+             */
+            get_m: number | null;
+            /**
+             * Changed
+             * @description Whether other leads are planned there now.
+             */
+            changed: boolean;
+        };
+        /**
+         * PullList
+         * @description What is pulled for a day.
+         */
+        PullList: {
+            /**
+             * Lines
+             * @description By rig and run.
+             */
+            lines: components["schemas"]["PullLine"][];
+            /**
+             * Shortages
+             * @description The smallest loan or purchase that cures every shortage.
+             */
+            shortages: components["schemas"]["Shortage"][];
+            /**
+             * Packing
+             * @description By store.
+             */
+            packing: components["schemas"]["PackLine"][];
+            /**
+             * Joins
+             * @description How many joins of two leads there are.
+             */
+            joins: number;
+            /**
+             * Left Over M
+             * @description Metres of lead beyond what is needed.
+             */
+            left_over_m: number;
+            /**
+             * Proven
+             * @description Whether nothing can be better.
+             */
+            proven: boolean;
+            /**
+             * Gap
+             * @description Where that is not proven in time: the share that might still be saved.
+             */
+            gap: number;
+        };
+        /**
+         * PulledLead
+         * @description A lead of the list.
+         */
+        PulledLead: {
+            /**
+             * Tag
+             * @description What is written on it.
+             */
+            tag: string;
+            /**
+             * Part
+             * @description What it is.
+             */
+            part: string;
+            /**
+             * Length M
+             * @description Metres.
+             */
+            length_m: number;
+            /**
+             * Store
+             * @description Where it is.
+             */
+            store: string;
+            /**
+             * Suspect
+             * @description Whether it is to be tested first.
+             */
+            suspect: boolean;
+        };
+        /**
+         * RigEdit
+         * @description What one rig of the day would be changed by.
+         */
+        RigEdit: {
+            /**
+             * Rig
+             * @description The rig.
+             */
+            rig: string;
+            /**
+             * Version
+             * @description The version that was looked at.
+             */
+            version: string;
+            /** @description The change. */
+            edit: components["schemas"]["Edit"];
+        };
+        /**
+         * Shortage
+         * @description What has to be borrowed or bought.
+         */
+        Shortage: {
+            /**
+             * Part
+             * @description What.
+             */
+            part: string;
+            /**
+             * Length M
+             * @description Metres; null for what has no length.
+             */
+            length_m: number | null;
+            /**
+             * Count
+             * @description How many.
+             */
+            count: number;
+            /**
+             * Runs
+             * @description For which runs.
+             */
+            runs: string[];
+        };
+        /**
+         * Taken
+         * @description What was done.
+         */
+        Taken: {
+            /**
+             * Rigs
+             * @description The rigs that were changed, by id.
+             */
+            rigs: string[];
+        };
+        /**
+         * SpareQuery
+         * @description How much longer than its way a lead has to be.
+         */
+        SpareQuery: {
+            /**
+             * Spare M
+             * @description In metres.
+             * @default 0
+             */
+            spare_m: number;
         };
         /**
          * RigList
@@ -19991,6 +20273,360 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pull_read_pull_list_rigs__rig_id__pull_get: {
+        parameters: {
+            query?: {
+                /** @description In metres. */
+                spare_m?: number;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayPull"];
+                };
+            };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pull_take_leads_rigs__rig_id__pull_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpareQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pull_export_pull_list_rigs__rig_id__pull_table_get: {
+        parameters: {
+            query?: {
+                /** @description In metres. */
+                spare_m?: number;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
             };
             /** @description Bad Request */
             400: {

@@ -1,0 +1,114 @@
+"""The pull list of a day: every rig of that day shares the cupboard by its hours."""
+
+from datetime import datetime, timedelta
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from ruvak.core.cupboard.item import CupboardItem
+from ruvak.core.pull.assign import Assignment, assign
+from ruvak.core.pull.need import needs_of
+from ruvak.core.pull.pull_list import PullList, pull_list
+from ruvak.core.pull.supply import Lead, leads_in
+from ruvak.core.pull.take import of_rig, take
+from ruvak.core.rig.edits import Edit
+from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.values import Record
+from ruvak.service.kept import KeptRigs
+from ruvak.service.versions import Version, version_of
+from ruvak.store.house import TakenRow
+from ruvak.store.rigs import SavedRig
+from ruvak.store.tables import OccasionRow, RigRow
+
+ALWAYS = (0.0, 4e9)
+"""Hours of a rig without a date, as seconds: whenever that will be."""
+DAY = timedelta(days=1)
+
+
+class RigEdit(Record):
+    """What one rig of the day would be changed by."""
+
+    rig: str
+    """The rig."""
+    version: Version
+    """The version that was looked at."""
+    edit: Edit
+    """The change."""
+
+
+class DayPull(Record):
+    """The pull list of a day, and what makes its rigs so."""
+
+    list: PullList
+    """What goes where."""
+    rigs: tuple[str, ...]
+    """The rigs of that day by name, the one that was asked about first."""
+    edits: tuple[RigEdit, ...]
+    """What would change; empty where everything lies so already."""
+
+
+def pull_of_day(
+    session: Session, kept: KeptRigs, items: tuple[CupboardItem, ...], rig_id: str, spare_m: float
+) -> DayPull:
+    """Of a rig and those whose hours begin within a day of its own. Raises NotFound."""
+    saved = _rigs_of_day(session, kept, rig_id)
+    rigs = [each.rig for each, _ in saved]
+    needs = [need for each, hours in saved for need in needs_of(each.rig, hours, spare_m)]
+    leads = leads_in(items, rigs)
+    assignment = assign(needs, _free(session, leads, rigs, [hours for _, hours in saved]))
+    return DayPull(
+        list=pull_list(rigs, assignment),
+        rigs=tuple(rig.name for rig in rigs),
+        edits=tuple(_edits(saved, assignment, {item.id: item for item in items})),
+    )
+
+
+def _edits(
+    saved: list[tuple[SavedRig, tuple[float, float]]], assignment: Assignment, items: dict[str, CupboardItem]
+) -> list[RigEdit]:
+    result = []
+    for each, _ in saved:
+        edit = take(each.rig, of_rig(assignment.filled, each.rig.id), items)
+        if edit is not None:
+            result.append(RigEdit(rig=each.rig.id, version=version_of(each.holders), edit=edit))
+    return result
+
+
+def _rigs_of_day(session: Session, kept: KeptRigs, rig_id: str) -> list[tuple[SavedRig, tuple[float, float]]]:
+    own = kept.current(session, rig_id)
+    own_hours = session.execute(
+        select(OccasionRow.starts_at, OccasionRow.ends_at)
+        .join(RigRow, RigRow.occasion_id == OccasionRow.id)
+        .where(RigRow.id == rig_id, RigRow.shelf == "plans")
+    ).first()
+    if own_hours is None:
+        return [(own, ALWAYS)]
+    starts_at = own_hours.starts_at
+    others = session.execute(
+        select(RigRow.id, OccasionRow.starts_at, OccasionRow.ends_at)
+        .join(OccasionRow, OccasionRow.id == RigRow.occasion_id)
+        .where(RigRow.id != rig_id, RigRow.shelf == "plans")
+        .where(OccasionRow.starts_at > starts_at - DAY, OccasionRow.starts_at < starts_at + DAY)
+        .order_by(RigRow.id)
+    ).all()
+    rest = [(kept.current(session, row.id), _hours(row.starts_at, row.ends_at)) for row in others]
+    return [(own, _hours(starts_at, own_hours.ends_at)), *rest]
+
+
+def _hours(starts_at: datetime, ends_at: datetime) -> tuple[float, float]:
+    return starts_at.timestamp(), ends_at.timestamp()
+
+
+def _free(session: Session, leads: list[Lead], rigs: list[Rig], hours: list[tuple[float, float]]) -> list[Lead]:
+    """Without what rigs of other days have at some of these hours."""
+    dated = [each for each in hours if each != ALWAYS]
+    if not dated:
+        return leads
+    first, last = min(start for start, _ in dated), max(end for _, end in dated)
+    query = select(TakenRow.item_id, TakenRow.number).where(
+        TakenRow.rig_id.not_in([rig.id for rig in rigs]),
+        TakenRow.starts_at < datetime.fromtimestamp(last).astimezone(),
+        TakenRow.ends_at > datetime.fromtimestamp(first).astimezone(),
+    )
+    taken = set(session.execute(query).tuples())
+    return [lead for lead in leads if (lead.item, lead.number) not in taken]
