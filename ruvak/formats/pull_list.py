@@ -12,7 +12,7 @@ def pull_to_csv(pulled: PullList) -> str:
         HEADINGS,
         (
             (
-                line.rig,
+                line.rig_name,
                 str(line.number),
                 line.name,
                 line.part,

@@ -50,7 +50,7 @@ class DayPull(Record):
 def pull_of_day(
     session: Session, kept: KeptRigs, items: tuple[CupboardItem, ...], rig_id: str, spare_m: float
 ) -> DayPull:
-    """Of a rig and those whose hours begin within a day of its own. Raises NotFound."""
+    """Of a rig and those whose hours begin on the same day, by this machine's clock. Raises NotFound."""
     saved = _rigs_of_day(session, kept, rig_id)
     rigs = [each.rig for each, _ in saved]
     needs = [need for each, hours in saved for need in needs_of(each.rig, hours, spare_m)]
@@ -84,11 +84,12 @@ def _rigs_of_day(session: Session, kept: KeptRigs, rig_id: str) -> list[tuple[Sa
     if own_hours is None:
         return [(own, ALWAYS)]
     starts_at = own_hours.starts_at
+    midnight = starts_at.astimezone().replace(hour=0, minute=0, second=0, microsecond=0)
     others = session.execute(
         select(RigRow.id, OccasionRow.starts_at, OccasionRow.ends_at)
         .join(OccasionRow, OccasionRow.id == RigRow.occasion_id)
         .where(RigRow.id != rig_id, RigRow.shelf == "plans")
-        .where(OccasionRow.starts_at > starts_at - DAY, OccasionRow.starts_at < starts_at + DAY)
+        .where(OccasionRow.starts_at >= midnight, OccasionRow.starts_at < midnight + DAY)
         .order_by(RigRow.id)
     ).all()
     rest = [(kept.current(session, row.id), _hours(row.starts_at, row.ends_at)) for row in others]

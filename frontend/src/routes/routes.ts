@@ -4,6 +4,7 @@ import {
 	Cable,
 	CalendarDays,
 	CircleUserRound,
+	ClipboardList,
 	History,
 	Landmark,
 	Library,
@@ -21,6 +22,7 @@ import Compare from './compare/Compare.svelte';
 import Cupboard from './cupboard/Cupboard.svelte';
 import Kit from './kit/Kit.svelte';
 import People from './people/People.svelte';
+import Pull from './pull/Pull.svelte';
 import Rigs from './rigs/Rigs.svelte';
 import Runs from './runs/Runs.svelte';
 import Venue from './venue/Venue.svelte';
@@ -29,6 +31,7 @@ import You from './you/You.svelte';
 
 export const VIEWS: StationViews = {
 	runs: { view: Runs, icon: Cable },
+	pull: { view: Pull, icon: ClipboardList },
 	check: { view: Check, icon: ListChecks },
 	log: { view: Log, icon: NotebookPen },
 	kit: { view: Kit, icon: Package },

@@ -36,6 +36,8 @@ class PullLine(Record):
 
     rig: str
     """The rig."""
+    rig_name: str
+    """What that is called."""
     run: str
     """The run."""
     name: str
@@ -127,6 +129,7 @@ def _line(rig: Rig, filled: Filled) -> PullLine:
     )
     return PullLine(
         rig=rig.id,
+        rig_name=rig.name,
         run=run.id,
         name=run.name,
         number=run.number,

@@ -8356,6 +8356,11 @@ export interface components {
              */
             rig: string;
             /**
+             * Rig Name
+             * @description What that is called.
+             */
+            rig_name: string;
+            /**
              * Run
              * @description The run.
              */

@@ -1,6 +1,7 @@
 /** The stations in working order: what each is called in addresses and on the rail, and which key jumps there. */
 export const STATIONS = [
 	{ id: 'runs', name: 'Runs', key: 'R' },
+	{ id: 'pull', name: 'Pull', key: 'E' },
 	{ id: 'check', name: 'Check', key: 'H' },
 	{ id: 'log', name: 'Log', key: 'O' },
 	{ id: 'kit', name: 'Kit', key: 'K' },
