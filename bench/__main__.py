@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import analysis, busy, editing, reading, remedies, scale, scrolling, seen
+from bench import analysis, busy, editing, pull, reading, remedies, scale, scrolling, seen
 
 BENCHES = {
     "reading": reading.main,
@@ -11,6 +11,7 @@ BENCHES = {
     "remedies": remedies.main,
     "scrolling": scrolling.main,
     "busy": busy.main,
+    "pull": pull.main,
     "scale": scale.main,
     "seen": seen.main,
 }

@@ -52,8 +52,9 @@ class Analyses:
     def card(self, rig_id: str, version: Version, run_id: str) -> StoredPart:
         """A run's card for the line check. Raises as overview()."""
         key = self._key_of_run(rig_id, version, run_id)
-        run = next(run for run in self._rig(rig_id, version).runs if run.id == run_id)
-        match = self._parts.find(card_key(key, run))
+        rig = self._rig(rig_id, version)
+        run = next(run for run in rig.runs if run.id == run_id)
+        match = self._parts.find(card_key(key, run, rig))
         return match or self._compute.run(rig_id, as_it_is("card", rig_id, version, run_id))
 
     def drawing(self, rig_id: str, version: Version, run_id: str) -> RunDrawing:

@@ -22,9 +22,10 @@ def run_key(etag: str) -> str:
     return f"run:{etag}"
 
 
-def card_key(etag: str, run: Run) -> str:
-    """By what a run's card is kept: its details, and what it is called."""
-    called = hashlib.sha256(f"{run.number} {run.name}".encode()).hexdigest()[:16]
+def card_key(etag: str, run: Run, rig: Rig) -> str:
+    """By what a run's card is kept: its details, what it is called, and how the house sets its levels."""
+    venue = f"{rig.venue.house.model_dump_json()} {rig.venue.programme_db_spl} {rig.alignment.model_dump_json()}"
+    called = hashlib.sha256(f"{run.number} {run.name} {venue}".encode()).hexdigest()[:16]
     return f"card:{__version__}:{etag}:{called}"
 
 

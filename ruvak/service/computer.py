@@ -115,7 +115,7 @@ class Computer:
         run, analysis = _run(rig, run_id), self._analysis(rig)
         own = next(each for each in analysis.runs if each.run == run_id)
         # What the run's details say is what the card says: an edit elsewhere leaves the card as it was.
-        key = card_key(self._written.part(rig.id, own).etag, run)
+        key = card_key(self._written.part(rig.id, own).etag, run, rig)
         match = self._parts.find(key)
         if match is None:
             causes = likely_causes(rig, run_id, analysis, self._cache)

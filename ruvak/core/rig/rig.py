@@ -53,6 +53,27 @@ class HouseRules(Record):
         on_form("Two outputs on one input", words={"with-resistors": "only through resistors", "never": "never"}),
     ] = "with-resistors"
     """Two outputs on one input."""
+    gain: Annotated[
+        Literal["average-on-mark", "clip-and-back"],
+        on_form(
+            "Gain of a channel",
+            words={
+                "average-on-mark": "average on the mark",
+                "clip-and-back": "up to the clip light, then back",
+            },
+        ),
+    ] = "average-on-mark"
+    """The average on the meter's mark keeps channels alike; the clip light is found without a reference."""
+    speaker_volume: Annotated[
+        Literal["middle", "full"],
+        on_form("Volume of powered speakers", words={"middle": "in the middle", "full": "fully up"}),
+    ] = "middle"
+    """In the middle leaves room either way; fully up can be left alone by everybody."""
+    computer_volume: Annotated[
+        Literal["full", "half"],
+        on_form("Volume of laptops and phones", words={"full": "fully up", "half": "at half"}),
+    ] = "full"
+    """Fully up lies farthest above the noise; at half some computers distort less."""
 
 
 class Loudness(Record):

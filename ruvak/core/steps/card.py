@@ -1,6 +1,8 @@
 """A run's card for the line check: where to make a sound, where it comes out, what to expect there, in a few words."""
 
 from ruvak.core.analyse import RunAnalysis
+from ruvak.core.gain.levels import level_steps
+from ruvak.core.gain.meter import MeterTarget, meter_target
 from ruvak.core.judge.rule import active, alive, input_words
 from ruvak.core.rig.rig import Rig, Run, name_of
 from ruvak.core.rig.values import Id, Record
@@ -19,8 +21,8 @@ class Expected(Record):
     """What the input is made for, in dBu; its gain makes up the difference."""
     short_db: float
     """What of it the input's control cannot give, in dB."""
-    mark_dbfs: float
-    """What the meter of a digital desk reads then, on average, in dB under full scale."""
+    meter: MeterTarget
+    """What the meter of a digital desk reads once the gain is set."""
     headroom_db: float | None
     """From the loudest that can arrive to where the input clips, in dB, before its gain."""
 
@@ -46,6 +48,8 @@ class CheckCard(Record):
     """Whether its source needs phantom, in words; empty where it does not."""
     expected: tuple[Expected, ...]
     """At each input."""
+    levels: tuple[str, ...]
+    """What else is set: a speaker's switch and volume, a computer's, the house level."""
     warnings: tuple[str, ...]
     """What was computed to be wrong, and what stays audible."""
     causes: tuple[LikelyCause, ...]
@@ -64,6 +68,7 @@ def check_card(rig: Rig, run: Run, analysis: RunAnalysis, causes: tuple[LikelyCa
         piece_ids=run.pieces,
         phantom=_phantom(analysis),
         expected=tuple(_expected(rig, analysis)),
+        levels=level_steps(rig, analysis),
         warnings=tuple(finding.sentence for finding in analysis.findings if finding.grade.value in ("stop", "fix")),
         causes=causes,
     )
@@ -96,7 +101,7 @@ def _expected(rig: Rig, analysis: RunAnalysis) -> list[Expected]:
                 arriving_dbu=round(level.arriving_dbu, 1) if arrives else None,
                 wants_dbu=round(level.nominal_dbu, 1),
                 short_db=round(level.short_db, 1),
-                mark_dbfs=-round(rig.alignment.headroom_db, 1),
+                meter=meter_target(level, rig.alignment, rig.venue.house.gain),
                 headroom_db=round(level.headroom_db, 1) if arrives else None,
             )
         )

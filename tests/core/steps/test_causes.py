@@ -126,7 +126,7 @@ class Cards(unittest.TestCase):
         self.assertIn("Lead vocal", made.source)
         self.assertIn("Desk", made.into)
         (at,) = made.expected
-        self.assertEqual(at.mark_dbfs, -20.0)
+        self.assertEqual(at.meter.average_dbfs, -20.0)
         # Common practice: a microphone gives some -60 to -30 dBu.
         assert at.arriving_dbu is not None
         self.assertTrue(-65.0 < at.arriving_dbu < -25.0, at)

@@ -3285,6 +3285,11 @@ export interface components {
              */
             expected: components["schemas"]["Expected"][];
             /**
+             * Levels
+             * @description What else is set: a speaker's switch and volume, a computer's, the house level.
+             */
+            levels: string[];
+            /**
              * Warnings
              * @description What was computed to be wrong, and what stays audible.
              */
@@ -3320,11 +3325,8 @@ export interface components {
              * @description What of it the input's control cannot give, in dB.
              */
             short_db: number;
-            /**
-             * Mark Dbfs
-             * @description What the meter of a digital desk reads then, on average, in dB under full scale.
-             */
-            mark_dbfs: number;
+            /** @description What the meter of a digital desk reads once the gain is set. */
+            meter: components["schemas"]["MeterTarget"];
             /**
              * Headroom Db
              * @description From the loudest that can arrive to where the input clips, in dB, before its gain.
@@ -3357,6 +3359,32 @@ export interface components {
              * @description Devices and pieces that it concerns.
              */
             things: string[];
+        };
+        /**
+         * MeterTarget
+         * @description One input's gain.
+         */
+        MeterTarget: {
+            /**
+             * Average Dbfs
+             * @description What the meter reads on average, in dB under full scale.
+             */
+            average_dbfs: number;
+            /**
+             * Peak Dbfs
+             * @description What the loudest reads.
+             */
+            peak_dbfs: number;
+            /**
+             * Words
+             * @description How it is set in this house.
+             */
+            words: string;
+            /**
+             * Other
+             * @description How the other school sets it, and what its meter reads.
+             */
+            other: string;
         };
         /**
          * DestinationList
@@ -8845,6 +8873,27 @@ export interface components {
              * @enum {string}
              */
             passive_y: "never" | "with-resistors";
+            /**
+             * Gain of a channel
+             * @description The average on the meter's mark keeps channels alike; the clip light is found without a reference.
+             * @default average-on-mark
+             * @enum {string}
+             */
+            gain: "average-on-mark" | "clip-and-back";
+            /**
+             * Volume of powered speakers
+             * @description In the middle leaves room either way; fully up can be left alone by everybody.
+             * @default middle
+             * @enum {string}
+             */
+            speaker_volume: "middle" | "full";
+            /**
+             * Volume of laptops and phones
+             * @description Fully up lies farthest above the noise; at half some computers distort less.
+             * @default full
+             * @enum {string}
+             */
+            computer_volume: "full" | "half";
         };
         /**
          * Rig
@@ -9006,7 +9055,10 @@ export interface components {
              *         "value": 7.5
              *       },
              *       "screens": "both-ends",
-             *       "passive_y": "with-resistors"
+             *       "passive_y": "with-resistors",
+             *       "gain": "average-on-mark",
+             *       "speaker_volume": "middle",
+             *       "computer_volume": "full"
              *     }
              */
             house: components["schemas"]["HouseRules"];

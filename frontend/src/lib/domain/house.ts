@@ -10,6 +10,9 @@ const LABELS: Record<HouseField, string> = {
 	unbalanced_limit_m: 'House rule: longest unbalanced run',
 	screens: 'House rule: screens',
 	passive_y: 'House rule: two outputs on one input',
+	gain: 'House rule: gain of a channel',
+	speaker_volume: 'House rule: volume of powered speakers',
+	computer_volume: 'House rule: volume of laptops and phones',
 	programme_db_spl: 'How loud programme is',
 	noise_dba: 'How quiet the room is'
 };

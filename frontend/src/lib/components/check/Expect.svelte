@@ -1,7 +1,7 @@
 <!-- What to do for a run, and what arrives where when it is right. -->
 <script lang="ts">
 	import type { Card } from '../../domain/check';
-	import { number, signed } from '../../domain/format';
+	import { signed } from '../../domain/format';
 
 	let { card }: { card: Card } = $props();
 </script>
@@ -25,15 +25,27 @@
 			{#if at.arriving_dbu === null}
 				nothing measurable arrives
 			{:else}
-				gain until the average reads <b class="figure">{number(at.mark_dbfs, 0)} dBFS</b>
+				<b>{at.meter.words}</b>
 				<span class="quiet"
 					>({signed(at.arriving_dbu)} dBu arrives{at.headroom_db === null
 						? ''
 						: `, clips ${at.headroom_db.toFixed(0)} dB above its loudest`})</span
 				>{#if at.short_db > 0}; its gain ends {at.short_db.toFixed(0)} dB too soon{/if}
+				<details>
+					<summary class="quiet">The other school</summary>
+					{at.meter.other}
+				</details>
 			{/if}
 		</dd>
 	{/each}
+	{#if card.levels.length > 0}
+		<dt>Levels</dt>
+		<dd>
+			<ul>
+				{#each card.levels as words (words)}<li>{words}</li>{/each}
+			</ul>
+		</dd>
+	{/if}
 </dl>
 {#each card.warnings as warning (warning)}
 	<p class="warning">Computed: {warning}</p>

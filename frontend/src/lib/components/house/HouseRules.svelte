@@ -40,6 +40,17 @@
 			value={house?.passive_y}
 			onsay={(choice) => say('passive_y', choice)}
 		/>
+		<RigField of="HouseRules.gain" value={house?.gain} onsay={(choice) => say('gain', choice)} />
+		<RigField
+			of="HouseRules.speaker_volume"
+			value={house?.speaker_volume}
+			onsay={(choice) => say('speaker_volume', choice)}
+		/>
+		<RigField
+			of="HouseRules.computer_volume"
+			value={house?.computer_volume}
+			onsay={(choice) => say('computer_volume', choice)}
+		/>
 	</div>
 	<h3 class="heading">How loud, how quiet</h3>
 	<p class="quiet">
