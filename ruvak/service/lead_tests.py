@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from ruvak.core.cupboard.item import CupboardItem
 from ruvak.core.errors import BadEdit
-from ruvak.core.log.entry import MOST_UNUSUAL, EntryId, NewEntry, Tested
+from ruvak.core.log.entry import MOST_UNUSUAL, Entry, EntryId, NewEntry, Tested
 from ruvak.core.rig.edits import Edit, SetField
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.rig import Condition, KitItem, name_of
@@ -121,6 +121,8 @@ class LeadTests:
     def note_item(self, item_id: str, test: NewLeadTest, person: Person) -> LeadOnBench:
         """Notes a test of a thing of the cupboard: in the log, and how the thing is; rigs that have it follow.
         Raises NotFound, BadEdit, CupboardConflict."""
+        if (known := self._noted(test)) is not None:
+            return self.read_item(known.things[0], ReadingsBody())
         bench = self.read_item(item_id, test)
         condition, tested = _outcome(bench, test)
         if condition is not None:
@@ -137,6 +139,8 @@ class LeadTests:
             number = {"number": item.drawn.number}
             self.note_item(item.drawn.item, test.model_copy(update=number), person)
             return self.read_piece(rig_id, kit_id, ReadingsBody())
+        if self._noted(test) is not None:
+            return self.read_piece(rig_id, kit_id, ReadingsBody())
         bench = self.read_piece(rig_id, kit_id, test)
         condition, tested = _outcome(bench, test)
         rig = read_current(self._sessions, self._kept, rig_id)
@@ -151,6 +155,11 @@ class LeadTests:
                 edit = Edit(label=f"Tested: {name_of(rig, kit_id)[:60]} {condition}", ops=ops)
                 self._edits.make_within(session, rig_id, edit, person)
         return self.read_piece(rig_id, kit_id, ReadingsBody())
+
+    def _noted(self, test: NewLeadTest) -> Entry | None:
+        """The entry of a test that was sent before: its answer was lost on the way."""
+        with self._sessions() as session:
+            return log.find(session, test.id)
 
     def _has(self, item_id: str) -> bool:
         with self._sessions() as session:

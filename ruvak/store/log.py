@@ -76,6 +76,12 @@ def of_rigs_in_order(session: Session, rig_ids: Sequence[str]) -> tuple[Entry, .
     return tuple(map(entry_of, session.scalars(_of(rig_ids))))
 
 
+def find(session: Session, entry_id: str) -> Entry | None:
+    """An entry by its own id."""
+    row = session.get(LogRow, entry_id)
+    return entry_of(row) if row is not None else None
+
+
 def of_things(session: Session) -> tuple[Entry, ...]:
     """About things of the cupboard by themselves, in the order in which they came in."""
     return tuple(map(entry_of, session.scalars(select(LogRow).where(LogRow.rig_id.is_(None)).order_by(LogRow.number))))

@@ -59,7 +59,9 @@ class Tests(HouseTest):
     def test_of_several_alike_the_tested_piece_becomes_a_thing_of_its_own(self) -> None:
         self.cupboard.add("about six 10 m mic leads", ADA)
         (several,) = self.cupboard.list_all().entries
-        self.tests.note_item(several.id, typed("1-1, 2-2, 3 dead", chosen=0, number=4), ADA)
+        test = typed("1-1, 2-2, 3 dead", chosen=0, number=4)
+        self.tests.note_item(several.id, test, ADA)
+        self.tests.note_item(several.id, test, ADA)
         rest, single = self.cupboard.list_all().entries
         self.assertEqual((rest.count, rest.condition, single.condition), (5, "good", "faulty"))
 

@@ -16,7 +16,7 @@ from ruvak.core.rig.rig import (
     written_on,
 )
 from ruvak.core.rig.values import Deviation, Id, Identified, Label, NotNegative, Record, Words
-from ruvak.core.rig.wiring_fault import WiringFaults
+from ruvak.core.rig.wiring_fault import WiringFaults, unknown_points
 
 MOST_ALIKE = 200
 """So many alike are counted as one entry of the list."""
@@ -71,6 +71,8 @@ class CupboardItem(Identified):
                 if self.part.cables
                 else f"{self.part.name} has no cable of its own and so no length"
             )
+        if unknown := unknown_points(self.part, self.faults):
+            raise ValueError(f"{self.part.name} has no contact {unknown[0]}")
         return self
 
     @property

@@ -13,7 +13,7 @@ from ruvak.core.rig.connectors import SHAPES, Form, fits, uncertain
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import ContactResistance, Gear, Join, KitItem, Rig, Run, is_two_way
-from ruvak.core.rig.wiring_fault import metal_of
+from ruvak.core.rig.wiring_fault import unknown_points
 
 
 def check(rig: Rig) -> Rig:
@@ -155,15 +155,9 @@ def _contacts(part: Part, called: str, stated: Iterable[ContactResistance], wher
 
 def _tested(part: Part, item: KitItem, where: str) -> Iterator[Fault]:
     """Faults that a test showed: each is between two points of the part."""
-    if not item.faults:
-        return
-    have = {f"{connector.id}.{contact}" for connector in part.connectors for contact in SHAPES[connector.form].contacts}
-    have |= {str(point) for a, b, _ in metal_of(part) for point in (a, b)}
     for number, fault in enumerate(item.faults):
-        for point in (fault.a, fault.b):
-            if str(point) not in have:
-                sentence = f"'{item.tag}' has no contact '{point}'; it has {list_names(have)}."
-                yield Fault("unknown_contact", f"{where}[{number}]", sentence)
+        for point in unknown_points(part, (fault,)):
+            yield Fault("unknown_contact", f"{where}[{number}]", f"'{item.tag}' has no contact '{point}'.")
 
 
 def _sends(part: Part, gear: Gear, index: int) -> Iterator[Fault]:

@@ -23,7 +23,7 @@ OTHERS_UNREAD = "These contacts read as they should; the other lines were not re
 MOST_AT_ONCE = 32
 """Contacts of a piece that is tested as a whole; of a larger one, the lines that were read."""
 MOST_EXPLANATIONS = 8
-MOST_DOUBLES = 400
+MOST_DOUBLES = 160
 """Single faults of which every two are tried; of a larger piece those at contacts that read otherwise than they
 should."""
 OTHER_WEIGHT = 2.0
