@@ -9,6 +9,7 @@ import {
 	Landmark,
 	Library,
 	ListChecks,
+	ListOrdered,
 	NotebookPen,
 	Package,
 	UsersRound,
@@ -20,6 +21,7 @@ import Log from './log/Log.svelte';
 import Changes from './changes/Changes.svelte';
 import Compare from './compare/Compare.svelte';
 import Cupboard from './cupboard/Cupboard.svelte';
+import HookUp from './hook-up/HookUp.svelte';
 import Kit from './kit/Kit.svelte';
 import People from './people/People.svelte';
 import Pull from './pull/Pull.svelte';
@@ -32,6 +34,7 @@ import You from './you/You.svelte';
 export const VIEWS: StationViews = {
 	runs: { view: Runs, icon: Cable },
 	pull: { view: Pull, icon: ClipboardList },
+	'hook-up': { view: HookUp, icon: ListOrdered },
 	check: { view: Check, icon: ListChecks },
 	log: { view: Log, icon: NotebookPen },
 	kit: { view: Kit, icon: Package },

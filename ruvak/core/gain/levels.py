@@ -16,6 +16,8 @@ LISTENED_TO_DBA = 94.0
 
 def level_steps(rig: Rig, analysis: RunAnalysis) -> tuple[str, ...]:
     """Sentences in the order in which they are done: source, then speaker, then the house."""
+    if analysis.result.data is not None:
+        return ()
     return (*_sources(rig, analysis), *_speakers(rig, analysis))
 
 
@@ -29,6 +31,8 @@ def _speakers(rig: Rig, analysis: RunAnalysis) -> Iterator[str]:
     speakers = [each for each in analysis.result.inputs if _is_loudspeaker(rig, each)]
     for receiver in speakers:
         name = name_of(rig, receiver.gear)
+        if receiver.loudspeaker is not None:
+            continue
         if (choice := _switch(receiver)) is not None:
             yield f"{name}: {choice}"
         yield f"{name}: {_SPEAKER_VOLUME[rig.venue.house.speaker_volume]}"
@@ -42,10 +46,11 @@ def _speakers(rig: Rig, analysis: RunAnalysis) -> Iterator[str]:
 
 
 def _is_loudspeaker(rig: Rig, receiver: InputResult) -> bool:
-    """A device that makes sound of what it gets and passes nothing on but a link."""
+    """A device that makes sound of what it gets, and passes nothing on but by its link."""
     part = rig.part_of(receiver.gear)
-    is_end = not part.outputs and not part.records and not is_computer(part)
-    return is_end and any(level.boost_db > 0.0 for level in receiver.levels) and part.earthing is not None
+    own = next(each for each in part.inputs if each.id == receiver.input)
+    has_own = len(own.connectors) > 1 or len(receiver.levels) > 1 or own.signal == "loudspeaker"
+    return has_own and not part.outputs and not part.records
 
 
 def _switch(receiver: InputResult) -> str | None:

@@ -14,7 +14,8 @@ EntryId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
 RunKey = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{8,64}$")]
 Answer = Literal["good", "wrong", "skipped"]
 ANSWER_IN_WORDS: dict[Answer, str] = {"good": "good", "wrong": "wrong", "skipped": "skipped"}
-EntryKind = Literal["check", "reading", "note", "test"]
+EntryKind = Literal["check", "reading", "note", "test", "step"]
+StepId = Annotated[str, StringConstraints(pattern=r"^[a-z]{1,16}:[a-z0-9-]{1,64}$")]
 MOST_THINGS = 20
 MOST_UNUSUAL = 40
 
@@ -53,7 +54,7 @@ class NewEntry(Record):
     at: Moment
     """When it happened, by that device's clock."""
     kind: EntryKind
-    """A checked run, a measured level, a note, or a tested lead."""
+    """A checked run, a measured level, a note, a tested lead, or a step of the hook-up."""
     run: Id | None = None
     """The run it is about."""
     things: tuple[Id, ...] = Field(default=(), max_length=MOST_THINGS)
@@ -61,7 +62,9 @@ class NewEntry(Record):
     words: Words = ""
     """What somebody wrote."""
     answer: Answer | None = None
-    """Of a check."""
+    """Of a check; of a step of the hook-up good where it is done."""
+    step: StepId | None = None
+    """Of the hook-up: which step."""
     heard: Heard | None = None
     """What was wrong."""
     checked: RunKey | None = None
@@ -81,6 +84,8 @@ class NewEntry(Record):
             raise ValueError("A check names its run and an answer: good, wrong or skipped.")
         if self.kind == "reading" and self.measured is None:
             raise ValueError("A reading gives a figure.")
+        if self.kind == "step" and (self.step is None or self.answer not in ("good", "skipped")):
+            raise ValueError("A step of the hook-up is named, and done (good) or skipped.")
         if self.kind == "test" and self.tested is None:
             raise ValueError("A test says what it showed.")
         if self.kind == "note" and not self.words.strip():

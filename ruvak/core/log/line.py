@@ -7,7 +7,7 @@ from ruvak.core.log.entry import Answer, Entry
 from ruvak.core.log.words import say
 from ruvak.core.rig.values import Record
 
-LineKind = Literal["check", "reading", "note", "test", "change"]
+LineKind = Literal["check", "reading", "note", "test", "step", "change"]
 
 
 class LogLine(Record):
@@ -18,7 +18,7 @@ class LogLine(Record):
     at: datetime
     """When."""
     kind: LineKind
-    """A checked run, a measured level, a note, a tested lead, or a change of a rig or of the cupboard."""
+    """A checked run, a measured level, a note, a tested lead, a step of the hook-up, or a change of rig or cupboard."""
     words: str
     """What."""
     answer: Answer | None = None

@@ -12,7 +12,8 @@ def say(entry: NewEntry, thing_names: tuple[str, ...] = ()) -> str:
     if entry.heard is not None:
         parts.append(HEARD_IN_WORDS[entry.heard])
     elif entry.answer is not None:
-        parts.append(ANSWER_IN_WORDS[entry.answer])
+        is_done = entry.kind == "step" and entry.answer == "good"
+        parts.append("done" if is_done else ANSWER_IN_WORDS[entry.answer])
     if entry.tested is not None:
         parts.append(entry.tested.words.removesuffix("."))
     if entry.measured is not None:

@@ -53,6 +53,14 @@ class HouseRules(Record):
         on_form("Two outputs on one input", words={"with-resistors": "only through resistors", "never": "never"}),
     ] = "with-resistors"
     """Two outputs on one input."""
+    power_order: Annotated[
+        Literal["sources-first", "mixer-first"],
+        on_form(
+            "Switched on, once all is connected",
+            words={"sources-first": "sources, mixer, speakers", "mixer-first": "mixer, sources, speakers"},
+        ),
+    ] = "sources-first"
+    """Sources before the mixer, so that no channel sees them come on; the mixer first, where it looks for its boxes."""
     gain: Annotated[
         Literal["average-on-mark", "clip-and-back"],
         on_form(

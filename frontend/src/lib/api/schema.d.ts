@@ -648,6 +648,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/hook-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The steps in a safe order, each with its reason and what has to be done before. What was done is in the log. */
+        get: operations["hook_up_read_hook_up_rigs__rig_id__hook_up_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/house": {
         parameters: {
             query?: never;
@@ -6751,6 +6768,65 @@ export interface components {
             version: string;
         };
         /**
+         * HookUp
+         * @description Up and down again.
+         */
+        HookUp: {
+            /**
+             * Up
+             * @description Connecting and switching on, in an order that keeps every `after`.
+             */
+            up: components["schemas"]["HookUpStep"][];
+            /**
+             * Down
+             * @description Switching off and unplugging.
+             */
+            down: components["schemas"]["HookUpStep"][];
+        };
+        /**
+         * HookUpStep
+         * @description Something to do.
+         */
+        HookUpStep: {
+            /**
+             * Id
+             * @description Its id, which stays while the rig's devices and runs do.
+             */
+            id: string;
+            /**
+             * Phase
+             * @description Which part of the work it belongs to.
+             * @enum {string}
+             */
+            phase: "place" | "quiet" | "connect" | "power" | "phantom" | "choose" | "level" | "call" | "mute" | "off" | "unplug";
+            /**
+             * Words
+             * @description What to do.
+             */
+            words: string;
+            /**
+             * Why
+             * @description Why, and why now.
+             */
+            why: string;
+            /**
+             * Things
+             * @description Devices and pieces that it is about.
+             */
+            things: string[];
+            /**
+             * Run
+             * @description The run.
+             * @default null
+             */
+            run: string | null;
+            /**
+             * After
+             * @description Steps that have to be done before.
+             */
+            after: string[];
+        };
+        /**
          * Imported
          * @description What an import added; what the house had already was left as it is.
          */
@@ -7394,10 +7470,10 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, a note, or a tested lead.
+             * @description A checked run, a measured level, a note, a tested lead, or a step of the hook-up.
              * @enum {string}
              */
-            kind: "check" | "reading" | "note" | "test";
+            kind: "check" | "reading" | "note" | "test" | "step";
             /**
              * Run
              * @description The run it is about.
@@ -7418,10 +7494,16 @@ export interface components {
             words: string;
             /**
              * Answer
-             * @description Of a check.
+             * @description Of a check; of a step of the hook-up good where it is done.
              * @default null
              */
             answer: ("good" | "wrong" | "skipped") | null;
+            /**
+             * Step
+             * @description Of the hook-up: which step.
+             * @default null
+             */
+            step: string | null;
             /**
              * Heard
              * @description What was wrong.
@@ -7556,10 +7638,10 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, a note, or a tested lead.
+             * @description A checked run, a measured level, a note, a tested lead, or a step of the hook-up.
              * @enum {string}
              */
-            kind: "check" | "reading" | "note" | "test";
+            kind: "check" | "reading" | "note" | "test" | "step";
             /**
              * Run
              * @description The run it is about.
@@ -7580,10 +7662,16 @@ export interface components {
             words: string;
             /**
              * Answer
-             * @description Of a check.
+             * @description Of a check; of a step of the hook-up good where it is done.
              * @default null
              */
             answer: ("good" | "wrong" | "skipped") | null;
+            /**
+             * Step
+             * @description Of the hook-up: which step.
+             * @default null
+             */
+            step: string | null;
             /**
              * Heard
              * @description What was wrong.
@@ -7747,10 +7835,10 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, a note, a tested lead, or a change of a rig or of the cupboard.
+             * @description A checked run, a measured level, a note, a tested lead, a step of the hook-up, or a change of a rig or of the cupboard.
              * @enum {string}
              */
-            kind: "check" | "reading" | "note" | "test" | "change";
+            kind: "check" | "reading" | "note" | "test" | "step" | "change";
             /**
              * Words
              * @description What.
@@ -8874,6 +8962,13 @@ export interface components {
              */
             passive_y: "never" | "with-resistors";
             /**
+             * Switched on, once all is connected
+             * @description Sources before the mixer, so that no channel sees them come on; the mixer first, where it looks for its boxes.
+             * @default sources-first
+             * @enum {string}
+             */
+            power_order: "sources-first" | "mixer-first";
+            /**
              * Gain of a channel
              * @description The average on the meter's mark keeps channels alike; the clip light is found without a reference.
              * @default average-on-mark
@@ -9056,6 +9151,7 @@ export interface components {
              *       },
              *       "screens": "both-ends",
              *       "passive_y": "with-resistors",
+             *       "power_order": "sources-first",
              *       "gain": "average-on-mark",
              *       "speaker_volume": "middle",
              *       "computer_volume": "full"
@@ -14402,6 +14498,118 @@ export interface operations {
             };
         };
     };
+    hook_up_read_hook_up_rigs__rig_id__hook_up_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HookUp"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     house_export_house_house_get: {
         parameters: {
             query?: never;
@@ -16928,7 +17136,7 @@ export interface operations {
                 /** @description About this thing of the cupboard. */
                 item?: string | null;
                 /** @description Of this kind. */
-                kind?: ("check" | "reading" | "note" | "test" | "change") | null;
+                kind?: ("check" | "reading" | "note" | "test" | "step" | "change") | null;
                 /** @description Each of these words stands in the line, or in the name of its rig, run, thing, venue or person. */
                 words?: string;
                 /** @description Earlier than this. */
@@ -17051,7 +17259,7 @@ export interface operations {
                 /** @description About this thing of the cupboard. */
                 item?: string | null;
                 /** @description Of this kind. */
-                kind?: ("check" | "reading" | "note" | "test" | "change") | null;
+                kind?: ("check" | "reading" | "note" | "test" | "step" | "change") | null;
                 /** @description Each of these words stands in the line, or in the name of its rig, run, thing, venue or person. */
                 words?: string;
                 /** @description Earlier than this. */

@@ -136,6 +136,7 @@ export const newEntry = (kind: NewEntry['kind'], more: Partial<NewEntry>): NewEn
 	checked: null,
 	measured: null,
 	tested: null,
+	step: null,
 	corrects: null,
 	...more
 });

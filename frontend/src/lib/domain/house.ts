@@ -10,6 +10,7 @@ const LABELS: Record<HouseField, string> = {
 	unbalanced_limit_m: 'House rule: longest unbalanced run',
 	screens: 'House rule: screens',
 	passive_y: 'House rule: two outputs on one input',
+	power_order: 'House rule: switching on',
 	gain: 'House rule: gain of a channel',
 	speaker_volume: 'House rule: volume of powered speakers',
 	computer_volume: 'House rule: volume of laptops and phones',

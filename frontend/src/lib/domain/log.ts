@@ -9,6 +9,7 @@ export const KINDS: readonly { id: LogKind; words: string }[] = [
 	{ id: 'reading', words: 'readings' },
 	{ id: 'note', words: 'notes' },
 	{ id: 'test', words: 'tests' },
+	{ id: 'step', words: 'hook-up' },
 	{ id: 'change', words: 'changes' }
 ];
 

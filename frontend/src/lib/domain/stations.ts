@@ -2,6 +2,7 @@
 export const STATIONS = [
 	{ id: 'runs', name: 'Runs', key: 'R' },
 	{ id: 'pull', name: 'Pull', key: 'E' },
+	{ id: 'hook-up', name: 'Hook-up', key: 'N' },
 	{ id: 'check', name: 'Check', key: 'H' },
 	{ id: 'log', name: 'Log', key: 'O' },
 	{ id: 'kit', name: 'Kit', key: 'K' },

@@ -40,6 +40,11 @@
 			value={house?.passive_y}
 			onsay={(choice) => say('passive_y', choice)}
 		/>
+		<RigField
+			of="HouseRules.power_order"
+			value={house?.power_order}
+			onsay={(choice) => say('power_order', choice)}
+		/>
 		<RigField of="HouseRules.gain" value={house?.gain} onsay={(choice) => say('gain', choice)} />
 		<RigField
 			of="HouseRules.speaker_volume"

@@ -1,0 +1,102 @@
+<!-- Connecting in a safe order, shared among everybody there; and taking down again. -->
+<script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { onMount, untrack } from 'svelte';
+	import { router } from 'svelte-spa-router';
+	import { hookUpQuery } from '../../lib/api/hook-up';
+	import { rigQuery } from '../../lib/api/queries';
+	import StepRow from '../../lib/components/hook-up/StepRow.svelte';
+	import { placeOf } from '../../lib/domain/address';
+	import { newEntry } from '../../lib/domain/check';
+	import { byPhase, countWords, PHASES, stepStates, waitingFor, type Step } from '../../lib/domain/hook-up';
+	import { CheckBook } from '../../lib/state/check-book.svelte';
+	import { getDesk } from '../../lib/state/desk.svelte';
+
+	const desk = getDesk();
+	const rigId = placeOf(router.location)?.rig ?? desk.selection.rigId ?? '';
+	const book = new CheckBook(
+		rigId,
+		untrack(() => desk.person)
+	);
+	const rig = createQuery(() => rigQuery(rigId));
+	const version = $derived(rig.data?.version ?? '');
+	const plan = createQuery(() => ({ ...hookUpQuery(rigId, version), enabled: version !== '' }));
+	let way = $state<'up' | 'down'>('up');
+	const steps = $derived(plan.data?.[way] ?? []);
+	const states = $derived(
+		stepStates([...(book.check?.log.entries ?? []), ...book.unsent.map(({ entry }) => entry)])
+	);
+	const next = $derived(steps.find((step) => !states.has(step.id))?.id ?? null);
+
+	onMount(() => {
+		void book.start();
+		return () => book.stop();
+	});
+
+	const say = (step: Step, given: 'good' | 'skipped', note = ''): void =>
+		void book.add(
+			newEntry('step', {
+				step: step.id,
+				run: step.run,
+				answer: given,
+				things: step.things.slice(0, 20),
+				words: note
+			})
+		);
+
+	function takeBack(step: Step): void {
+		const entry = states.get(step.id)?.entry;
+		if (entry) void book.add(newEntry('step', { step: step.id, corrects: entry }));
+	}
+</script>
+
+<svelte:head><title>Hook-up · Ruvak</title></svelte:head>
+
+<section class="view">
+	<header>
+		<div>
+			<h2>Hook-up</h2>
+			<p class="quiet">
+				{#if plan.data}{countWords(steps, states)}.{/if} Everything is connected with the power off; speakers come
+				on last. Local rules come first.
+			</p>
+		</div>
+		<div class="segments no-print" role="group" aria-label="Which way">
+			<button type="button" aria-pressed={way === 'up'} onclick={() => (way = 'up')}>Connect</button>
+			<button type="button" aria-pressed={way === 'down'} onclick={() => (way = 'down')}>Take down</button>
+		</div>
+	</header>
+	{#if book.trouble}<p class="refused" role="alert">{book.trouble.message}</p>{/if}
+	{#if plan.isError && !plan.data}
+		<p>The order could not be made. {plan.error.message}</p>
+	{:else if !plan.data}
+		<p class="quiet">Putting the steps in order…</p>
+	{:else if steps.length === 0}
+		<p>This rig has no runs yet, so there is nothing to connect.</p>
+	{:else}
+		{#each byPhase(steps) as { phase, steps: own }, at (at)}
+			<div>
+				<h3>{PHASES[phase]}</h3>
+				<ol>
+					{#each own as step (step.id)}
+						<StepRow
+							{step}
+							state={states.get(step.id)}
+							waits={waitingFor(step, states).length}
+							isNext={step.id === next}
+							may={desk.may('record')}
+							onsay={(given, note) => say(step, given, note)}
+							onback={() => takeBack(step)}
+						/>
+					{/each}
+				</ol>
+			</div>
+		{/each}
+	{/if}
+</section>
+
+<style>
+	header {
+		flex-wrap: wrap;
+	}
+</style>
