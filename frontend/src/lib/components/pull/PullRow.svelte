@@ -25,7 +25,7 @@
 			<b>get {length(line.get_m, unit)}</b> <span class="quiet">{line.part}</span>
 		{/if}
 		{#if suspect}<span class="suspect">suspect: test it first</span>{/if}
-		{#if line.changed && line.leads.length > 0}<span class="mark">new</span>{/if}
+		{#if line.changed && line.leads.length > 0}<span class="fresh">new</span>{/if}
 	</span>
 	<span class="way" aria-hidden="true">
 		{#each line.leads as lead, at (at)}
@@ -72,7 +72,7 @@
 	.suspect {
 		color: var(--watch);
 	}
-	.mark {
+	.fresh {
 		font-size: 0.75rem;
 		border: 1px solid var(--line-strong);
 		padding: 0 0.3rem;
