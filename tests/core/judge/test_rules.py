@@ -10,6 +10,7 @@ from ruvak.core.judge.finding import Grade
 from ruvak.core.judge.registry import RIG_RULES, RULES
 from ruvak.core.judge.sentences import CATALOGUE, MINUS, number, write_signed, written
 from ruvak.core.rig.rig import Condition, Rig
+from ruvak.core.rig.wiring_fault import WiringFault
 from tests.support.data_lines import lit
 from tests.support.finding_rigs import (
     BOTH_TO_TWO,
@@ -52,6 +53,13 @@ def open_sleeve(kind: str) -> Rig:
     kept = tuple(conductor for conductor in cable.conductors if conductor.kind != kind)
     broken = lead.model_copy(update={"cables": (cable.model_copy(update={"conductors": kept}),)})
     return rig.with_fields(parts=tuple(broken if part.id == lead.id else part for part in rig.parts))
+
+
+def tested() -> Rig:
+    """A microphone's lead in which a test showed a fault."""
+    rig = typed_rig("dynamic mic > desk 1, 10 m")
+    fault = WiringFault.model_validate({"kind": "short", "a": "in.2", "b": "in.1"})
+    return rig.with_fields(kit=tuple(item.model_copy(update={"faults": (fault,)}) for item in rig.kit))
 
 
 def in_condition(condition: Condition) -> Rig:
@@ -119,6 +127,7 @@ FIRES: dict[str, Rig] = {
     ),
     "unusable": in_condition("faulty"),
     "suspect": in_condition("suspect"),
+    "lead_fault": tested(),
     "body_floats": typed_rig("mic > unscreened network box > desk 1"),
     "host_unknown": situation(
         ["usb-sound-adapter", "lead-trs35-two-ts", "mixer-analogue-12"],
@@ -137,6 +146,7 @@ FIRES: dict[str, Rig] = {
 SILENT: dict[str, Rig] = {
     "unusable": in_condition("suspect"),
     "suspect": in_condition("good"),
+    "lead_fault": in_condition("faulty"),
     "centre_cancels": stated_rig(wires=LEFT),
     "centre_weakened": stated_rig(wires=LEFT),
     "silent": stated_rig(wires=LEFT),
