@@ -176,8 +176,9 @@ def _told(rig: Rig, judged: RunVerdict, finding: Finding, cache: AnalysisCache) 
     if finding.code is not FindingCode.LEAD_FAULT or finding.params["heard"]:
         return finding
     alone = rig.with_fields(runs=tuple(run for run in rig.runs if run.id == judged.run))
-    item = next(item for item in rig.kit if item.tag == finding.params["thing"] and item.id in alone.runs[0].pieces)
-    kit = tuple(each.model_copy(update={"faults": ()}) if each.id == item.id else each for each in rig.kit)
+    # A finding's last item is what it is about, here the lead.
+    lead = finding.items[-1]
+    kit = tuple(each.model_copy(update={"faults": ()}) if each.id == lead else each for each in rig.kit)
     norton = rest_of_rig(rig, judged.run, cache)
     (right,), (wrong,) = (quick_verdicts(prune(each), norton=norton) for each in (alone.with_fields(kit=kit), alone))
     params = finding.params | {"heard": f" {heard_words(right, wrong)}"}

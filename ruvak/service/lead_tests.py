@@ -9,13 +9,13 @@ from ruvak.core.cupboard.item import CupboardItem
 from ruvak.core.errors import BadEdit
 from ruvak.core.log.entry import MOST_UNUSUAL, Entry, EntryId, NewEntry, Tested
 from ruvak.core.rig.edits import Edit, SetField
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, contacts_in
 from ruvak.core.rig.rig import Condition, KitItem, name_of
 from ruvak.core.rig.values import Id, Moment, Record, Words
 from ruvak.core.rig.wiring_fault import WiringFault
 from ruvak.core.tester.diagnosis import Diagnosis, diagnose, plug_names
 from ruvak.core.tester.lines import read_lines
-from ruvak.core.tester.metal import contacts_of, groups_of
+from ruvak.core.tester.metal import groups_of
 from ruvak.core.tester.reading import LeadTest, Place, Readings
 from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
@@ -211,7 +211,7 @@ def _on_bench(
     except ValueError as problem:
         raise BadEdit("text", str(problem)) from problem
     names = plug_names(part)
-    contacts = contacts_of(part)
+    contacts = contacts_in(part)
     by_group: dict[int, list[str]] = {}
     for contact, group in zip(contacts, groups_of(part, contacts), strict=True):
         by_group.setdefault(group, []).append(str(contact))
@@ -242,14 +242,7 @@ def _outcome(bench: LeadOnBench, test: NewLeadTest) -> tuple[Condition | None, T
     if at is not None and at >= len(diagnosis.explanations):
         raise BadEdit("chosen", f"There are {len(diagnosis.explanations)} explanations; {at} is none of them.")
     chosen = diagnosis.explanations[at] if at is not None else None
-    condition: Condition | None = "faulty"
-    if diagnosis.verdict == "good":
-        condition = "good"
-    elif diagnosis.verdict == "unfinished":
-        condition = "suspect" if bench.test.lamp == "fail" else None
-    elif chosen is not None and chosen.faults and not any(fault.is_steady for fault in chosen.faults):
-        condition = "suspect"
-    return condition, Tested(
+    return (chosen or diagnosis).condition, Tested(
         verdict=diagnosis.verdict,
         words=f"{chosen.words[0].upper()}{chosen.words[1:]}." if chosen is not None else diagnosis.words,
         faults=chosen.faults if chosen is not None else (),

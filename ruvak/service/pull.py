@@ -15,8 +15,8 @@ from ruvak.core.rig.edits import Edit
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.values import Record
 from ruvak.service.kept import KeptRigs
+from ruvak.service.takings import hours_of, taken_within
 from ruvak.service.versions import Version, version_of
-from ruvak.store.house import TakenRow
 from ruvak.store.rigs import SavedRig
 from ruvak.store.tables import OccasionRow, RigRow
 
@@ -41,8 +41,6 @@ class DayPull(Record):
 
     list: PullList
     """What goes where."""
-    rigs: tuple[str, ...]
-    """The rigs of that day by name, the one that was asked about first."""
     edits: tuple[RigEdit, ...]
     """What would change; empty where everything lies so already."""
 
@@ -58,7 +56,6 @@ def pull_of_day(
     assignment = assign(needs, _free(session, leads, rigs, [hours for _, hours in saved]))
     return DayPull(
         list=pull_list(rigs, assignment),
-        rigs=tuple(rig.name for rig in rigs),
         edits=tuple(_edits(saved, assignment, {item.id: item for item in items})),
     )
 
@@ -76,14 +73,10 @@ def _edits(
 
 def _rigs_of_day(session: Session, kept: KeptRigs, rig_id: str) -> list[tuple[SavedRig, tuple[float, float]]]:
     own = kept.current(session, rig_id)
-    own_hours = session.execute(
-        select(OccasionRow.starts_at, OccasionRow.ends_at)
-        .join(RigRow, RigRow.occasion_id == OccasionRow.id)
-        .where(RigRow.id == rig_id, RigRow.shelf == "plans")
-    ).first()
+    own_hours = hours_of(session, rig_id)
     if own_hours is None:
         return [(own, ALWAYS)]
-    starts_at = own_hours.starts_at
+    starts_at, ends_at = own_hours
     midnight = starts_at.astimezone().replace(hour=0, minute=0, second=0, microsecond=0)
     others = session.execute(
         select(RigRow.id, OccasionRow.starts_at, OccasionRow.ends_at)
@@ -93,7 +86,7 @@ def _rigs_of_day(session: Session, kept: KeptRigs, rig_id: str) -> list[tuple[Sa
         .order_by(RigRow.id)
     ).all()
     rest = [(kept.current(session, row.id), _hours(row.starts_at, row.ends_at)) for row in others]
-    return [(own, _hours(starts_at, own_hours.ends_at)), *rest]
+    return [(own, _hours(starts_at, ends_at)), *rest]
 
 
 def _hours(starts_at: datetime, ends_at: datetime) -> tuple[float, float]:
@@ -106,10 +99,6 @@ def _free(session: Session, leads: list[Lead], rigs: list[Rig], hours: list[tupl
     if not dated:
         return leads
     first, last = min(start for start, _ in dated), max(end for _, end in dated)
-    query = select(TakenRow.item_id, TakenRow.number).where(
-        TakenRow.rig_id.not_in([rig.id for rig in rigs]),
-        TakenRow.starts_at < datetime.fromtimestamp(last).astimezone(),
-        TakenRow.ends_at > datetime.fromtimestamp(first).astimezone(),
-    )
-    taken = set(session.execute(query).tuples())
+    from_, to = (datetime.fromtimestamp(moment).astimezone() for moment in (first, last))
+    taken = taken_within(session, from_, to, but_by=[rig.id for rig in rigs])
     return [lead for lead in leads if (lead.item, lead.number) not in taken]

@@ -3,7 +3,7 @@
 Whoever takes something locks its row first, always in the order of ids and after the rig that takes it.
 """
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -74,9 +74,13 @@ def taken_by_others(session: Session, rig_id: str) -> frozenset[Taken]:
     hours = hours_of(session, rig_id)
     if hours is None:
         return frozenset()
-    starts_at, ends_at = hours
+    return taken_within(session, *hours, but_by=[rig_id])
+
+
+def taken_within(session: Session, starts_at: datetime, ends_at: datetime, but_by: Collection[str]) -> frozenset[Taken]:
+    """What rigs other than these have at some time of these hours."""
     query = select(TakenRow.item_id, TakenRow.number).where(
-        TakenRow.rig_id != rig_id, TakenRow.starts_at < ends_at, TakenRow.ends_at > starts_at
+        TakenRow.rig_id.not_in(but_by), TakenRow.starts_at < ends_at, TakenRow.ends_at > starts_at
     )
     return frozenset(session.execute(query).tuples())
 

@@ -10,10 +10,9 @@ from urllib.parse import urlencode
 from pydantic import Field, ValidationError
 
 from ruvak.core.errors import BadEdit, RuvakError
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, contacts_in
 from ruvak.core.rig.points import Contact
 from ruvak.core.rig.values import Label, Number, Record
-from ruvak.core.tester.metal import contacts_of
 from ruvak.core.tester.reading import MOST_READINGS, ContactReading, LeadTest, Place, State
 
 ANSWERS_WITHIN_S = 3.0
@@ -124,7 +123,7 @@ def _as_test(part: Part, answered: _Readings, moved_at: Place | None) -> LeadTes
     def state(pair: frozenset[Contact]) -> State:
         return "flickers" if pair in moving else "joined" if pair in joined else "open"
 
-    pairs = list(combinations(contacts_of(part), 2))
+    pairs = list(combinations(contacts_in(part), 2))
     if len(pairs) > MOST_READINGS:
         raise BadEdit("lead", f"{part.name} has too many contacts for one test; test it line by line.")
     readings = tuple(

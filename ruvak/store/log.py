@@ -59,7 +59,7 @@ def last_number(session: Session, rig_id: str) -> int:
 
 def of_rig(session: Session, rig_id: str) -> tuple[Entry, ...]:
     """All of a rig's entries, in the order in which they came in."""
-    return tuple(map(entry_of, session.scalars(_of([rig_id]))))
+    return of_rigs_in_order(session, [rig_id])
 
 
 def of_rigs(session: Session, rig_ids: Sequence[str]) -> dict[str, tuple[Entry, ...]]:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from ruvak.core.analyse import RunAnalysis
 from ruvak.core.gain.exposure import exposure_words
 from ruvak.core.results.records import InputResult, Levels
-from ruvak.core.rig.part import is_computer
+from ruvak.core.rig.part import is_computer, sounds
 from ruvak.core.rig.rig import Rig, name_of
 
 _SPEAKER_VOLUME = {"middle": "its volume in the middle", "full": "its volume fully up"}
@@ -28,7 +28,7 @@ def _sources(rig: Rig, analysis: RunAnalysis) -> Iterator[str]:
 
 
 def _speakers(rig: Rig, analysis: RunAnalysis) -> Iterator[str]:
-    speakers = [each for each in analysis.result.inputs if _is_loudspeaker(rig, each)]
+    speakers = [each for each in analysis.result.inputs if _sounds(rig, each)]
     for receiver in speakers:
         name = name_of(rig, receiver.gear)
         if receiver.loudspeaker is not None:
@@ -45,12 +45,9 @@ def _speakers(rig: Rig, analysis: RunAnalysis) -> Iterator[str]:
         )
 
 
-def _is_loudspeaker(rig: Rig, receiver: InputResult) -> bool:
-    """A device that makes sound of what it gets, and passes nothing on but by its link."""
+def _sounds(rig: Rig, receiver: InputResult) -> bool:
     part = rig.part_of(receiver.gear)
-    own = next(each for each in part.inputs if each.id == receiver.input)
-    has_own = len(own.connectors) > 1 or len(receiver.levels) > 1 or own.signal == "loudspeaker"
-    return has_own and not part.outputs and not part.records
+    return sounds(part, next(each for each in part.inputs if each.id == receiver.input))
 
 
 def _switch(receiver: InputResult) -> str | None:

@@ -36,8 +36,8 @@ def needs_of(rig: Rig, hours: tuple[float, float], spare_m: float = 0.0) -> list
         stretches = list(_stretches(rig, run))
         for items in stretches:
             planned_m = sum(item.length_m or 0.0 for item in items)
-            is_whole = len(stretches) == 1 and run.way_m is not None
-            length_m = (run.way_m if is_whole and run.way_m is not None else planned_m) + spare_m
+            said_m = run.way_m if len(stretches) == 1 else None
+            length_m = (said_m if said_m is not None else planned_m) + spare_m
             part = rig.parts_by_id[items[0].part]
             need = Need(rig.id, run.id, wiring_of(part), length_m, tuple(items), hours, extends_itself(part))
             result.setdefault(tuple(item.id for item in items), need)

@@ -7,7 +7,7 @@ from typing import Literal
 
 from ruvak.core.pull.assign import Assignment, Filled, is_same
 from ruvak.core.pull.supply import Lead
-from ruvak.core.rig.rig import Gear, Rig, setting_of, written_on
+from ruvak.core.rig.rig import Gear, Rig, runs_on_battery, written_on
 from ruvak.core.rig.values import Record
 
 LEADS_PER_SPARE = 10
@@ -205,7 +205,7 @@ def _boxes(rig: Rig, stretches: set[str]) -> Iterator[PackLine]:
 
 def _beside(rigs: Sequence[Rig]) -> Iterator[PackLine]:
     """Batteries and stands, from what the rigs have."""
-    batteries = [written_on(gear) for rig in rigs for gear in rig.gear if _runs_on_battery(rig, gear)]
+    batteries = [written_on(gear) for rig in rigs for gear in rig.gear if runs_on_battery(gear, rig.part_of(gear.id))]
     if batteries:
         words = "batteries or a charged bank, and a set to change"
         yield PackLine(store="", kind="battery", words=words, count=len(batteries), tags=tuple(sorted(batteries)))
@@ -213,13 +213,6 @@ def _beside(rigs: Sequence[Rig]) -> Iterator[PackLine]:
     if microphones:
         words = "microphone stands, with clips"
         yield PackLine(store="", kind="stand", words=words, count=len(microphones), tags=tuple(sorted(microphones)))
-
-
-def _runs_on_battery(rig: Rig, gear: Gear) -> bool:
-    part = rig.part_of(gear.id)
-    if part.earthing_setting is None:
-        return False
-    return "battery" in str(setting_of(gear, part, part.earthing_setting)).lower()
 
 
 def _is_microphone(rig: Rig, gear: Gear) -> bool:

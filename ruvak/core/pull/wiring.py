@@ -4,8 +4,8 @@ from functools import cache
 
 from ruvak.core.parts.library import library
 from ruvak.core.rig.connectors import fits
-from ruvak.core.rig.part import Part
-from ruvak.core.tester.metal import Groups, contacts_of, groups_of
+from ruvak.core.rig.part import Part, contacts_in
+from ruvak.core.tester.metal import Groups, groups_of
 
 Wiring = tuple[tuple[str, ...], Groups, str | None]
 """Forms of the plugs in order, what is joined to what, and what the lead is made to carry."""
@@ -14,7 +14,7 @@ Wiring = tuple[tuple[str, ...], Groups, str | None]
 def wiring_of(part: Part) -> Wiring:
     """What has to be the same of a lead that takes another's place."""
     forms = tuple(str(connector.form) for connector in part.connectors)
-    return forms, groups_of(part, contacts_of(part)), part.signal
+    return forms, groups_of(part, contacts_in(part)), part.signal
 
 
 def is_plain_lead(part: Part) -> bool:

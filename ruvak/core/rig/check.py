@@ -10,7 +10,7 @@ from ruvak.core.errors import Fault, RigFault
 from ruvak.core.rig.check_earth import earth_faults
 from ruvak.core.rig.check_part import list_names, part_faults, setting_fault
 from ruvak.core.rig.connectors import SHAPES, Form, fits, uncertain
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, contacts_in
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import ContactResistance, Gear, Join, KitItem, Rig, Run, is_two_way
 from ruvak.core.rig.wiring_fault import unknown_points
@@ -146,7 +146,7 @@ def _drawn(rig: Rig) -> Iterator[Fault]:
 
 def _contacts(part: Part, called: str, stated: Iterable[ContactResistance], where: str) -> Iterator[Fault]:
     """Contacts that somebody measured: each must be there."""
-    have = {f"{connector.id}.{contact}" for connector in part.connectors for contact in SHAPES[connector.form].contacts}
+    have = {str(contact) for contact in contacts_in(part)}
     for number, known in enumerate(stated):
         if known.at not in have:
             sentence = f"'{called}' has no contact '{known.at}'; it has {list_names(have)}."

@@ -9,9 +9,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ruvak.core.rig.connectors import Form
+from ruvak.core.rig.connectors import SHAPES, Form
 from ruvak.core.rig.element import Element
-from ruvak.core.rig.points import Point
+from ruvak.core.rig.points import Contact, Point
 from ruvak.core.rig.ports import Input, Mix, Output, SignalClass
 from ruvak.core.rig.values import (
     AboveZero,
@@ -255,3 +255,17 @@ def is_computer(part: Part) -> bool:
     """Whether it is a laptop, a desktop computer or the like."""
     earthings = (*part.earthings.values(), *([part.earthing] if part.earthing is not None else []))
     return any(earthing.computer for earthing in earthings)
+
+
+def sounds(part: Part, receiver: Input) -> bool:
+    """Whether what an input takes is heard in the room: of a loudspeaker, or of a device that passes it on by its link
+    alone."""
+    is_speaker = len(receiver.connectors) > 1 or len(receiver.modes) > 1 or receiver.signal == "loudspeaker"
+    return is_speaker and not part.outputs and not part.records
+
+
+def contacts_in(part: Part) -> tuple[Contact, ...]:
+    """Every contact of every plug and socket, in drawing order."""
+    return tuple(
+        Contact(connector.id, contact) for connector in part.connectors for contact in SHAPES[connector.form].contacts
+    )

@@ -8,6 +8,7 @@ from pydantic import BeforeValidator, Field
 
 from ruvak.core.rig.connectors import Family, Sleeve
 from ruvak.core.rig.earth import Beside, Bond, Disturbances, EarthPoint, MainsRun, Position
+from ruvak.core.rig.house_rules import HouseRules
 from ruvak.core.rig.part import Earthing, Part, SettingValue
 from ruvak.core.rig.points import CONTACT_PATTERN, End, Endpoint
 from ruvak.core.rig.values import (
@@ -20,68 +21,12 @@ from ruvak.core.rig.values import (
     Number,
     Quantity,
     Record,
-    Value,
     Words,
     on_form,
 )
 from ruvak.core.rig.wiring_fault import WiringFaults, as_tested
 
 MIN_LENGTH_M, MAX_LENGTH_M = 0.001, 1000.0
-
-
-class HouseRules(Record):
-    """Where the trade disagrees, what this house does. Only notes follow from it, never a finding."""
-
-    unbalanced_limit_m: Annotated[AboveZero, on_form("Unbalanced leads, at most", "m")] = Value(
-        value=7.5, source="common practice: the cautious school; the relaxed says 15 m"
-    )
-    """Metres an unbalanced line may be long before a note says so."""
-    screens: Annotated[
-        Literal["both-ends", "lifted-at-receiver", "through-capacitor"],
-        on_form(
-            "Screens of balanced leads",
-            words={
-                "both-ends": "joined at both ends",
-                "lifted-at-receiver": "lifted at the receiving end",
-                "through-capacitor": "through a capacitor at the receiving end",
-            },
-        ),
-    ] = "both-ends"
-    """Both ends joined is what AES48 asks of equipment that takes pin 1 to its chassis."""
-    passive_y: Annotated[
-        Literal["never", "with-resistors"],
-        on_form("Two outputs on one input", words={"with-resistors": "only through resistors", "never": "never"}),
-    ] = "with-resistors"
-    """Two outputs on one input."""
-    power_order: Annotated[
-        Literal["sources-first", "mixer-first"],
-        on_form(
-            "Switched on, once all is connected",
-            words={"sources-first": "sources, mixer, speakers", "mixer-first": "mixer, sources, speakers"},
-        ),
-    ] = "sources-first"
-    """Sources before the mixer, so that no channel sees them come on; the mixer first, where it looks for its boxes."""
-    gain: Annotated[
-        Literal["average-on-mark", "clip-and-back"],
-        on_form(
-            "Gain of a channel",
-            words={
-                "average-on-mark": "average on the mark",
-                "clip-and-back": "up to the clip light, then back",
-            },
-        ),
-    ] = "average-on-mark"
-    """The average on the meter's mark keeps channels alike; the clip light is found without a reference."""
-    speaker_volume: Annotated[
-        Literal["middle", "full"],
-        on_form("Volume of powered speakers", words={"middle": "in the middle", "full": "fully up"}),
-    ] = "middle"
-    """In the middle leaves room either way; fully up can be left alone by everybody."""
-    computer_volume: Annotated[
-        Literal["full", "half"],
-        on_form("Volume of laptops and phones", words={"full": "fully up", "half": "at half"}),
-    ] = "full"
-    """Fully up lies farthest above the noise; at half some computers distort less."""
 
 
 class Loudness(Record):
@@ -393,6 +338,11 @@ def earthing_of(gear: Gear, part: Part) -> Earthing | None:
     if part.earthing_setting is None:
         return part.earthing
     return part.earthings.get(str(setting_of(gear, part, part.earthing_setting)))
+
+
+def runs_on_battery(gear: Gear, part: Part) -> bool:
+    """Whether its switch for that says that it does."""
+    return part.earthing_setting is not None and "battery" in str(setting_of(gear, part, part.earthing_setting)).lower()
 
 
 def earthing_at(rig: Rig, owner: str) -> Earthing | None:

@@ -6,8 +6,8 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ruvak.core.rig.connectors import CONTACT_WORDS, SHAPES
-from ruvak.core.rig.part import Cable, Conductor, Part, Wire
+from ruvak.core.rig.connectors import CONTACT_WORDS
+from ruvak.core.rig.part import Cable, Conductor, Part, Wire, contacts_in
 from ruvak.core.rig.points import Contact, InnerNode, Point
 from ruvak.core.rig.values import Record
 
@@ -115,9 +115,11 @@ def metal_of(part: Part) -> Iterator[tuple[Contact | InnerNode, Contact | InnerN
 
 def unknown_points(part: Part, faults: Iterable[WiringFault]) -> list[str]:
     """Points that faults name and the part does not have."""
-    have = {f"{connector.id}.{contact}" for connector in part.connectors for contact in SHAPES[connector.form].contacts}
-    have |= {str(point) for a, b, _ in metal_of(part) for point in (a, b)}
-    return [str(point) for fault in faults for point in (fault.a, fault.b) if str(point) not in have]
+    named = [point for fault in faults for point in (fault.a, fault.b)]
+    if not named:
+        return []
+    have = {*contacts_in(part), *(point for a, b, _ in metal_of(part) for point in (a, b))}
+    return [str(point) for point in named if point not in have]
 
 
 def contact_words(point: Contact | InnerNode) -> str:

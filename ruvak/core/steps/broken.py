@@ -3,12 +3,10 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ruvak.core.rig.connectors import CONTACT_WORDS
-from ruvak.core.rig.part import Conductor, Part
+from ruvak.core.rig.part import Conductor
 from ruvak.core.rig.points import Contact, Endpoint
 from ruvak.core.rig.rig import KitItem, Rig, Run
-
-SUFFIX = "broken"
+from ruvak.core.rig.wiring_fault import WiringFault, contact_words
 
 
 @dataclass(frozen=True)
@@ -24,11 +22,10 @@ def broken_leads(rig: Rig, run: Run) -> Iterator[BrokenLead]:
     """Each conductor that a run uses of each of its pieces, broken by itself. The rig is prepared."""
     used = set(run.ends)
     for item in (item for item in rig.kit if item.id in run.pieces):
-        part = rig.parts_by_id[item.part]
-        for at, cable in enumerate(part.cables):
-            for number, conductor in enumerate(cable.conductors):
+        for cable in rig.parts_by_id[item.part].cables:
+            for conductor in cable.conductors:
                 if _is_used(item, conductor, used):
-                    yield BrokenLead(item, _contact(conductor), _with_broken(rig, item, part, at, number))
+                    yield BrokenLead(item, _contact(conductor), _with_broken(rig, item, conductor))
 
 
 def _is_used(item: KitItem, conductor: Conductor, used: set[Endpoint]) -> bool:
@@ -37,24 +34,14 @@ def _is_used(item: KitItem, conductor: Conductor, used: set[Endpoint]) -> bool:
     return all(isinstance(end, Contact) and Endpoint(item.id, end.connector) in used for end in ends)
 
 
-def _with_broken(rig: Rig, item: KitItem, part: Part, at: int, number: int) -> Rig:
-    cable = part.cables[at]
-    conductors = tuple(
-        conductor.model_copy(update={"b": None}) if index == number else conductor
-        for index, conductor in enumerate(cable.conductors)
-    )
-    cables = tuple(
-        each.model_copy(update={"conductors": conductors}) if index == at else each
-        for index, each in enumerate(part.cables)
-    )
-    broken = part.model_copy(update={"id": f"{part.id[:50]}-{SUFFIX}", "cables": cables})
-    kit = tuple(each.model_copy(update={"part": broken.id}) if each.id == item.id else each for each in rig.kit)
-    return rig.with_fields(parts=(*rig.parts, broken), kit=kit)
+def _with_broken(rig: Rig, item: KitItem, conductor: Conductor) -> Rig:
+    fault = WiringFault.model_validate({"kind": "open", "a": conductor.a, "b": conductor.b})
+    broken = item.model_copy(update={"faults": (*item.faults, fault)})
+    return rig.with_fields(kit=tuple(broken if each.id == item.id else each for each in rig.kit))
 
 
 def _contact(conductor: Conductor) -> str:
     """What it is soldered to at its far plug."""
     if conductor.kind == "screen":
         return "screen"
-    contact = conductor.b.contact if isinstance(conductor.b, Contact) else ""
-    return CONTACT_WORDS.get(contact, f"contact {contact}")
+    return contact_words(conductor.b) if conductor.b is not None else ""

@@ -10,7 +10,7 @@ from ruvak.core.prepare import prepare
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.prune import prune
-from ruvak.core.rig.rig import Gear, KitItem, Rig, Run, setting_of
+from ruvak.core.rig.rig import KitItem, Rig, Run, runs_on_battery
 from ruvak.core.rig.values import Record
 from ruvak.core.steps.broken import broken_leads
 
@@ -114,13 +114,6 @@ def _beside(rig: Rig, run: Run) -> Iterator[Weighed]:
     yield "weak", f"the gain at {into.name} is too low", gain, at_desk
     yield "distorted", f"the gain at {into.name} is too high: back until the clip light stays off", gain, at_desk
     yield "distorted", f"{source.name} itself is too loud", gain / 2, at_source
-    if _runs_on_battery(rig, source):
+    if runs_on_battery(source, rig.part_of(source.id)):
         yield "silent", f"the battery of {source.name} is empty", WEIGHTS["supply"], at_source
         yield "crackle", f"the battery of {source.name} is nearly empty", WEIGHTS["supply"], at_source
-
-
-def _runs_on_battery(rig: Rig, device: Gear) -> bool:
-    part = rig.part_of(device.id)
-    if part.earthing_setting is None:
-        return False
-    return "battery" in str(setting_of(device, part, part.earthing_setting)).lower()

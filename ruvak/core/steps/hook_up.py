@@ -9,7 +9,8 @@ from typing import Literal
 
 from networkx import DiGraph, condensation, topological_sort
 
-from ruvak.core.rig.part import is_computer
+from ruvak.core.entry.phantom import wants_phantom
+from ruvak.core.rig.part import is_computer, sounds
 from ruvak.core.rig.rig import Gear, Rig, Run, earthing_of, name_of
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.trace.run_ends import ends_of
@@ -66,7 +67,7 @@ class _Plan:
         self.last = [gear for gear in self.powered if self._ends_here(gear)]
         self.mixers = self._by_signal([gear for gear in self.powered if self._mixes(gear) and gear not in self.last])
         self.rest = self._by_signal([gear for gear in self.powered if gear not in (*self.last, *self.mixers)])
-        self.fed = [run for run in rig.runs if self._phantom_at(run)]
+        self.fed = [run for run in rig.runs if wants_phantom(rig, ends_of(rig, run, "out"))]
 
     def up(self) -> Iterator[HookUpStep]:
         """Connecting and switching on."""
@@ -111,7 +112,7 @@ class _Plan:
             yield _step("unplug", run.id, f"Unplug {run.name}.", "With everything off.", things, before, run.id)
 
     def _place(self) -> Iterator[HookUpStep]:
-        speakers = [gear for gear in self.gear if self._is_loudspeaker(gear)]
+        speakers = [gear for gear in self.gear if self._sounds(gear)]
         if speakers:
             names = ", ".join(gear.name for gear in speakers)
             words = f"Stands for {names}: the pin in, legs spread, no more load than the stand bears; two people lift."
@@ -166,13 +167,6 @@ class _Plan:
             by_device.setdefault(name_of(self.rig, end.owner), []).append(connector.label)
         return "; ".join(f"{device} ({', '.join(labels)})" for device, labels in by_device.items())
 
-    def _phantom_at(self, run: Run) -> bool:
-        for end in ends_of(self.rig, run, "out"):
-            for output in self.rig.part_of(end.owner).outputs:
-                if output.type == "balanced" and output.phantom is not None and end.connector in output.connectors:
-                    return True
-        return False
-
     def _has_supply(self, gear: Gear) -> bool:
         """Whether it is switched on by itself: what floats lives on phantom, a host, or has nothing to switch."""
         part = self.rig.part_of(gear.id)
@@ -183,11 +177,9 @@ class _Plan:
         """Speakers, amplifiers and whatever else passes nothing on: they come last, and go off first."""
         return all(output.signal in LOUDSPEAKER_SIGNALS for output in self.rig.part_of(gear.id).outputs)
 
-    def _is_loudspeaker(self, gear: Gear) -> bool:
+    def _sounds(self, gear: Gear) -> bool:
         part = self.rig.part_of(gear.id)
-        return not part.outputs and any(
-            receiver.signal in LOUDSPEAKER_SIGNALS or len(receiver.connectors) > 1 for receiver in part.inputs
-        )
+        return any(sounds(part, receiver) for receiver in part.inputs)
 
     def _is_lighting(self, gear: Gear) -> bool:
         part = self.rig.part_of(gear.id)

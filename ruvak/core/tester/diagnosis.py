@@ -6,13 +6,14 @@ from itertools import combinations
 from typing import Literal
 
 from ruvak.core.parts.library import library
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, contacts_in
 from ruvak.core.rig.points import Contact, Point
 from ruvak.core.rig.prune import prune_multicore
+from ruvak.core.rig.rig import Condition
 from ruvak.core.rig.values import Label, Record
 from ruvak.core.rig.wiring_fault import WiringFault, contact_words, fault_words
 from ruvak.core.tester.hypotheses import Bench, Hypothesis
-from ruvak.core.tester.metal import Groups, across_components, contacts_of, groups_of
+from ruvak.core.tester.metal import Groups, across_components, groups_of
 from ruvak.core.tester.reading import LeadTest, State
 
 Verdict = Literal["good", "faulty", "several", "unfinished", "other", "unexplained"]
@@ -45,6 +46,8 @@ class Explanation(Record):
     """The part whose wiring it would be."""
     words: str
     """In words."""
+    condition: Condition
+    """How a piece is of which this is so."""
     share: float
     """How likely it is among the explanations, 0 to 1, by how often each turns out to be it."""
 
@@ -69,6 +72,8 @@ class Diagnosis(Record):
     reading."""
     words: str
     """In a sentence."""
+    condition: Condition | None = None
+    """How the piece is by that; null where that cannot be said yet."""
     explanations: tuple[Explanation, ...] = ()
     """The likeliest first."""
     next: NextReading | None = None
@@ -80,9 +85,9 @@ class Diagnosis(Record):
 def diagnose(whole: Part, test: LeadTest) -> Diagnosis:
     """What is wrong with a piece. ValueError for a reading of a contact that it does not have."""
     read = {point for reading in test.readings for point in (reading.a, reading.b)}
-    if unknown := read - set(contacts_of(whole)):
+    if unknown := read - set(contacts_in(whole)):
         raise ValueError(f"{whole.name} has no contact {min(map(str, unknown))}.")
-    if len(contacts_of(whole)) <= MOST_AT_ONCE:
+    if len(contacts_in(whole)) <= MOST_AT_ONCE:
         return _Case(whole, test).diagnose()
     used = {point.connector for point in read if isinstance(point, Contact)}
     part = prune_multicore(whole, used) if used else whole
@@ -117,7 +122,7 @@ class _Case:
         explanations = _merged(left, self._bench) or _merged(self._doubles(singles), self._bench)
         others = list(self._wired_as())
         if not explanations and not others:
-            return Diagnosis(verdict="unexplained", words=TWO_AT_MOST, unusual=self._unusual())
+            return Diagnosis(verdict="unexplained", words=TWO_AT_MOST, condition="faulty", unusual=self._unusual())
         return self._explained(explanations, others)
 
     def _explained(self, faulty: list[Hypothesis], others: list[tuple[Part, Groups]]) -> Diagnosis:
@@ -126,12 +131,21 @@ class _Case:
         candidates = [(each.groups, each.weight) for each in faulty] + [(groups, OTHER_WEIGHT) for _, groups in others]
         total = sum(weight for _, weight in candidates)
         said = [
-            Explanation(faults=each.faults, words=self._words(each.faults), share=round(each.weight / total, 3))
+            Explanation(
+                faults=each.faults,
+                words=self._words(each.faults),
+                condition="faulty",
+                share=round(each.weight / total, 3),
+            )
             for each in faulty
         ]
         for part, _ in others:
             share = round(OTHER_WEIGHT / total, 3)
-            said.append(Explanation(faults=(), wired_as=part.name, words=f"made as: {part.name}", share=share))
+            said.append(
+                Explanation(
+                    faults=(), wired_as=part.name, words=f"made as: {part.name}", condition="faulty", share=share
+                )
+            )
         next_reading = self._next(candidates) if len(said) > 1 else None
         verdict: Verdict = "several"
         if len(said) == 1:
@@ -143,22 +157,34 @@ class _Case:
         else:
             words = SAME_READINGS
         shown = tuple(said[:MOST_EXPLANATIONS])
-        return Diagnosis(verdict=verdict, words=words, explanations=shown, next=next_reading, unusual=self._unusual())
+        return Diagnosis(
+            verdict=verdict,
+            words=words,
+            condition="faulty",
+            explanations=shown,
+            next=next_reading,
+            unusual=self._unusual(),
+        )
 
     def _as_it_should(self, left: list[Hypothesis]) -> Diagnosis:
         """Nothing reads wrong: good once no single fault would read the same."""
         if self._test.lamp == "pass" and not self._states:
-            return Diagnosis(verdict="good", words=PASSED)
+            return Diagnosis(verdict="good", words=PASSED, condition="good")
         if self._test.lamp == "fail":
             words = "The tester says fail" + (", and what was read is as it should be." if self._states else ".")
         elif not left:
-            return Diagnosis(verdict="good", words="Every contact reads as it should.")
+            return Diagnosis(verdict="good", words="Every contact reads as it should.", condition="good")
         else:
             words = "As it should be so far."
         heaviest = max((each.weight for each in left), default=1.0)
         next_reading = self._next([*((each.groups, each.weight) for each in left), (self._sound, heaviest)])
         more = f" Read next: {next_reading.words}." if next_reading is not None else ""
-        return Diagnosis(verdict="unfinished", words=words + more, next=next_reading)
+        return Diagnosis(
+            verdict="unfinished",
+            words=words + more,
+            condition="suspect" if self._test.lamp == "fail" else None,
+            next=next_reading,
+        )
 
     def _moving(self) -> Diagnosis:
         """What comes and goes: contacts that touch, or the conductors whose break opens such pairs and no other."""
@@ -173,8 +199,15 @@ class _Case:
         first, last = self._part.connectors[0].label, self._part.connectors[-1].label
         where = {"near": f" at {first}", "far": f" at {last}", "middle": " in the middle of the lead"}
         words = (self._words(faults) or "a contact comes and goes") + where.get(self._test.moved_at or "", "")
-        said = (Explanation(faults=tuple(faults), words=words, share=1.0),)
-        return Diagnosis(verdict="faulty", words=_sentence(words), explanations=said, unusual=self._unusual())
+        condition: Condition = "suspect" if faults else "faulty"
+        said = (Explanation(faults=tuple(faults), words=words, condition=condition, share=1.0),)
+        return Diagnosis(
+            verdict="faulty",
+            words=_sentence(words),
+            condition=condition,
+            explanations=said,
+            unusual=self._unusual(),
+        )
 
     def _doubles(self, singles: list[Hypothesis]) -> list[Hypothesis]:
         if len(singles) > MOST_DOUBLES:
@@ -191,7 +224,7 @@ class _Case:
             plugs = [connector.form for connector in other.connectors]
             if other.kind != self._part.kind or plugs != forms or other.elements:
                 continue
-            groups = groups_of(other, contacts_of(other))
+            groups = groups_of(other, contacts_in(other))
             if groups not in seen and self._explains(groups):
                 seen.add(groups)
                 yield other, groups

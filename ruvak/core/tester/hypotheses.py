@@ -4,10 +4,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import combinations
 
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, contacts_in
 from ruvak.core.rig.points import Contact, InnerNode
 from ruvak.core.rig.wiring_fault import WiringFault, metal_of
-from ruvak.core.tester.metal import Groups, contacts_of
+from ruvak.core.tester.metal import Groups
 
 WEIGHTS = {"open": 6.0, "short": 3.0, "exchanged": 2.0}
 """How often each turns out to be it, against each other: common practice, no source."""
@@ -32,7 +32,7 @@ class Bench:
     """A piece's metal by numbers, so that thousands of faults are tried in a moment."""
 
     def __init__(self, part: Part) -> None:
-        self.part, self.contacts = part, contacts_of(part)
+        self.part, self.contacts = part, contacts_in(part)
         points: dict[Contact | InnerNode, int] = {contact: place for place, contact in enumerate(self.contacts)}
         self._edges = [
             (points.setdefault(a, len(points)), points.setdefault(b, len(points))) for a, b, _ in metal_of(part)

@@ -4,10 +4,10 @@ import re
 from collections.abc import Iterator
 from itertools import combinations
 
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, contacts_in
 from ruvak.core.rig.points import Contact
 from ruvak.core.tester.diagnosis import plug_names
-from ruvak.core.tester.metal import contacts_of, groups_of
+from ruvak.core.tester.metal import groups_of
 from ruvak.core.tester.reading import ContactReading, LeadTest, Place, State
 
 MOST_OHM = 10.0
@@ -78,7 +78,7 @@ def _readings(part: Part, words: str) -> Iterator[ContactReading]:
         yield ContactReading(a=a, b=b, state=state, ohm=ohm)
         return
     at = _contact(part, first_plug or part.connectors[0].id, first, words)
-    contacts = contacts_of(part)
+    contacts = contacts_in(part)
     groups = dict(zip(contacts, groups_of(part, contacts), strict=True))
     others = [each for each in contacts if groups[each] == groups[at] and each.connector != at.connector]
     if not others:
@@ -125,7 +125,7 @@ def _plug(part: Part, words: str) -> str | None:
 
 
 def _contact(part: Part, plug: str, name: str, words: str) -> Contact:
-    have = [contact.contact for contact in contacts_of(part) if contact.connector == plug]
+    have = [contact.contact for contact in contacts_in(part) if contact.connector == plug]
     wanted = _NAMES.get(name.lower(), (name,))
     for each in have:
         if each in wanted or each.lower() == name.lower():
@@ -134,7 +134,7 @@ def _contact(part: Part, plug: str, name: str, words: str) -> Contact:
 
 
 def _example(part: Part) -> str:
-    contacts = contacts_of(part)
+    contacts = contacts_in(part)
     groups = groups_of(part, contacts)
     pairs = ((a, b) for a, b in combinations(range(len(contacts)), 2) if groups[a] == groups[b])
     first, last = (contacts[place] for place in next(pairs, (0, -1)))

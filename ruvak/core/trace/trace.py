@@ -13,7 +13,7 @@ from networkx.utils import UnionFind
 
 from ruvak.core.rig.connectors import SHAPES, touching, uncertain
 from ruvak.core.rig.element import Element, ends_of_element
-from ruvak.core.rig.part import Connector, Part
+from ruvak.core.rig.part import Connector, Part, contacts_in
 from ruvak.core.rig.points import Contact, ContactRef, Endpoint, InnerNode, NodeRef
 from ruvak.core.rig.rig import Join, Rig, connectors_in_use
 
@@ -114,13 +114,12 @@ def trace(rig: Rig) -> Trace:
 
 def points_of(part: Part) -> tuple[Contact | InnerNode, ...]:
     """Every contact and inner node of a part, contacts first, each once."""
-    contacts = [Contact(connector.id, contact) for connector in part.connectors for contact in contacts_of(connector)]
     named: list[Contact | InnerNode | None] = [point for wire in part.wires for point in (wire.a, wire.b)]
     named += [point for switch in part.switches for point in (switch.a, switch.b)]
     named += [point for cable in part.cables for conductor in cable.conductors for point in (conductor.a, conductor.b)]
     for element in part.elements:
         named += element_points(element)
-    return tuple(dict.fromkeys([*contacts, *(point for point in named if point is not None)]))
+    return tuple(dict.fromkeys([*contacts_in(part), *(point for point in named if point is not None)]))
 
 
 def element_points(element: Element) -> list[Contact | InnerNode]:

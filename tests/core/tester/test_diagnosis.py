@@ -7,11 +7,11 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from ruvak.core.parts.library import library
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import Part, contacts_in
 from ruvak.core.rig.wiring_fault import WiringFault, with_faults
 from ruvak.core.tester.diagnosis import Diagnosis, diagnose
 from ruvak.core.tester.hypotheses import Bench
-from ruvak.core.tester.metal import contacts_of, groups_of
+from ruvak.core.tester.metal import groups_of
 from ruvak.core.tester.reading import ContactReading, LeadTest
 from tests.support.lead_readings import pairs_of, readings_of
 
@@ -19,7 +19,7 @@ MOST_CONTACTS = 16
 SMALL = {
     id_: part
     for id_, part in library().items()
-    if part.kind in ("lead", "adapter") and len(contacts_of(part)) <= MOST_CONTACTS and not part.elements
+    if part.kind in ("lead", "adapter") and len(contacts_in(part)) <= MOST_CONTACTS and not part.elements
 }
 MIC = library()["mic-lead"]
 
@@ -30,10 +30,10 @@ def fault(kind: str, a: str, b: str) -> WiringFault:
 
 def reads_as(part: Part, diagnosis: Diagnosis) -> set[tuple[int, ...]]:
     """What each explanation of a diagnosis would read."""
-    contacts = contacts_of(part)
+    contacts = contacts_in(part)
     result = {groups_of(with_faults(part, each.faults), contacts) for each in diagnosis.explanations if each.faults}
     others = {each.wired_as for each in diagnosis.explanations}
-    return result | {groups_of(p, contacts_of(p)) for p in library().values() if p.name in others}
+    return result | {groups_of(p, contacts_in(p)) for p in library().values() if p.name in others}
 
 
 class Whole(unittest.TestCase):
@@ -58,7 +58,7 @@ class Whole(unittest.TestCase):
         singles = list(bench.singles())
         for first, second in combinations(singles, 2):
             faults = (*first.faults, *second.faults)
-            expected = groups_of(with_faults(MIC, faults), contacts_of(MIC))
+            expected = groups_of(with_faults(MIC, faults), contacts_in(MIC))
             with self.subTest(faults=faults):
                 diagnosis = diagnose(MIC, readings_of(MIC, faults))
                 if expected == bench.sound:
@@ -133,7 +133,7 @@ class Partial(unittest.TestCase):
         hidden = data.draw(st.sampled_from(singles)).faults
         if data.draw(st.booleans()):
             hidden = (*hidden, *data.draw(st.sampled_from(singles)).faults)
-        contacts = contacts_of(part)
+        contacts = contacts_in(part)
         truth = groups_of(with_faults(part, hidden), contacts)
         read = set(data.draw(st.lists(st.sampled_from(pairs_of(part)), max_size=3)))
         for _ in pairs_of(part):
@@ -182,4 +182,4 @@ class Quickly(unittest.TestCase):
         bench = Bench(part)
         singles = list(bench.singles())
         faults = tuple(each.faults[0] for each in data.draw(st.lists(st.sampled_from(singles), max_size=3)))
-        self.assertEqual(bench.groups(faults), groups_of(with_faults(part, faults), contacts_of(part)))
+        self.assertEqual(bench.groups(faults), groups_of(with_faults(part, faults), contacts_in(part)))

@@ -10,7 +10,7 @@ export const pullQuery = (rigId: string, version: string, spareM: number) =>
 		queryFn: () =>
 			answer(
 				client.GET('/api/rigs/{rig_id}/pull', { params: { ...rig(rigId), query: { spare_m: spareM } } })
-			) as Promise<Schemas['DayPull']>,
+			),
 		// Others fill and empty the cupboard meanwhile.
 		staleTime: 0,
 		refetchInterval: 15_000,

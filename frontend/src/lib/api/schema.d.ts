@@ -7044,6 +7044,12 @@ export interface components {
              */
             words: string;
             /**
+             * Condition
+             * @description How the piece is by that; null where that cannot be said yet.
+             * @default null
+             */
+            condition: ("good" | "suspect" | "faulty" | "away") | null;
+            /**
              * Explanations
              * @description The likeliest first.
              * @default []
@@ -7082,6 +7088,12 @@ export interface components {
              * @description In words.
              */
             words: string;
+            /**
+             * Condition
+             * @description How a piece is of which this is so.
+             * @enum {string}
+             */
+            condition: "good" | "suspect" | "faulty" | "away";
             /**
              * Share
              * @description How likely it is among the explanations, 0 to 1, by how often each turns out to be it.
@@ -7835,7 +7847,7 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, a note, a tested lead, a step of the hook-up, or a change of a rig or of the cupboard.
+             * @description A checked run, a measured level, a note, a tested lead, a step of the hook-up, or a change of rig or cupboard.
              * @enum {string}
              */
             kind: "check" | "reading" | "note" | "test" | "step" | "change";
@@ -8417,11 +8429,6 @@ export interface components {
         DayPull: {
             /** @description What goes where. */
             list: components["schemas"]["PullList"];
-            /**
-             * Rigs
-             * @description The rigs of that day by name, the one that was asked about first.
-             */
-            rigs: string[];
             /**
              * Edits
              * @description What would change; empty where everything lies so already.

@@ -45,6 +45,14 @@ export interface Standing {
 /** An entry as it counts here: from the server, or made on this device and not sent yet. */
 export type Known = NewEntry & { person?: string; number?: number };
 
+/** Those that no later entry corrects, in the order in which they happened; at one moment, in that in which they came. */
+export function counting<Entry extends Pick<NewEntry, 'id' | 'at' | 'corrects'>>(
+	entries: readonly Entry[]
+): Entry[] {
+	const corrected = new Set(entries.map(({ corrects }) => corrects).filter((id) => id != null));
+	return entries.filter(({ id }) => !corrected.has(id)).sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+}
+
 /** The last answer about each run: by when it happened, then by when it came in; corrected ones do not count. */
 export function standings(
 	entries: readonly Known[],
@@ -53,13 +61,8 @@ export function standings(
 ): Map<string, Standing> {
 	const here = new Set(unsent);
 	const keys = new Map(runs.map(({ run, key }) => [run, key]));
-	const corrected = new Set(entries.map(({ corrects }) => corrects).filter((id) => id != null));
-	const inOrder = entries
-		.filter((entry) => !corrected.has(entry.id))
-		.map((entry, came) => ({ entry, came }))
-		.sort((a, b) => Date.parse(a.entry.at) - Date.parse(b.entry.at) || a.came - b.came);
 	const result = new Map<string, Standing>();
-	for (const { entry } of inOrder) {
+	for (const entry of counting(entries)) {
 		if (entry.kind !== 'check' || entry.run == null || entry.answer == null) continue;
 		const now = keys.get(entry.run);
 		result.set(entry.run, {

@@ -1,5 +1,6 @@
 /** Where the hook-up stands, from what was done, skipped and taken back on any device. */
 import type { Schemas } from '../api/client';
+import { counting } from './check';
 
 export type Step = Schemas['HookUpStep'];
 export type Phase = Step['phase'];
@@ -31,11 +32,9 @@ export interface StepState {
 
 /** The last word about each step; one that was taken back has none. */
 export function stepStates(entries: readonly Known[]): Map<string, StepState> {
-	const corrected = new Set(entries.map(({ corrects }) => corrects).filter((id) => id != null));
 	const result = new Map<string, StepState>();
-	const inOrder = [...entries].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
-	for (const { id, at, kind, step, answer, words, person } of inOrder) {
-		if (kind !== 'step' || step == null || corrected.has(id)) continue;
+	for (const { id, at, kind, step, answer, words, person } of counting(entries)) {
+		if (kind !== 'step' || step == null) continue;
 		if (answer !== 'good' && answer !== 'skipped') continue;
 		result.set(step, { answer, person: person ?? 'this device', at, entry: id, note: words ?? '' });
 	}

@@ -16,7 +16,7 @@ const MIC: LeadOnBench = {
 	condition: 'good',
 	faults: [],
 	test: { readings: [], lamp: null, moved_at: null },
-	diagnosis: { verdict: 'unfinished', words: '', explanations: [], next: null, unusual: [] }
+	diagnosis: { verdict: 'unfinished', words: '', condition: null, explanations: [], next: null, unusual: [] }
 };
 const read = (a: string, b: string, state: Reading['state']): Reading => ({ a, b, state, ohm: null });
 
@@ -55,22 +55,17 @@ describe('a lead on the tester', () => {
 	});
 
 	it('says how the piece will stand', () => {
-		const said = (verdict: 'good' | 'faulty' | 'unfinished', kind?: 'open' | 'flickers'): string =>
-			outcome(
-				{
-					...MIC.diagnosis,
-					verdict,
-					explanations: kind
-						? [{ faults: [{ kind, a: 'in.2', b: 'out.2' }], wired_as: null, words: '', share: 1 }]
-						: []
-				},
-				null
-			);
-		expect([said('good'), said('unfinished'), said('faulty', 'open'), said('faulty', 'flickers')]).toEqual([
+		const said = (condition: LeadOnBench['condition'] | null): string =>
+			outcome({ ...MIC.diagnosis, condition }, null);
+		expect([said('good'), said(null), said('faulty'), said('suspect')]).toEqual([
 			'Save: good',
 			'Save what was read',
 			'Save: faulty',
 			'Save: suspect'
 		]);
+		const moves = { faults: [], wired_as: null, words: '', condition: 'suspect' as const, share: 1 };
+		expect(outcome({ ...MIC.diagnosis, condition: 'faulty', explanations: [moves] }, 0)).toBe(
+			'Save: suspect'
+		);
 	});
 });

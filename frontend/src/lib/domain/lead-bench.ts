@@ -131,10 +131,6 @@ export function toggled(readings: readonly Reading[], a: string, b: string): Rea
 
 /** How the piece would stand after it is saved. */
 export function outcome(diagnosis: Schemas['Diagnosis'], chosen: number | null): string {
-	if (diagnosis.verdict === 'good') return 'Save: good';
-	if (diagnosis.verdict === 'unfinished') return 'Save what was read';
-	const at = chosen ?? (diagnosis.explanations.length === 1 ? 0 : null);
-	const faults = at === null ? [] : (diagnosis.explanations[at]?.faults ?? []);
-	const moves = faults.length > 0 && faults.every(({ kind }) => kind.endsWith('flickers'));
-	return moves ? 'Save: suspect' : 'Save: faulty';
+	const { condition } = (chosen === null ? null : diagnosis.explanations[chosen]) ?? diagnosis;
+	return condition === null ? 'Save what was read' : `Save: ${condition}`;
 }

@@ -17,6 +17,15 @@
 	);
 	const limit = $derived(Number(fromMetres(limitM, unit).toFixed(1)));
 
+	const CHOICES = [
+		'screens',
+		'passive_y',
+		'power_order',
+		'gain',
+		'speaker_volume',
+		'computer_volume'
+	] as const;
+
 	const say = (...said: Parameters<typeof houseEdit>): void => void desk.sync.edit(houseEdit(...said));
 </script>
 
@@ -34,28 +43,9 @@
 			step={0.5}
 			onsay={(text) => say('unbalanced_limit_m', lengthSaid(text, unit))}
 		/>
-		<RigField of="HouseRules.screens" value={house?.screens} onsay={(choice) => say('screens', choice)} />
-		<RigField
-			of="HouseRules.passive_y"
-			value={house?.passive_y}
-			onsay={(choice) => say('passive_y', choice)}
-		/>
-		<RigField
-			of="HouseRules.power_order"
-			value={house?.power_order}
-			onsay={(choice) => say('power_order', choice)}
-		/>
-		<RigField of="HouseRules.gain" value={house?.gain} onsay={(choice) => say('gain', choice)} />
-		<RigField
-			of="HouseRules.speaker_volume"
-			value={house?.speaker_volume}
-			onsay={(choice) => say('speaker_volume', choice)}
-		/>
-		<RigField
-			of="HouseRules.computer_volume"
-			value={house?.computer_volume}
-			onsay={(choice) => say('computer_volume', choice)}
-		/>
+		{#each CHOICES as rule (rule)}
+			<RigField of="HouseRules.{rule}" value={house?.[rule]} onsay={(choice) => say(rule, choice)} />
+		{/each}
 	</div>
 	<h3 class="heading">How loud, how quiet</h3>
 	<p class="quiet">
