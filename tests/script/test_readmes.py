@@ -13,9 +13,10 @@ MOST_LINES = 5
 
 
 def may_import(room: Path) -> set[str]:
-    """The rooms its README names between "May import:" and the full stop."""
+    """The rooms its README names between "May import:" and the full stop; what stands in brackets is explanation."""
     found = re.search(r"May import: ([^.]*)\.", (room / "README.md").read_text())
-    return set(re.split(r",\s*", found[1])) if found else set()
+    named = re.sub(r"\s*\([^)]*\)", "", found[1]) if found else ""
+    return set(re.split(r",\s*", named)) - {""}
 
 
 def imported_by(room: Path) -> set[str]:
