@@ -24,7 +24,7 @@ from ruvak.service.access import Role
 from ruvak.service.demo_data import add_demo
 from ruvak.service.people import PassphraseLink
 from ruvak.service.states import Person
-from ruvak.service.upkeep import back_up, bring_back, house_at, migrate, people_at, rigs_at
+from ruvak.service.upkeep import back_up, bring_back, house_at, house_import_at, migrate, people_at, rigs_at
 
 AT_THE_PROMPT = Person(id="command-line", name="Command line")
 DEMO_ADDRESS = "http://127.0.0.1:8140"
@@ -157,7 +157,7 @@ def _export_house(options: argparse.Namespace) -> str:
 
 
 def _import_house(options: argparse.Namespace) -> str:
-    made = house_at(_url()).import_house(house_from_zip(options.file.read_bytes()), AT_THE_PROMPT)
+    made = house_import_at(_url()).add(house_from_zip(options.file.read_bytes()), AT_THE_PROMPT)
     counted = (
         f"{made.rigs} rigs, {made.occasions} dates, {made.things} things, {made.venues} venues, {made.people} people"
     )

@@ -26,6 +26,7 @@ from ruvak.core.rig.earth import Preset
 from ruvak.core.rig.edits import Edit, Op, PutThing, apply, changes, replay
 from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.run_changes import VerdictChange, changed_runs, verdict_changes
+from ruvak.core.sheets.sheets import RigSheets, rig_sheets
 from ruvak.core.steps.card import check_card
 from ruvak.core.steps.causes import likely_causes
 from ruvak.core.venue.document import difference
@@ -212,6 +213,11 @@ class Computer:
         """The pull list of a rig's day: the cheapest assignment of leads to all its runs. Raises NotFound."""
         with self._sessions() as session:
             return pull_of_day(session, self._kept, self._cupboard.items(session), rig_id, spare_m)
+
+    def sheets(self, rig_id: str) -> RigSheets:
+        """What is printed of a rig. Raises NotFound, RigFault."""
+        rig = self._rig(rig_id)
+        return rig_sheets(prepare(rig), self._analysis(rig, self._progress))
 
     def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> PieceChoiceList:
         """What could stand at a place of a run. Raises NotFound, BadEdit."""

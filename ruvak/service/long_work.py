@@ -14,6 +14,7 @@ from ruvak.core.rig.values import Record
 from ruvak.service.kept import KeptRigs
 from ruvak.service.pool import Compute
 from ruvak.service.problems import NotFound
+from ruvak.service.states import Person
 from ruvak.service.task import Task
 from ruvak.service.versions import version_of
 from ruvak.store import long_work as store
@@ -28,6 +29,7 @@ TIMES: dict[str, int] = {
     "runs": 1,
     "card": 1,
     "pull": 1,
+    "sheets": 1,
     "preview": 1,
     "rewire": 1,
     "earth_from_current": 1,
@@ -44,6 +46,10 @@ WORDS: dict[str, str] = {
     "show_edit": "Solving {runs} before and after the change",
 }
 PLAIN_WORDS = "Solving {runs}"
+HOUSE_IMPORT = "import_house"
+HOUSE_IMPORT_WORDS = "Importing a house"
+NOTHING_LOST = "Nothing that was saved is lost."
+REST_LATER = "What it added by then stays; import the same file again to add the rest."
 
 
 class StillWorking(RuvakError):
@@ -51,7 +57,7 @@ class StillWorking(RuvakError):
 
     code = "still_working"
 
-    def __init__(self, rig_id: str, work_id: str) -> None:
+    def __init__(self, rig_id: str | None, work_id: str) -> None:
         self.rig_id, self.work_id = rig_id, work_id
         super().__init__("This takes a few seconds and is being computed.")
 
@@ -69,10 +75,12 @@ class WorkState(Record):
 
     id: str
     """The work."""
-    rig_id: str
-    """The rig it is about."""
+    rig_id: str | None
+    """The rig it is about; None for the whole house."""
     words: str
-    """What is computed."""
+    """What is done."""
+    when_cancelled: str
+    """What is to be said where it was cancelled."""
     state: Literal["waiting", "running", "done", "cancelled"]
     """Waiting for a process, being computed, done, or ended by somebody."""
     share: float
@@ -98,28 +106,46 @@ class LongWork:
     def run(self, rig_id: str, version: str, runs: int, task: Task) -> Any:
         """The answer, where it is there. Raises StillWorking where it is not, and what the work raised."""
         arguments = task.dump()
-        key = _key(rig_id, version, task.use_case, arguments)
+        work = LongWorkRow(
+            key=_key(rig_id, version, task.use_case, arguments),
+            rig_id=rig_id,
+            use_case=task.use_case,
+            arguments=arguments,
+            is_json=task.is_json,
+            runs=runs,
+        )
+        return _answer_of(self._asked(work))
+
+    def import_house(self, archive: bytes, person: Person) -> Any:
+        """The same for an exported house: what was added, as JSON. It is answered once: the same file sent again later
+        is imported again."""
+        work = LongWorkRow(
+            key=_key(HOUSE_IMPORT, person.id, hashlib.sha256(archive).hexdigest()),
+            rig_id=None,
+            use_case=HOUSE_IMPORT,
+            arguments=[person.id, person.name],
+            is_json=True,
+            runs=0,
+            upload=archive,
+        )
+        asked = self._asked(work)
+        if asked.finished_at is not None:
+            with self._sessions.begin() as session:
+                store.forget(session, asked.id)
+        return _answer_of(asked)
+
+    def _asked(self, new: LongWorkRow) -> LongWorkRow:
+        """The work somebody has asked for already, or this."""
         with self._sessions.begin() as session:
-            work = store.latest(session, key)
+            work = store.latest(session, new.key)
             if work is None:
-                work = LongWorkRow(
-                    id=secrets.token_urlsafe(16),
-                    key=key,
-                    rig_id=rig_id,
-                    use_case=task.use_case,
-                    arguments=arguments,
-                    is_json=task.is_json,
-                    runs=runs,
-                )
+                work = new
+                work.id = secrets.token_urlsafe(16)
                 store.queue(session, work)
         self._workers.ensure_running()
-        if work.problem is not None:
-            raise _failed(work.problem)
-        if work.answer is None:
-            raise StillWorking(rig_id, work.id)
-        return gzip.decompress(work.answer)
+        return work
 
-    def state(self, rig_id: str, work_id: str) -> WorkState:
+    def state(self, rig_id: str | None, work_id: str) -> WorkState:
         """How far it is. Raises NotFound."""
         with self._sessions() as session:
             work = _known(session, rig_id, work_id)
@@ -133,11 +159,20 @@ class LongWork:
                 state = "cancelled" if job == "gone" else job
         if state in ("waiting", "running"):
             self._workers.ensure_running()
-        words = WORDS.get(work.use_case, PLAIN_WORDS).format(runs="1 run" if work.runs == 1 else f"{work.runs} runs")
-        return WorkState(id=work.id, rig_id=rig_id, words=words, state=state, share=work.share, before=before)
+        is_import = work.use_case == HOUSE_IMPORT
+        runs = "1 run" if work.runs == 1 else f"{work.runs} runs"
+        return WorkState(
+            id=work.id,
+            rig_id=rig_id,
+            words=HOUSE_IMPORT_WORDS if is_import else WORDS.get(work.use_case, PLAIN_WORDS).format(runs=runs),
+            when_cancelled=REST_LATER if is_import else NOTHING_LOST,
+            state=state,
+            share=work.share,
+            before=before,
+        )
 
-    def cancel(self, rig_id: str, work_id: str) -> None:
-        """Ends it; nothing of it is kept. Raises NotFound."""
+    def cancel(self, rig_id: str | None, work_id: str) -> None:
+        """Ends it; of a computation nothing is kept, of an import what it added by then. Raises NotFound."""
         with self._sessions.begin() as session:
             work = _known(session, rig_id, work_id)
             if work.finished_at is None:
@@ -179,13 +214,21 @@ def _failed(problem: dict[str, Any]) -> WorkFailed:
     return WorkFailed(problem["code"], problem["message"], tuple(Fault(**fault) for fault in problem["faults"]))
 
 
-def _known(session: Session, rig_id: str, work_id: str) -> LongWorkRow:
+def _answer_of(work: LongWorkRow) -> Any:
+    if work.problem is not None:
+        raise _failed(work.problem)
+    if work.answer is None:
+        raise StillWorking(work.rig_id, work.id)
+    return gzip.decompress(work.answer)
+
+
+def _known(session: Session, rig_id: str | None, work_id: str) -> LongWorkRow:
     work = store.find(session, work_id)
     if work is None or work.rig_id != rig_id:
-        raise NotFound("There is no such work on this rig; it may have been done some time ago.")
+        raise NotFound("There is no such work; it may have been done some time ago.")
     return work
 
 
-def _key(rig_id: str, version: str, use_case: str, arguments: list[Any]) -> str:
-    text = json.dumps([rig_id, version, use_case, arguments], sort_keys=True)
+def _key(*of: Any) -> str:
+    text = json.dumps(of, sort_keys=True)
     return hashlib.sha256(text.encode()).hexdigest()

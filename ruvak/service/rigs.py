@@ -89,9 +89,12 @@ class Rigs:
 
     def import_rig(self, rig: Rig, person: Person) -> RigState:
         """A new rig; one whose id is taken gets the next free number behind it. Raises RigFault."""
-        rig = prepare(rig)
         with self._sessions.begin() as session:
-            return self._create(session, _of_this_house(session, rig), person)
+            return self.import_into(session, prepare(rig), person)
+
+    def import_into(self, session: Session, rig: Rig, person: Person) -> RigState:
+        """The same for a prepared rig, in the caller's transaction."""
+        return self._create(session, _of_this_house(session, rig), person)
 
     def copy(self, rig_id: str, name: str, occasion: str, person: Person) -> RigState:
         """Everything of a rig but its history, for another occasion. Raises NotFound."""

@@ -7,6 +7,7 @@ from sqlalchemy import delete
 from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
 from ruvak.service.house import House
+from ruvak.service.house_import import HouseImport
 from ruvak.service.kept import KeptRigs
 from ruvak.service.people import People
 from ruvak.service.rigs import Rigs
@@ -31,7 +32,12 @@ def house_at(url: str) -> House:
     """The whole house of the database at `url`."""
     sessions, kept = database.sessions_for(database.engine_for(url)), KeptRigs()
     cupboard = Cupboard(sessions, kept, Edits(sessions, kept))
-    return House(sessions, kept, People(sessions), cupboard, Rigs(sessions, kept))
+    return House(sessions, kept, cupboard)
+
+
+def house_import_at(url: str) -> HouseImport:
+    """Brings a house into the database at `url`."""
+    return HouseImport(database.sessions_for(database.engine_for(url)), KeptRigs())
 
 
 def people_at(url: str) -> People:

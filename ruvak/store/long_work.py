@@ -56,6 +56,11 @@ def cancel(session: Session, work: LongWorkRow) -> None:
     session.execute(_CANCEL, {"job": work.job_id})
 
 
+def forget(session: Session, work_id: str) -> None:
+    """Whoever asks the same again has it done again."""
+    session.execute(delete(LongWorkRow).where(LongWorkRow.id == work_id))
+
+
 def tell(session: Session, work_id: str, share: float) -> bool:
     """Writes how far work has got; says whether anybody still wants it."""
     row = LongWorkRow

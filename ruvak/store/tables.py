@@ -323,12 +323,15 @@ class LongWorkRow(Base):
     id: Mapped[str] = mapped_column(primary_key=True)
     key: Mapped[str] = mapped_column(index=True)
     """What is computed from what: those who ask for the same wait for the same."""
-    rig_id: Mapped[str]
+    rig_id: Mapped[str | None]
+    """None for what is about the whole house."""
     use_case: Mapped[str]
     arguments: Mapped[list[Any]] = mapped_column(JSONB())
     is_json: Mapped[bool]
+    upload: Mapped[bytes | None] = mapped_column(LargeBinary)
+    """A file that is worked on; gone once that is done."""
     runs: Mapped[int]
-    """Of the rig, for the words on screen."""
+    """Of the rig, for the words on screen; none for what is about the whole house."""
     job_id: Mapped[int | None] = mapped_column(BigInteger)
     share: Mapped[float] = mapped_column(default=0.0)
     cancelled: Mapped[bool] = mapped_column(default=False)

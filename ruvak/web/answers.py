@@ -12,6 +12,7 @@ from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
 from ruvak.service.find import Finder
 from ruvak.service.house import House
+from ruvak.service.house_import import HouseImport
 from ruvak.service.lead_tests import LeadTests
 from ruvak.service.links import Links
 from ruvak.service.log_book import LogBook
@@ -21,6 +22,7 @@ from ruvak.service.occasions import Occasions
 from ruvak.service.own_data import OwnDataReader
 from ruvak.service.people import People
 from ruvak.service.pool import Compute
+from ruvak.service.problems import NotFound
 from ruvak.service.pulling import Pulling
 from ruvak.service.rigs import Rigs
 from ruvak.service.sign_ins import SignIns
@@ -56,12 +58,21 @@ class UseCases:
     pulling: Pulling
     tester: Tester
     house: House
+    house_import: HouseImport
     own_data: OwnDataReader
 
 
 def use_cases() -> UseCases:
     """Those of the current app."""
     return cast(UseCases, current_app.extensions[EXTENSION])
+
+
+def queue() -> LongWork:
+    """The queue of this app. Raises NotFound where it has none."""
+    queued = use_cases().long_work
+    if queued is None:
+        raise NotFound("This server computes everything at once; there is no work to ask about.")
+    return queued
 
 
 def answer(model: BaseModel, status: int = 200) -> Response:

@@ -6,12 +6,14 @@ from flask_openapi3 import Info, OpenAPI
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from ruvak import __version__
+from ruvak.formats.house import house_from_zip
 from ruvak.service.analyses import Analyses
 from ruvak.service.computer import Computer
 from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
 from ruvak.service.find import Finder
 from ruvak.service.house import House
+from ruvak.service.house_import import HouseImport
 from ruvak.service.kept import KeptRigs
 from ruvak.service.lead_tests import LeadTests
 from ruvak.service.links import Links
@@ -88,20 +90,19 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     long_work: LongWork | None = None
     if settings.compute_processes:
         pool = ComputePool(settings.database_url, settings.compute_processes)
-        workers = QueueWorkers(settings.database_url)
+        workers = QueueWorkers(settings.database_url, house_from_zip)
         long_work = LongWork(sessions, workers)
         compute = QueuedCompute(sessions, kept, pool, long_work, settings.runs_at_once)
         atexit.register(pool.close)
         atexit.register(workers.close)
-    sign_ins, tester = SignIns(sessions), Tester(settings.tester)
-    rigs, people, cupboard = Rigs(sessions, kept), People(sessions), Cupboard(sessions, kept, edits)
+    sign_ins, tester, cupboard = SignIns(sessions), Tester(settings.tester), Cupboard(sessions, kept, edits)
     app.extensions[EXTENSION] = UseCases(
-        rigs,
+        Rigs(sessions, kept),
         edits,
         Analyses(sessions, kept, compute),
         compute,
         long_work,
-        people,
+        People(sessions),
         sign_ins,
         Links(sessions),
         Venues(sessions, kept, edits),
@@ -113,7 +114,8 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         LeadTests(sessions, kept, edits, cupboard, tester),
         Pulling(edits, compute),
         tester,
-        House(sessions, kept, people, cupboard, rigs),
+        House(sessions, kept, cupboard),
+        HouseImport(sessions, kept),
         OwnDataReader(sessions, sign_ins),
     )
     app.extensions[who.SETTINGS] = settings

@@ -98,7 +98,10 @@ def _ruvak(error: RuvakError) -> Response:
 
 def _accepted(error: StillWorking) -> Response:
     """202 and where to ask how far it is (RFC 9110, section 15.3.3); then the same request again brings the answer."""
-    monitor = url_for("work.read_work", rig_id=error.rig_id, work_id=error.work_id)
+    if error.rig_id is None:
+        monitor = url_for("house.read_work", work_id=error.work_id)
+    else:
+        monitor = url_for("work.read_work", rig_id=error.rig_id, work_id=error.work_id)
     return make_response("", 202, {"Location": monitor})
 
 

@@ -6,6 +6,9 @@ from ruvak.core.log.entry import NewEntry
 from ruvak.core.log.line import LogLine
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.tester.reading import Place, Readings
+from ruvak.formats.printed.document import SheetName
+from ruvak.formats.printed.labels import LabelSize
+from ruvak.formats.printed.page import Paper
 
 MOST_AT_ONCE = 500
 """Entries in one request: a phone that was without network for an evening has fewer."""
@@ -35,6 +38,26 @@ class SpareQuery(Record):
 
     spare_m: float = Field(default=0.0, ge=0.0, le=20.0, allow_inf_nan=False)
     """In metres."""
+
+
+class PrintQuery(SpareQuery):
+    """What is printed, and on what."""
+
+    sheets: list[SheetName] = Field(min_length=1, max_length=6)
+    """Which sheets."""
+    paper: Paper = "a4"
+    """Of the lists; labels come on the paper that they are sold on."""
+    labels: LabelSize = "65"
+    """How many labels are on a sheet."""
+    skip: int = Field(default=0, ge=0, le=64)
+    """Labels of the first sheet that are used up already."""
+
+
+class PartOfRigPath(Record):
+    """Which part of which rig."""
+
+    rig_id: Id
+    part_id: Id
 
 
 class EntriesBody(Record):

@@ -17,5 +17,10 @@ def picture_of(text: str) -> str:
 
 def link_address(token: str) -> str:
     """Where a link's token is exchanged. Behind the #, so that no server or log sees it."""
+    return screen_address(f"link/{token}")
+
+
+def screen_address(place: str) -> str:
+    """Where a place of the interface is, for a phone that reads a code."""
     address = server_settings().address or request.url_root
-    return f"{address.rstrip('/')}/#/link/{token}"
+    return f"{address.rstrip('/')}/#/{place}"

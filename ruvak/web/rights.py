@@ -121,8 +121,10 @@ RIGHTS: dict[str, Right] = {
     ),
     **dict.fromkeys(
         (
+            "house.cancel_work",
             "house.export_house",
             "house.import_house",
+            "house.read_work",
             "people.add_person",
             "people.change_person",
             "people.end_sign_in_of",

@@ -266,6 +266,12 @@ class RunPath(Record):
     run_id: Id
 
 
+class HouseWorkPath(Record):
+    """Which work on the whole house."""
+
+    work_id: Annotated[str, Field(min_length=1, max_length=64)]
+
+
 class WorkPath(Record):
     """Which work on which rig."""
 

@@ -13,6 +13,7 @@ from ruvak.core.house import HouseDocument
 from ruvak.core.log.entry import NewEntry
 from ruvak.formats.house import BadHouse, house_from_zip, house_to_zip
 from ruvak.service.house import House
+from ruvak.service.house_import import HouseImport
 from ruvak.service.kept import KeptRigs
 from ruvak.service.log_book import LogBook
 from ruvak.service.people import People
@@ -32,7 +33,8 @@ class Whole(HouseTest):
         kept = KeptRigs()
         self.people, self.venues = People(self.sessions), Venues(self.sessions, kept, self.edits)
         self.book = LogBook(self.sessions, kept)
-        self.house = House(self.sessions, kept, self.people, self.cupboard, self.rigs)
+        self.house = House(self.sessions, kept, self.cupboard)
+        self.house_import = HouseImport(self.sessions, kept)
 
     def fill(self) -> HouseDocument:
         self.people.add("Olu", "owner", "the tests")
@@ -64,7 +66,7 @@ class Whole(HouseTest):
         before = self.fill()
         archive = house_to_zip(before)
         self.setUp()
-        made = self.house.import_house(house_from_zip(archive), ADA)
+        made = self.house_import.add(house_from_zip(archive), ADA)
         counts = (made.people, made.venues, made.things, made.occasions, made.rigs, made.said)
         self.assertEqual(counts, (2, 1, 2, 2, 2, ()))
         after = self.house.export()
@@ -82,8 +84,25 @@ class Whole(HouseTest):
 
     def test_what_is_there_already_is_left_alone(self) -> None:
         archive = house_to_zip(self.fill())
-        made = self.house.import_house(house_from_zip(archive), ADA)
+        made = self.house_import.add(house_from_zip(archive), ADA)
         self.assertEqual((made.people, made.venues, made.things, made.occasions, made.rigs), (0, 0, 0, 0, 0))
+
+    def test_ended_half_way_it_is_gone_on_with_by_importing_the_same_again(self) -> None:
+        before = self.fill()
+        self.setUp()
+
+        def end_after_the_first(share: float) -> None:
+            if share > 0:
+                raise InterruptedError
+
+        with self.assertRaises(InterruptedError):
+            self.house_import.add(before, ADA, end_after_the_first)
+        self.assertEqual(len(self.house.export().rigs), 1)
+        made = self.house_import.add(before, ADA)
+        self.assertEqual((made.people, made.things, made.occasions, made.rigs), (0, 0, 0, 1))
+        after = self.house.export()
+        self.assertEqual(after.index.rigs, before.index.rigs)
+        self.assertEqual(len(after.log), len(before.log))
 
     def test_a_rig_whose_things_others_have_by_now_loses_its_date_and_says_so(self) -> None:
         archive = house_to_zip(self.fill())
@@ -91,7 +110,7 @@ class Whole(HouseTest):
         chapel = self.new_rig("Chapel")
         self.date(chapel, name="Clash")
         self.cupboard.draw(chapel, "m1", ADA)
-        made = self.house.import_house(house_from_zip(archive), ADA)
+        made = self.house_import.add(house_from_zip(archive), ADA)
         self.assertEqual(made.rigs, 1)
         self.assertIn("M1 is taken by Chapel", made.said[0])
 

@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any
 
 from flask_openapi3 import OpenAPI
-from sqlalchemy import text, update
+from sqlalchemy import select, text, update
 from werkzeug.test import TestResponse
 
 from ruvak.store.tables import LongWorkRow
@@ -134,6 +134,62 @@ class Cancelling(LongWorkTest):
 
     def headers(self) -> dict[str, str]:
         return {"X-CSRF-Token": self.token}
+
+
+class HouseImports(LongWorkTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.become(f"Owner {time.monotonic_ns()}", "owner")
+        self.archive = self.client.get("/api/house").data
+
+    def bring(self, archive: bytes) -> TestResponse:
+        headers = {"X-CSRF-Token": self.token}
+        return self.client.post("/api/house", data=archive, headers=headers, content_type="application/zip")
+
+    def without_the_rig(self) -> None:
+        self.assertEqual(
+            self.client.delete(f"/api/rigs/{self.rig_id}", headers={"X-CSRF-Token": self.token}).status_code, 204
+        )
+
+    def test_it_tells_how_far_it_is_and_the_archive_sent_again_brings_what_was_added(self) -> None:
+        self.without_the_rig()
+        first = self.bring(self.archive)
+        self.assertEqual(first.status_code, 202)
+        self.assertRegex(first.headers["Location"], r"^/api/house/work/[^/]+$")
+        state = self.finish(first)
+        self.assertEqual((state["words"], state["state"], state["rig_id"]), ("Importing a house", "done", None))
+        with self.sessions() as session:
+            self.assertEqual(
+                session.scalars(select(LongWorkRow.upload).where(LongWorkRow.rig_id.is_(None))).all(), [None]
+            )
+        self.assertEqual(self.bring(self.archive).get_json()["rigs"], 1)
+        self.finish(self.bring(self.archive))
+        self.assertEqual(self.bring(self.archive).get_json()["rigs"], 0)
+
+    def test_a_file_that_is_no_house_is_refused_as_it_would_have_been_at_once(self) -> None:
+        self.finish(self.bring(b"nonsense"))
+        refused = self.bring(b"nonsense")
+        self.assertEqual((refused.status_code, refused.get_json()["code"]), (422, "bad_house"))
+
+    def test_one_that_is_cancelled_or_whose_worker_is_killed_is_gone_on_with(self) -> None:
+        self.without_the_rig()
+        first = self.bring(self.archive)
+        process = self.hold(first)
+        self.client.delete(first.headers["Location"], headers={"X-CSRF-Token": self.token})
+        cancelled = self.work(first)
+        self.assertEqual(cancelled["state"], "cancelled")
+        self.assertIn("import the same file again", cancelled["when_cancelled"])
+        second = self.bring(self.archive)
+        self.assertNotEqual(second.headers["Location"], first.headers["Location"])
+        os.kill(process, signal.SIGKILL)
+        self.workers._process.join()
+        self.assertEqual(self.finish(second)["state"], "done")
+        self.assertEqual(self.client.get(f"/api/rigs/{self.rig_id}").status_code, 200)
+
+    def test_nobody_but_an_owner_sees_it(self) -> None:
+        first = self.bring(self.archive)
+        self.become(f"Technician {time.monotonic_ns()}")
+        self.assertEqual(self.client.get(first.headers["Location"]).status_code, 403)
 
 
 class Kills(LongWorkTest):

@@ -7,7 +7,7 @@ from ruvak.core.judge.rule import active, alive, input_words
 from ruvak.core.rig.rig import Rig, Run, name_of
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.steps.causes import LikelyCause
-from ruvak.core.trace.run_ends import ends_of
+from ruvak.core.trace.run_ends import say_ends
 
 
 class Expected(Record):
@@ -62,8 +62,8 @@ def check_card(rig: Rig, run: Run, analysis: RunAnalysis, causes: tuple[LikelyCa
         run=run.id,
         number=run.number,
         name=run.name,
-        source=_ends(rig, run, "out"),
-        into=_ends(rig, run, "in"),
+        source=say_ends(rig, run, "out"),
+        into=say_ends(rig, run, "in"),
         pieces=tuple(name_of(rig, piece) for piece in run.pieces),
         piece_ids=run.pieces,
         phantom=_phantom(analysis),
@@ -72,13 +72,6 @@ def check_card(rig: Rig, run: Run, analysis: RunAnalysis, causes: tuple[LikelyCa
         warnings=tuple(finding.sentence for finding in analysis.findings if finding.grade.value in ("stop", "fix")),
         causes=causes,
     )
-
-
-def _ends(rig: Rig, run: Run, side: str) -> str:
-    by_device: dict[str, list[str]] = {}
-    for end, connector in ends_of(rig, run, "out" if side == "out" else "in").items():
-        by_device.setdefault(name_of(rig, end.owner), []).append(connector.label)
-    return "; ".join(f"{device}: {', '.join(labels)}" for device, labels in by_device.items())
 
 
 def _phantom(analysis: RunAnalysis) -> str:

@@ -13,7 +13,7 @@ from ruvak.core.entry.phantom import wants_phantom
 from ruvak.core.rig.part import is_computer, sounds
 from ruvak.core.rig.rig import Gear, Rig, Run, earthing_of, name_of
 from ruvak.core.rig.values import Id, Record
-from ruvak.core.trace.run_ends import ends_of
+from ruvak.core.trace.run_ends import ends_of, sockets_of
 
 Phase = Literal["place", "quiet", "connect", "power", "phantom", "choose", "level", "call", "mute", "off", "unplug"]
 LOUDSPEAKER_SIGNALS = frozenset({"loudspeaker"})
@@ -162,9 +162,7 @@ class _Plan:
                 yield _step("call", gear.id, words, why, (gear.id,), (level.id,))
 
     def _words_of_ends(self, run: Run, side: Literal["out", "in"]) -> str:
-        by_device: dict[str, list[str]] = {}
-        for end, connector in ends_of(self.rig, run, side).items():
-            by_device.setdefault(name_of(self.rig, end.owner), []).append(connector.label)
+        by_device = sockets_of(self.rig, run, side)
         return "; ".join(f"{device} ({', '.join(labels)})" for device, labels in by_device.items())
 
     def _has_supply(self, gear: Gear) -> bool:

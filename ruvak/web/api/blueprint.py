@@ -17,7 +17,7 @@ _ANYWHERE = ("400", "401", "403", "404", "405", "409", "413", "415", "422", "503
 """Statuses of errors that any address may answer with."""
 
 
-_LATER = {
+LATER = {
     "description": "Computed through the queue: ask the address in Location how far it is, then ask here again.",
     "headers": {"Location": {"schema": {"type": "string"}}},
 }
@@ -51,7 +51,7 @@ def _problem(status: str) -> dict[Any, Any]:
 
 def or_later(model: type[BaseModel]) -> dict[str | int, type[BaseModel] | dict[Any, Any] | None]:
     """The responses of what may take longer than a moment in a large rig."""
-    return {"200": model, "202": _LATER}
+    return {"200": model, "202": LATER}
 
 
 def file_of(kind: str) -> dict[str, Any]:

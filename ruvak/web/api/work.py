@@ -2,9 +2,8 @@
 
 from flask import Response, make_response
 
-from ruvak.service.long_work import LongWork, WorkState
-from ruvak.service.problems import NotFound
-from ruvak.web.answers import answer, use_cases
+from ruvak.service.long_work import WorkState
+from ruvak.web.answers import answer, queue
 from ruvak.web.api.blueprint import blueprint
 from ruvak.web.schemas import WorkPath
 
@@ -17,18 +16,11 @@ def read_work(path: WorkPath) -> Response:
 
     Its address came with the 202 of the request that asked for it; that request sent again brings the answer.
     """
-    return answer(_queue().state(path.rig_id, path.work_id))
+    return answer(queue().state(path.rig_id, path.work_id))
 
 
 @api.delete("/rigs/<rig_id>/work/<work_id>", responses={"204": None})
 def cancel_work(path: WorkPath) -> Response:
     """Ends it; nothing of it is kept."""
-    _queue().cancel(path.rig_id, path.work_id)
+    queue().cancel(path.rig_id, path.work_id)
     return make_response("", 204)
-
-
-def _queue() -> LongWork:
-    queue = use_cases().long_work
-    if queue is None:
-        raise NotFound("This server computes everything at once; there is no work to ask about.")
-    return queue

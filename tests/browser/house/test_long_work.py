@@ -9,6 +9,7 @@ from sqlalchemy import create_engine, text
 
 from script.shared.web_server import WebServer
 from tests.support.browser import BrowserTest, start_application
+from tests.support.people import signed_in
 
 
 class LongWork(BrowserTest):
@@ -35,6 +36,23 @@ class LongWork(BrowserTest):
 
     def open(self, path: str = "/") -> None:
         """Not yet: the worker is started by the first that asks, and shall be held then."""
+
+    def test_a_house_is_imported_with_its_progress_and_a_way_to_end_it(self) -> None:
+        token = signed_in(self.sessions, "Iris the owner", "owner")
+        self.page.context.add_cookies([{"name": "ruvak_sign_in", "value": token, "url": self.server.address}])
+        self.page.goto(f"{self.server.address}/#/people")
+        with self.page.expect_download() as exported:
+            self.page.get_by_role("link", name="Export the house").click()
+        archive = exported.value.path()
+        panel = self.page.get_by_role("region", name="Being computed")
+        with create_engine(self.url).begin() as holding:
+            holding.execute(text("LOCK TABLE procrastinate_workers IN SHARE MODE"))
+            self.page.get_by_label("Import a house").set_input_files(archive)
+            expect(panel).to_contain_text("Importing a house")
+            panel.get_by_role("button", name="Cancel").click()
+            expect(self.page.get_by_text("import the same file again to add the rest")).to_be_visible()
+        self.page.get_by_label("Import a house").set_input_files(archive)
+        expect(self.page.get_by_text("Added: 0 rigs, 0 dates")).to_be_visible()
 
     def test_it_is_shown_cancelled_and_asked_for_again(self) -> None:
         with create_engine(self.url).begin() as holding:

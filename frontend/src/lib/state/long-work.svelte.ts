@@ -8,17 +8,33 @@ const ASKED_EVERY_MS = 300;
 /** What is done sooner than this is not worth a panel. */
 const SHOWN_AFTER_MS = 500;
 
-/** The rig and the work in the address where the server tells how far it is. */
-export function parseMonitor(monitor: string): { rig_id: string; work_id: string } {
-	const [, rig, work] = /^\/api\/rigs\/([^/]+)\/work\/([^/]+)$/.exec(monitor) ?? [];
-	if (rig === undefined || work === undefined) throw new Error(`No address of work: ${monitor}`);
-	return { rig_id: decodeURIComponent(rig), work_id: decodeURIComponent(work) };
+/** Work on a rig, or on the whole house. */
+interface Work {
+	rig_id: string | null;
+	work_id: string;
 }
 
-const cancelled = (words: string): Trouble =>
+/** The rig and the work in the address where the server tells how far it is. */
+export function parseMonitor(monitor: string): Work {
+	const [, rig, work] = /^\/api\/(?:rigs\/([^/]+)|house)\/work\/([^/]+)$/.exec(monitor) ?? [];
+	if (work === undefined) throw new Error(`No address of work: ${monitor}`);
+	return { rig_id: rig === undefined ? null : decodeURIComponent(rig), work_id: decodeURIComponent(work) };
+}
+
+const read = ({ rig_id, work_id }: Work) =>
+	rig_id === null
+		? client.GET('/api/house/work/{work_id}', { params: { path: { work_id } } })
+		: client.GET('/api/rigs/{rig_id}/work/{work_id}', { params: { path: { rig_id, work_id } } });
+
+const end = ({ rig_id, work_id }: Work) =>
+	rig_id === null
+		? client.DELETE('/api/house/work/{work_id}', { params: { path: { work_id } } })
+		: client.DELETE('/api/rigs/{rig_id}/work/{work_id}', { params: { path: { rig_id, work_id } } });
+
+const cancelled = (work: WorkState): Trouble =>
 	new Trouble(0, {
 		code: 'cancelled',
-		message: `${words}: cancelled. Nothing that was saved is lost.`,
+		message: `${work.words}: cancelled. ${work.when_cancelled}`,
 		...NOTHING_MORE
 	});
 
@@ -34,9 +50,9 @@ export class LongWorks {
 		this.waiting.set(path.work_id, (this.waiting.get(path.work_id) ?? 0) + 1);
 		try {
 			for (;;) {
-				const work = await answer(client.GET('/api/rigs/{rig_id}/work/{work_id}', { params: { path } }));
+				const work = await answer(read(path));
 				if (work.state === 'done') return;
-				if (work.state === 'cancelled') throw cancelled(work.words);
+				if (work.state === 'cancelled') throw cancelled(work);
 				if (performance.now() - since > SHOWN_AFTER_MS) this.show(work);
 				await pause(ASKED_EVERY_MS, signal);
 			}
@@ -53,10 +69,8 @@ export class LongWorks {
 	}
 
 	/** Ends it for everybody who waits for it. */
-	async cancel(path: { rig_id: string; work_id: string }): Promise<void> {
-		await answer(client.DELETE('/api/rigs/{rig_id}/work/{work_id}', { params: { path } })).catch(
-			() => undefined
-		);
+	async cancel(work: Work): Promise<void> {
+		await answer(end(work)).catch(() => undefined);
 	}
 
 	private show(work: WorkState): void {

@@ -6,6 +6,7 @@
 	import { hookUpQuery } from '../../lib/api/hook-up';
 	import { rigQuery } from '../../lib/api/queries';
 	import StepRow from '../../lib/components/hook-up/StepRow.svelte';
+	import PrintSheets from '../../lib/components/print/PrintSheets.svelte';
 	import { placeOf } from '../../lib/domain/address';
 	import { newEntry } from '../../lib/domain/check';
 	import { byPhase, countWords, PHASES, stepStates, waitingFor, type Step } from '../../lib/domain/hook-up';
@@ -61,9 +62,12 @@
 				on last. Local rules come first.
 			</p>
 		</div>
-		<div class="segments no-print" role="group" aria-label="Which way">
-			<button type="button" aria-pressed={way === 'up'} onclick={() => (way = 'up')}>Connect</button>
-			<button type="button" aria-pressed={way === 'down'} onclick={() => (way = 'down')}>Take down</button>
+		<div class="out no-print">
+			<div class="segments" role="group" aria-label="Which way">
+				<button type="button" aria-pressed={way === 'up'} onclick={() => (way = 'up')}>Connect</button>
+				<button type="button" aria-pressed={way === 'down'} onclick={() => (way = 'down')}>Take down</button>
+			</div>
+			<PrintSheets {rigId} first="hook-up" />
 		</div>
 	</header>
 	{#if book.trouble}<p class="refused" role="alert">{book.trouble.message}</p>{/if}
@@ -98,5 +102,9 @@
 <style>
 	header {
 		flex-wrap: wrap;
+	}
+	.out {
+		display: flex;
+		gap: 0.7rem;
 	}
 </style>

@@ -1,11 +1,12 @@
 <!-- The pull list: which lead of the cupboard goes into which run of the day, what is short, what is packed. -->
 <script lang="ts">
 	import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-	import { Download, Printer } from '@lucide/svelte';
+	import { Download } from '@lucide/svelte';
 	import { router } from 'svelte-spa-router';
 	import { cupboardQuery } from '../../lib/api/house';
 	import { pullFile, pullQuery, takeLeads } from '../../lib/api/pull';
 	import { rigQuery } from '../../lib/api/queries';
+	import PrintSheets from '../../lib/components/print/PrintSheets.svelte';
 	import Packing from '../../lib/components/pull/Packing.svelte';
 	import PullRow from '../../lib/components/pull/PullRow.svelte';
 	import { placeOf } from '../../lib/domain/address';
@@ -60,9 +61,7 @@
 			<a class="btn preset-tonal" href={pullFile(rigId, spareM)} download
 				><Download size={16} aria-hidden="true" /> CSV</a
 			>
-			<button type="button" class="btn preset-tonal" onclick={() => window.print()}
-				><Printer size={16} aria-hidden="true" /> Print</button
-			>
+			<PrintSheets {rigId} first="pull" {spareM} />
 		</span>
 	</header>
 	{#if desk.byLink}

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { stateOf } from '../../domain/check';
 	import { getDesk } from '../../state/desk.svelte';
+	import PrintSheets from '../print/PrintSheets.svelte';
 	import JoinByCode from './JoinByCode.svelte';
 	import type { CheckBook } from '../../state/check-book.svelte';
 
@@ -22,6 +23,7 @@
 			<b>{count('open') + count('changed')}</b> open
 		</p>
 		{#if book.online && desk.may('plan') && !desk.byLink}
+			<PrintSheets rigId={book.rig} first="check" />
 			<JoinByCode rig={book.rig} name={book.check.name} />
 		{/if}
 	{/if}
