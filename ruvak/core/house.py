@@ -75,6 +75,8 @@ class HouseOccasion(Record):
     starts_at: AwareDatetime
     """From when things are needed."""
     ends_at: AwareDatetime
+    doors_at: AwareDatetime | None = None
+    """When people are let in."""
     """Until when."""
     after: Id | None = None
     """The date that it was made like."""

@@ -29,6 +29,7 @@ from ruvak.core.run_changes import VerdictChange, changed_runs, verdict_changes
 from ruvak.core.sheets.sheets import RigSheets, rig_sheets
 from ruvak.core.steps.card import check_card
 from ruvak.core.steps.causes import likely_causes
+from ruvak.core.steps.round import Round, check_round
 from ruvak.core.venue.document import difference
 from ruvak.core.venue.lines import VenueReading
 from ruvak.service.analysis_parts import RunParts, card_key, keep, key_of, run_key
@@ -218,6 +219,11 @@ class Computer:
         """What is printed of a rig. Raises NotFound, RigFault."""
         rig = self._rig(rig_id)
         return rig_sheets(prepare(rig), self._analysis(rig, self._progress))
+
+    def round(self, rig_id: str) -> Round:
+        """The check beside the runs, and what is lost with each run. Raises NotFound, RigFault."""
+        rig = self._rig(rig_id)
+        return check_round(prepare(rig), self._analysis(rig, self._progress))
 
     def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> PieceChoiceList:
         """What could stand at a place of a run. Raises NotFound, BadEdit."""

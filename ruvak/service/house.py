@@ -85,6 +85,7 @@ def _occasions(session: Session) -> Iterator[HouseOccasion]:
             name=row.name,
             starts_at=row.starts_at,
             ends_at=row.ends_at,
+            doors_at=row.doors_at,
             after=row.after_id,
             notes=tuple(
                 HouseNote(

@@ -140,7 +140,12 @@ def _add_occasion(session: Session, occasion: HouseOccasion) -> bool:
     after = occasion.after if occasion.after and session.get(OccasionRow, occasion.after) else None
     session.add(
         OccasionRow(
-            id=occasion.id, name=occasion.name, starts_at=occasion.starts_at, ends_at=occasion.ends_at, after_id=after
+            id=occasion.id,
+            name=occasion.name,
+            starts_at=occasion.starts_at,
+            ends_at=occasion.ends_at,
+            doors_at=occasion.doors_at,
+            after_id=after,
         )
     )
     session.flush()

@@ -37,6 +37,16 @@ class RigLog(Record):
     """What runs had at earlier occasions."""
 
 
+class LogNews(Record):
+    """What came into a rig's log since."""
+
+    count: int
+    """How many entries the rig has now: whoever then has another number has missed one that came in late, and reads the
+    whole log."""
+    entries: tuple[Entry, ...]
+    """Those with higher numbers, in the order in which they came in."""
+
+
 class LogBook:
     """The use cases over one database and the rigs kept in this process."""
 
@@ -60,6 +70,12 @@ class LogBook:
         key = key_of(saved.rig, "overview")
         is_solved = not self._parts.missing([key])
         return f"{last}-{version_of(saved.holders)}-{is_solved:d}"
+
+    def news(self, rig_id: str, after: int) -> LogNews:
+        """What came in after the entry with a number. Raises NotFound."""
+        with self._sessions() as session:
+            self._kept.current(session, rig_id)
+            return LogNews(count=log.count(session, rig_id), entries=log.of_rig_after(session, rig_id, after))
 
     def read(self, rig_id: str) -> RigLog:
         """A rig's log. Raises NotFound."""

@@ -30,6 +30,7 @@ TIMES: dict[str, int] = {
     "card": 1,
     "pull": 1,
     "sheets": 1,
+    "round": 1,
     "preview": 1,
     "rewire": 1,
     "earth_from_current": 1,

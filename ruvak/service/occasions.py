@@ -69,6 +69,8 @@ class Occasion(Record):
     """From when things are needed."""
     ends_at: datetime
     """Until when."""
+    doors_at: datetime | None
+    """When people are let in: everything has to be checked by then."""
     after: str | None
     """The occasion that it was made like."""
     rigs: tuple[OccasionRig, ...]
@@ -127,6 +129,12 @@ class Occasions:
                 said += self._take(session, rig_id, replace, person)
             return MadeAgain(occasion=_occasion(session, occasion_id), said=tuple(said))
 
+    def open_doors(self, occasion_id: str, doors_at: datetime | None) -> Occasion:
+        """Says when people are let in; None where nobody knows yet. Raises NotFound."""
+        with self._sessions.begin() as session:
+            _occasion_row(session, occasion_id).doors_at = doors_at
+            return _occasion(session, occasion_id)
+
     def remove(self, occasion_id: str) -> None:
         """The date and its notes are gone; its rigs stay, without a date. Raises NotFound."""
         with self._sessions.begin() as session:
@@ -162,8 +170,11 @@ class Occasions:
         what is not done yet of what was noted. Raises NotFound, BadHours."""
         _check(starts_at, ends_at)
         with self._sessions.begin() as session:
-            _occasion_row(session, occasion_id)
-            new = OccasionRow(id=new_id(), name=name, starts_at=starts_at, ends_at=ends_at, after_id=occasion_id)
+            before = _occasion_row(session, occasion_id)
+            doors_at = None if before.doors_at is None else before.doors_at + (starts_at - before.starts_at)
+            new = OccasionRow(
+                id=new_id(), name=name, starts_at=starts_at, ends_at=ends_at, doors_at=doors_at, after_id=occasion_id
+            )
             session.add(new)
             session.flush()
             said: list[str] = []
@@ -273,6 +284,7 @@ def _read(session: Session, ids: Select[str] | list[str]) -> list[Occasion]:
             name=row.name,
             starts_at=row.starts_at,
             ends_at=row.ends_at,
+            doors_at=row.doors_at,
             after=row.after_id,
             rigs=tuple(rigs.get(row.id, ())),
             notes=tuple(notes.get(row.id, ())),

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Sequence
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import BigInteger, Identity, Index, Select, func, select
+from sqlalchemy import BigInteger, Identity, Index, Select, func, literal, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
@@ -55,6 +55,16 @@ def add(session: Session, rows: Iterable[LogRow]) -> None:
 def last_number(session: Session, rig_id: str) -> int:
     """Of a rig's entries; 0 without any."""
     return session.scalar(_of_this([rig_id], func.coalesce(func.max(LogRow.number), 0))) or 0
+
+
+def count(session: Session, rig_id: str) -> int:
+    """How many entries a rig has."""
+    return session.scalar(_of_this([rig_id], func.count())) or 0
+
+
+def of_rig_after(session: Session, rig_id: str, after: int) -> tuple[Entry, ...]:
+    """Its entries with higher numbers than that, in the order in which they came in."""
+    return tuple(map(entry_of, session.scalars(_of([rig_id]).where(LogRow.number > after))))
 
 
 def of_rig(session: Session, rig_id: str) -> tuple[Entry, ...]:
@@ -140,12 +150,12 @@ def row_of_known(rig: Rig, occasion: str | None, entry: Entry) -> LogRow:
 
 def copied_from(session: Session, rig_id: str) -> list[str]:
     """The rigs that a rig was copied from, the latest first; the first that is gone ends the line."""
-    result: list[str] = []
-    before = session.scalar(select(RigRow.copied_from).where(RigRow.id == rig_id))
-    while before is not None and before not in result and len(result) < MOST_COPIES_BACK:
-        result.append(before)
-        before = session.scalar(select(RigRow.copied_from).where(RigRow.id == before))
-    return result
+    first = select(RigRow.copied_from.label("id"), literal(1).label("back")).where(RigRow.id == rig_id)
+    line = first.cte("line", recursive=True)
+    further = select(RigRow.copied_from, line.c.back + 1).where(RigRow.id == line.c.id, line.c.back < MOST_COPIES_BACK)
+    whole = line.union_all(further)
+    query = select(whole.c.id).join(RigRow, RigRow.id == whole.c.id).order_by(whole.c.back)
+    return list(dict.fromkeys(session.scalars(query)))
 
 
 def entry_of(row: LogRow) -> Entry:

@@ -134,6 +134,8 @@ class OccasionRow(Base):
     name: Mapped[str]
     starts_at: Mapped[datetime] = mapped_column(index=True)
     ends_at: Mapped[datetime]
+    doors_at: Mapped[datetime | None]
+    """When people are let in: everything has to be checked by then."""
     after_id: Mapped[str | None] = mapped_column(ForeignKey("occasion.id", ondelete="SET NULL"))
     """The occasion that it was made like."""
 
@@ -180,6 +182,7 @@ class GearRow(ThingRow):
     mains_f: Mapped[Document | None]
     earth_f: Mapped[Document | None]
     sends: Mapped[Documents]
+    radio_mhz: Mapped[list[float]] = mapped_column(JSONB())
     condition: Mapped[str]
     remark: Mapped[str]
     drawn: Mapped[Document | None]

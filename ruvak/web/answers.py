@@ -21,6 +21,7 @@ from ruvak.service.long_work import LongWork
 from ruvak.service.occasions import Occasions
 from ruvak.service.own_data import OwnDataReader
 from ruvak.service.people import People
+from ruvak.service.photos import Photos
 from ruvak.service.pool import Compute
 from ruvak.service.problems import NotFound
 from ruvak.service.pulling import Pulling
@@ -59,6 +60,7 @@ class UseCases:
     tester: Tester
     house: House
     house_import: HouseImport
+    photos: Photos
     own_data: OwnDataReader
 
 

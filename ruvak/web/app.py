@@ -23,6 +23,7 @@ from ruvak.service.long_work import LongWork, QueuedCompute
 from ruvak.service.occasions import Occasions
 from ruvak.service.own_data import OwnDataReader
 from ruvak.service.people import People
+from ruvak.service.photos import Photos
 from ruvak.service.pool import Compute, ComputePool, InPlace
 from ruvak.service.pulling import Pulling
 from ruvak.service.queue_worker import QueueWorkers
@@ -116,6 +117,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         tester,
         House(sessions, kept, cupboard),
         HouseImport(sessions, kept),
+        Photos(sessions, kept),
         OwnDataReader(sessions, sign_ins),
     )
     app.extensions[who.SETTINGS] = settings

@@ -42,6 +42,8 @@ STATUS = {
     "bad_kit_list": 422,
     "bad_house": 422,
     "bad_venue": 422,
+    "bad_photo": 422,
+    "too_many_photos": 409,
     "floating_network": 422,
 }
 

@@ -111,6 +111,13 @@ class ChangeOccasionBody(OccasionBody):
     """Whether things that are taken then are replaced by others; otherwise nothing is changed where some are."""
 
 
+class DoorsBody(Record):
+    """When people are let in."""
+
+    doors_at: Moment | None
+    """The time; null where nobody knows yet."""
+
+
 class ReplaceBody(Record):
     """How a rig comes to an occasion."""
 

@@ -2,7 +2,7 @@
 
 from pydantic import Field, RootModel
 
-from ruvak.core.log.entry import NewEntry
+from ruvak.core.log.entry import EntryId, NewEntry
 from ruvak.core.log.line import LogLine
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.tester.reading import Place, Readings
@@ -58,6 +58,20 @@ class PartOfRigPath(Record):
 
     rig_id: Id
     part_id: Id
+
+
+class PhotoPath(Record):
+    """Which photo of which rig."""
+
+    rig_id: Id
+    photo_id: EntryId
+
+
+class AfterQuery(Record):
+    """From where on the log is read."""
+
+    after: int = Field(default=0, ge=0, le=2**62)
+    """The number of the latest entry that is known already."""
 
 
 class EntriesBody(Record):

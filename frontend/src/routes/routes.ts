@@ -1,5 +1,6 @@
 /** The view of each station and its sign on the rail. */
 import {
+	AlarmClock,
 	ArrowLeftRight,
 	Cable,
 	CalendarDays,
@@ -17,6 +18,7 @@ import {
 } from '@lucide/svelte';
 import type { StationViews } from '../lib/components/frame/station-views';
 import Check from './check/Check.svelte';
+import Doors from './doors/Doors.svelte';
 import Log from './log/Log.svelte';
 import Changes from './changes/Changes.svelte';
 import Compare from './compare/Compare.svelte';
@@ -36,6 +38,7 @@ export const VIEWS: StationViews = {
 	pull: { view: Pull, icon: ClipboardList },
 	'hook-up': { view: HookUp, icon: ListOrdered },
 	check: { view: Check, icon: ListChecks },
+	doors: { view: Doors, icon: AlarmClock },
 	log: { view: Log, icon: NotebookPen },
 	kit: { view: Kit, icon: Package },
 	venue: { view: Venue, icon: Landmark },

@@ -14,10 +14,11 @@ EntryId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
 RunKey = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{8,64}$")]
 Answer = Literal["good", "wrong", "skipped"]
 ANSWER_IN_WORDS: dict[Answer, str] = {"good": "good", "wrong": "wrong", "skipped": "skipped"}
-EntryKind = Literal["check", "reading", "note", "test", "step"]
+EntryKind = Literal["check", "reading", "note", "test", "step", "working"]
 StepId = Annotated[str, StringConstraints(pattern=r"^[a-z]{1,16}:[a-z0-9-]{1,64}$")]
 MOST_THINGS = 20
 MOST_UNUSUAL = 40
+MOST_PHOTOS = 4
 
 
 class Measured(Record):
@@ -54,7 +55,8 @@ class NewEntry(Record):
     at: Moment
     """When it happened, by that device's clock."""
     kind: EntryKind
-    """A checked run, a measured level, a note, a tested lead, or a step of the hook-up."""
+    """A checked run, a measured level, a note, a tested lead, a step of the hook-up or of the check; or that somebody
+    is at a run or step now, on stage playing it or mending it."""
     run: Id | None = None
     """The run it is about."""
     things: tuple[Id, ...] = Field(default=(), max_length=MOST_THINGS)
@@ -62,9 +64,9 @@ class NewEntry(Record):
     words: Words = ""
     """What somebody wrote."""
     answer: Answer | None = None
-    """Of a check; of a step of the hook-up good where it is done."""
+    """Of a check or a step; of a step of the hook-up good where it is done."""
     step: StepId | None = None
-    """Of the hook-up: which step."""
+    """Of the hook-up, or of the check beside its runs: which step."""
     heard: Heard | None = None
     """What was wrong."""
     checked: RunKey | None = None
@@ -73,6 +75,8 @@ class NewEntry(Record):
     """Of a measured level."""
     tested: Tested | None = None
     """Of a tested lead."""
+    photos: tuple[EntryId, ...] = Field(default=(), max_length=MOST_PHOTOS)
+    """Pictures that were taken, by their ids; they may come later than the entry."""
     corrects: EntryId | None = None
     """The entry in whose place this one stands; without an answer, words or figure the other is taken back."""
 
@@ -84,12 +88,14 @@ class NewEntry(Record):
             raise ValueError("A check names its run and an answer: good, wrong or skipped.")
         if self.kind == "reading" and self.measured is None:
             raise ValueError("A reading gives a figure.")
-        if self.kind == "step" and (self.step is None or self.answer not in ("good", "skipped")):
-            raise ValueError("A step of the hook-up is named, and done (good) or skipped.")
+        if self.kind == "step" and (self.step is None or self.answer is None):
+            raise ValueError("A step is named, and has an answer: good, wrong or skipped.")
+        if self.kind == "working" and self.run is None and self.step is None:
+            raise ValueError("Who is at something says at which run or step.")
         if self.kind == "test" and self.tested is None:
             raise ValueError("A test says what it showed.")
-        if self.kind == "note" and not self.words.strip():
-            raise ValueError("A note has words.")
+        if self.kind == "note" and not self.words.strip() and not self.photos:
+            raise ValueError("A note has words, or a photo.")
         return self
 
 

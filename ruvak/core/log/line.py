@@ -3,11 +3,11 @@
 from datetime import datetime
 from typing import Literal
 
-from ruvak.core.log.entry import Answer, Entry
+from ruvak.core.log.entry import Answer, Entry, EntryId
 from ruvak.core.log.words import say
 from ruvak.core.rig.values import Record
 
-LineKind = Literal["check", "reading", "note", "test", "step", "change"]
+LineKind = Literal["check", "reading", "note", "test", "step", "working", "change"]
 
 
 class LogLine(Record):
@@ -18,7 +18,7 @@ class LogLine(Record):
     at: datetime
     """When."""
     kind: LineKind
-    """A checked run, a measured level, a note, a tested lead, a step of the hook-up, or a change of rig or cupboard."""
+    """A checked run, a level, a note, a tested lead, a step, somebody at work, or a change of rig or cupboard."""
     words: str
     """What."""
     answer: Answer | None = None
@@ -39,6 +39,8 @@ class LogLine(Record):
     """Who."""
     corrected: bool
     """Whether a later entry stands in its place."""
+    photos: tuple[EntryId, ...] = ()
+    """Pictures that were taken."""
 
 
 def line_of(entry: Entry, venue: str, corrected: bool) -> LogLine:
@@ -57,4 +59,5 @@ def line_of(entry: Entry, venue: str, corrected: bool) -> LogLine:
         things=entry.thing_names,
         person=entry.person,
         corrected=corrected,
+        photos=entry.photos,
     )

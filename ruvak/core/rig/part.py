@@ -190,6 +190,10 @@ class Earthing(Record):
     """How much; left out, the rig's assumption."""
 
 
+Role = Literal["radio-receiver", "hearing-loop", "in-ear-transmitter"]
+"""A receiver of radio microphones, the amplifier of a hearing loop, a transmitter that people have in their ears."""
+
+
 class Part(Identified):
     """One kind of thing. A rig carries the parts it uses, so a later library never changes an old verdict."""
 
@@ -227,6 +231,8 @@ class Part(Identified):
     """What goes in is recorded or broadcast, and heard again elsewhere: hum has to be lower than in a hall."""
     needs_computer: Annotated[bool, Field(strict=True)] = False
     """It works only with a computer, by USB: planned without one, one is planned beside it."""
+    role: Role | None = None
+    """What else it is to the people who check it; no computation uses it."""
     settings: tuple[Setting, ...] = Field(default=(), max_length=64)
     """Its switches and controls."""
     earthing: Earthing | None = None

@@ -152,6 +152,8 @@ class Gear(Owned):
     """Capacitance from its case to the building's earth, in farads; left out, the assumption where it floats."""
     sends: tuple[Send, ...] = Field(default=(), max_length=4096)
     """Which of its inputs feed which of its outputs."""
+    radio_mhz: tuple[Annotated[Number, Field(ge=20, le=8000)], ...] = Field(default=(), max_length=16)
+    """Carrier of each of its transmitters in megahertz, where they are tuned already."""
 
 
 class KitItem(Owned):

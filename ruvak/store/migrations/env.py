@@ -3,7 +3,7 @@
 from alembic import context
 from sqlalchemy import create_engine
 
-from ruvak.store import house, log, people  # noqa: F401
+from ruvak.store import house, log, people, photos  # noqa: F401
 from ruvak.store.tables import Base
 
 url = context.config.get_main_option("sqlalchemy.url")

@@ -23,8 +23,9 @@ LATER = {
 }
 """Of what may take longer than a moment in a large rig."""
 ARCHIVE = "application/zip"
-OF_ARCHIVES = frozenset({"house.import_house"})
-"""What takes an archive and no JSON."""
+PHOTOS = ("image/jpeg", "image/png", "image/webp")
+OF_FILES = {"house.import_house": (ARCHIVE,), "photos.add_photo": PHOTOS}
+"""What takes a file and no JSON, and of which kinds."""
 
 
 def blueprint(name: str, words: str, *also: str, reads_need: Right | None = None) -> GuardedBlueprint:
@@ -62,7 +63,7 @@ def file_of(kind: str) -> dict[str, Any]:
 def _readable() -> Response | None:
     if request.method in ("GET", "HEAD", "OPTIONS", "DELETE") or not request.content_length:
         return None
-    if request.mimetype == ARCHIVE and request.endpoint in OF_ARCHIVES:
+    if request.mimetype in OF_FILES.get(request.endpoint or "", ()):
         return None
     try:
         request.get_json()

@@ -4,11 +4,11 @@ from flask import Response, make_response, request
 
 from ruvak.formats.log_list import log_to_csv
 from ruvak.service.access import Right
-from ruvak.service.log_book import RigLog
+from ruvak.service.log_book import LogNews, RigLog
 from ruvak.service.log_lines import MOST_LINES, LogQuery
 from ruvak.web.answers import add_etag, answer, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of
-from ruvak.web.log_schemas import LINES_AT_ONCE, Added, EntriesBody, LogLineList
+from ruvak.web.log_schemas import LINES_AT_ONCE, Added, AfterQuery, EntriesBody, LogLineList
 from ruvak.web.schemas import RigPath
 from ruvak.web.who import person
 
@@ -28,6 +28,12 @@ def read_rig_log(path: RigPath) -> Response:
     if tag in request.if_none_match:
         return add_etag(make_response(), tag)
     return add_etag(answer(use_cases().log_book.read(path.rig_id)), tag)
+
+
+@api.get("/rigs/<rig_id>/log/news", responses={"200": LogNews})
+def read_log_news(path: RigPath, query: AfterQuery) -> Response:
+    """What came into a rig's log after an entry, for whoever has the rest already."""
+    return answer(use_cases().log_book.news(path.rig_id, query.after))
 
 
 @api.get("/log", responses={"200": LogLineList})

@@ -12,6 +12,7 @@ from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.house_schemas import (
     ChangeOccasionBody,
     DoneBody,
+    DoorsBody,
     FindQuery,
     MatchList,
     NewOccasionBody,
@@ -69,6 +70,12 @@ def change_occasion(path: OccasionPath, body: ChangeOccasionBody) -> Response:
         path.occasion_id, body.name, body.starts_at, body.ends_at, body.replace, person()
     )
     return answer(changed)
+
+
+@api.put("/occasions/<occasion_id>/doors", responses={"200": Occasion})
+def open_doors(path: OccasionPath, body: DoorsBody) -> Response:
+    """When people are let in: everything has to be checked by then."""
+    return answer(use_cases().occasions.open_doors(path.occasion_id, body.doors_at))
 
 
 @api.delete("/occasions/<occasion_id>", responses={"204": None})

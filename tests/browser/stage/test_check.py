@@ -30,14 +30,14 @@ class LineCheck(BrowserTest):
             self.before = set(session.scalars(select(LogRow.id)))
 
     def answered(self) -> Counter[str]:
-        """Checks by run that came in during this test."""
+        """Answers by run or step that came in during this test."""
         with self.sessions() as session:
             rows = session.scalars(select(LogRow)).all()
-        return Counter(row.body["run"] for row in rows if row.id not in self.before)
+        return Counter(row.body["run"] or row.body["step"] for row in rows if row.id not in self.before)
 
     def open_check(self, page: Page) -> None:
         page.goto(f"{self.server.address}/#/rigs/{self.demo}/check")
-        page.locator("article.card dl").wait_for()
+        page.locator("article.card").wait_for()
 
     def choose(self, page: Page, number: int) -> None:
         page.get_by_role("list", name="All runs").get_by_role("listitem").nth(number - 1).get_by_role("button").click()
@@ -90,31 +90,33 @@ class LineCheck(BrowserTest):
         expect(away.get_by_text("kept on this device")).to_have_count(0)
         expect(stage.get_by_text("kept on this device")).to_have_count(0)
         counts = desk.locator("header .counts")
-        expect(counts).to_contain_text("17 good, 0 wrong, 0 skipped, 14 open")
+        expect(counts).to_contain_text("17 good, 0 wrong, 0 skipped, 33 open")
 
         desk.get_by_role("button", name="Wrong", exact=True).click()
         desk.get_by_role("button", name="Crackle", exact=True).click()
         desk.get_by_role("group", name="Which piece it was").get_by_role("button").first.click()
         desk.get_by_role("button", name="Mended, it is good now").click()
-        for _ in range(12):
+        for _ in range(31):
             self.tap_good(desk)
         desk.get_by_role("button", name="Good", exact=True).click()
-        expect(desk.get_by_text("Every run has an answer; nothing is left.")).to_be_visible()
+        expect(desk.get_by_text("Everything has an answer; nothing is left.")).to_be_visible()
         for window in (desk, stage, away):
-            expect(window.locator("header .counts")).to_contain_text("31 good, 0 wrong, 0 skipped, 0 open")
+            expect(window.locator("header .counts")).to_contain_text("50 good, 0 wrong, 0 skipped, 0 open")
         answered = self.answered()
-        self.assertEqual(len(answered), 31)
-        self.assertEqual(sorted(answered.values()), [1] * 30 + [2])
+        # Two radio steps, 31 runs, and 17 steps after them.
+        self.assertEqual(len(answered), 50)
+        self.assertEqual(sorted(answered.values()), [1] * 49 + [2])
 
     def test_an_answer_is_taken_back_and_a_changed_run_is_open_again(self) -> None:
         self.open_check(self.page)
+        self.choose(self.page, 1)
         counts = self.page.locator("header .counts")
         self.tap_good(self.page)
         expect(counts).to_contain_text("1 good")
         self.page.get_by_role("button", name="Take it back").click()
         expect(counts).to_contain_text("0 good")
         self.tap_good(self.page)
-        expect(counts).to_contain_text("1 good, 0 wrong, 0 skipped, 30 open")
+        expect(counts).to_contain_text("1 good, 0 wrong, 0 skipped, 49 open")
         self.edits.make(
             self.demo, self.rigs.version(self.demo).version, another_length(self.rigs.export(self.demo)), SOMEBODY
         )

@@ -12,21 +12,35 @@ export interface KeptCheck {
 	runs: CheckedRun[];
 	cards: Record<string, Card>;
 	log: Schemas['RigLog'];
+	/** The check beside the runs; what was kept before there was one has none. */
+	round?: Schemas['Round'] | null;
+}
+
+/** A photo that has not been sent yet. */
+export interface KeptPhoto {
+	id: string;
+	rig: string;
+	person: string;
+	picture: Blob;
 }
 
 interface Kept extends DBSchema {
 	checks: { key: string; value: KeptCheck };
 	/** In the order in which they were made. */
+	photos: { key: string; value: KeptPhoto; indexes: { rig: string } };
 	unsent: { key: number; value: { rig: string; person: string; entry: NewEntry }; indexes: { rig: string } };
 }
 
 let opened: Promise<IDBPDatabase<Kept>> | null = null;
 
 function database(): Promise<IDBPDatabase<Kept>> {
-	opened ??= openDB<Kept>('ruvak-check', 1, {
-		upgrade(db) {
-			db.createObjectStore('checks', { keyPath: 'rig' });
-			db.createObjectStore('unsent', { autoIncrement: true }).createIndex('rig', 'rig');
+	opened ??= openDB<Kept>('ruvak-check', 2, {
+		upgrade(db, before) {
+			if (before < 1) {
+				db.createObjectStore('checks', { keyPath: 'rig' });
+				db.createObjectStore('unsent', { autoIncrement: true }).createIndex('rig', 'rig');
+			}
+			db.createObjectStore('photos', { keyPath: 'id' }).createIndex('rig', 'rig');
 		}
 	});
 	// A browser that refused once (no room, a private window) may allow it later.
@@ -68,3 +82,12 @@ export async function forgetUnsent(places: readonly number[]): Promise<void> {
 	const writing = (await database()).transaction('unsent', 'readwrite');
 	await Promise.all([...places.map((place) => writing.store.delete(place)), writing.done]);
 }
+
+export const keepPhoto = async (photo: KeptPhoto): Promise<void> => {
+	await (await database()).put('photos', photo);
+};
+
+export const readPhotos = async (rig: string, person: string): Promise<KeptPhoto[]> =>
+	(await (await database()).getAllFromIndex('photos', 'rig', rig)).filter((photo) => photo.person === person);
+
+export const forgetPhoto = async (id: string): Promise<void> => (await database()).delete('photos', id);

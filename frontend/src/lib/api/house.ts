@@ -102,6 +102,10 @@ export const addOccasion = (body: Schemas['NewOccasionBody']) =>
 export const changeOccasion = (id: string, body: Schemas['ChangeOccasionBody']) =>
 	answer(client.PUT('/api/occasions/{occasion_id}', { ...occasion(id), body }));
 
+/** When people are let in; null where nobody knows yet. */
+export const openDoors = (id: string, doors_at: string | null) =>
+	answer(client.PUT('/api/occasions/{occasion_id}/doors', { ...occasion(id), body: { doors_at } }));
+
 export const removeOccasion = (id: string): Promise<unknown> =>
 	answer(client.DELETE('/api/occasions/{occasion_id}', occasion(id)));
 

@@ -24,6 +24,31 @@ export async function readLog(
 	}
 }
 
+/** What came in after an entry. */
+export const readNews = (rig_id: string, after: number): Promise<Schemas['LogNews']> =>
+	answer(
+		client.GET('/api/rigs/{rig_id}/log/news', {
+			params: { path: { rig_id }, query: { after } },
+			cache: 'no-store'
+		})
+	);
+
+export const readRound = (rig_id: string): Promise<Schemas['Round']> =>
+	answer(client.GET('/api/rigs/{rig_id}/round', path(rig_id)));
+
+export const addPhoto = (rig_id: string, photo_id: string, picture: Blob): Promise<unknown> =>
+	answer(
+		client.PUT('/api/rigs/{rig_id}/photos/{photo_id}', {
+			params: { path: { rig_id, photo_id } },
+			body: '',
+			bodySerializer: () => picture,
+			headers: { 'Content-Type': picture.type }
+		})
+	);
+
+export const photoFile = (rig: string, photo: string): string =>
+	`/api/rigs/${encodeURIComponent(rig)}/photos/${encodeURIComponent(photo)}`;
+
 export const readCard = (rig_id: string, version: string, run_id: string): Promise<Schemas['CheckCard']> =>
 	answer(
 		client.GET('/api/rigs/{rig_id}/versions/{version}/runs/{run_id}/card', {

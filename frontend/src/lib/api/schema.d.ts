@@ -665,6 +665,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The check beside the runs: radio microphones, mutes, destinations, silence, walk, feedback; and what the occasion
+         * @description loses with each run. What was answered is in the log.
+         */
+        get: operations["hook_up_read_round_rigs__rig_id__round_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/house": {
         parameters: {
             query?: never;
@@ -995,6 +1015,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/log/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came into a rig's log after an entry, for whoever has the rest already. */
+        get: operations["log_read_log_news_rigs__rig_id__log_news_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log": {
         parameters: {
             query?: never;
@@ -1197,6 +1234,23 @@ export interface paths {
         post?: never;
         /** Deletes the date and its notes; its rigs stay. */
         delete: operations["occasions_remove_occasion_occasions__occasion_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occasions/{occasion_id}/doors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** When people are let in: everything has to be checked by then. */
+        put: operations["occasions_open_doors_occasions__occasion_id__doors_put"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1405,6 +1459,24 @@ export interface paths {
         post?: never;
         /** Trusts a computer no longer; whoever picked their name there is signed out. */
         delete: operations["people_stop_trusting_computers__computer_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo; it never changes. */
+        get: operations["photos_read_photo_rigs__rig_id__photos__photo_id__get"];
+        /** Keeps a photo that an entry of the log names; made smaller, and without where it was taken. */
+        put: operations["photos_add_photo_rigs__rig_id__photos__photo_id__put"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -4581,6 +4653,12 @@ export interface components {
              * @default []
              */
             sends: components["schemas"]["Send"][];
+            /**
+             * Radio Mhz
+             * @description Carrier of each of its transmitters in megahertz, where they are tuned already.
+             * @default []
+             */
+            radio_mhz: number[];
         };
         /**
          * Inductor
@@ -5004,6 +5082,12 @@ export interface components {
              * @default false
              */
             needs_computer: boolean;
+            /**
+             * Role
+             * @description What else it is to the people who check it; no computation uses it.
+             * @default null
+             */
+            role: ("radio-receiver" | "hearing-loop" | "in-ear-transmitter") | null;
             /**
              * Settings
              * @description Its switches and controls.
@@ -6916,6 +7000,90 @@ export interface components {
             after: string[];
         };
         /**
+         * Round
+         * @description Everything of the check beside the runs.
+         */
+        Round: {
+            /**
+             * Before
+             * @description Before the runs.
+             */
+            before: components["schemas"]["RoundStep"][];
+            /**
+             * After
+             * @description After them.
+             */
+            after: components["schemas"]["RoundStep"][];
+            /**
+             * Losses
+             * @description Of each run: what the occasion loses while it does not work.
+             */
+            losses: components["schemas"]["Loss"][];
+        };
+        /**
+         * Loss
+         * @description What is lost with a run.
+         */
+        Loss: {
+            /**
+             * Run
+             * @description The run.
+             */
+            run: string;
+            /**
+             * Words
+             * @description A sentence.
+             */
+            words: string;
+            /**
+             * Sources
+             * @description How many sources some listener no longer gets.
+             */
+            sources: number;
+            /**
+             * Listeners
+             * @description How many listeners miss something.
+             */
+            listeners: number;
+        };
+        /**
+         * RoundStep
+         * @description Something to be checked that is no run.
+         */
+        RoundStep: {
+            /**
+             * Id
+             * @description Its id, which stays while the rig's devices do.
+             */
+            id: string;
+            /**
+             * Phase
+             * @description Which part of the check it belongs to.
+             * @enum {string}
+             */
+            phase: "radio" | "mute" | "destination" | "silence" | "walk" | "edge";
+            /**
+             * Name
+             * @description What it is about, in a few words.
+             */
+            name: string;
+            /**
+             * Words
+             * @description What to do, and what should happen.
+             */
+            words: string;
+            /**
+             * Why
+             * @description What goes wrong otherwise, or what was computed.
+             */
+            why: string;
+            /**
+             * Things
+             * @description Devices that it is about.
+             */
+            things: string[];
+        };
+        /**
          * Imported
          * @description What an import added; what the house had already was left as it is.
          */
@@ -7613,10 +7781,11 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, a note, a tested lead, or a step of the hook-up.
+             * @description A checked run, a measured level, a note, a tested lead, a step of the hook-up or of the check; or that somebody
+             *     is at a run or step now, on stage playing it or mending it.
              * @enum {string}
              */
-            kind: "check" | "reading" | "note" | "test" | "step";
+            kind: "check" | "reading" | "note" | "test" | "step" | "working";
             /**
              * Run
              * @description The run it is about.
@@ -7637,13 +7806,13 @@ export interface components {
             words: string;
             /**
              * Answer
-             * @description Of a check; of a step of the hook-up good where it is done.
+             * @description Of a check or a step; of a step of the hook-up good where it is done.
              * @default null
              */
             answer: ("good" | "wrong" | "skipped") | null;
             /**
              * Step
-             * @description Of the hook-up: which step.
+             * @description Of the hook-up, or of the check beside its runs: which step.
              * @default null
              */
             step: string | null;
@@ -7669,6 +7838,12 @@ export interface components {
              * @default null
              */
             tested: components["schemas"]["Tested"] | null;
+            /**
+             * Photos
+             * @description Pictures that were taken, by their ids; they may come later than the entry.
+             * @default []
+             */
+            photos: string[];
             /**
              * Corrects
              * @description The entry in whose place this one stands; without an answer, words or figure the other is taken back.
@@ -7781,10 +7956,11 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, a note, a tested lead, or a step of the hook-up.
+             * @description A checked run, a measured level, a note, a tested lead, a step of the hook-up or of the check; or that somebody
+             *     is at a run or step now, on stage playing it or mending it.
              * @enum {string}
              */
-            kind: "check" | "reading" | "note" | "test" | "step";
+            kind: "check" | "reading" | "note" | "test" | "step" | "working";
             /**
              * Run
              * @description The run it is about.
@@ -7805,13 +7981,13 @@ export interface components {
             words: string;
             /**
              * Answer
-             * @description Of a check; of a step of the hook-up good where it is done.
+             * @description Of a check or a step; of a step of the hook-up good where it is done.
              * @default null
              */
             answer: ("good" | "wrong" | "skipped") | null;
             /**
              * Step
-             * @description Of the hook-up: which step.
+             * @description Of the hook-up, or of the check beside its runs: which step.
              * @default null
              */
             step: string | null;
@@ -7837,6 +8013,12 @@ export interface components {
              * @default null
              */
             tested: components["schemas"]["Tested"] | null;
+            /**
+             * Photos
+             * @description Pictures that were taken, by their ids; they may come later than the entry.
+             * @default []
+             */
+            photos: string[];
             /**
              * Corrects
              * @description The entry in whose place this one stands; without an answer, words or figure the other is taken back.
@@ -7956,6 +8138,23 @@ export interface components {
             changed: boolean;
         };
         /**
+         * LogNews
+         * @description What came into a rig's log since.
+         */
+        LogNews: {
+            /**
+             * Count
+             * @description How many entries the rig has now: whoever then has another number has missed one that came in late, and reads the
+             *     whole log.
+             */
+            count: number;
+            /**
+             * Entries
+             * @description Those with higher numbers, in the order in which they came in.
+             */
+            entries: components["schemas"]["Entry"][];
+        };
+        /**
          * LogLineList
          * @description Lines, the latest first.
          */
@@ -7978,10 +8177,10 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, a note, a tested lead, a step of the hook-up, or a change of rig or cupboard.
+             * @description A checked run, a measured level, a note, a tested lead, a step, somebody at work, or a change of rig or cupboard.
              * @enum {string}
              */
-            kind: "check" | "reading" | "note" | "test" | "step" | "change";
+            kind: "check" | "reading" | "note" | "test" | "step" | "working" | "change";
             /**
              * Words
              * @description What.
@@ -8033,6 +8232,12 @@ export interface components {
              * @description Whether a later entry stands in its place.
              */
             corrected: boolean;
+            /**
+             * Photos
+             * @description Pictures that were taken.
+             * @default []
+             */
+            photos: string[];
         };
         /**
          * NameBody
@@ -8191,6 +8396,11 @@ export interface components {
              */
             ends_at: string;
             /**
+             * Doors At
+             * @description When people are let in: everything has to be checked by then.
+             */
+            doors_at: string | null;
+            /**
              * After
              * @description The occasion that it was made like.
              */
@@ -8339,6 +8549,17 @@ export interface components {
              * @default false
              */
             replace: boolean;
+        };
+        /**
+         * DoorsBody
+         * @description When people are let in.
+         */
+        DoorsBody: {
+            /**
+             * Doors At
+             * @description The time; null where nobody knows yet.
+             */
+            doors_at: string | null;
         };
         /**
          * OccasionBody
@@ -14711,6 +14932,126 @@ export interface operations {
             };
         };
     };
+    hook_up_read_round_rigs__rig_id__round_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Round"];
+                };
+            };
+            /** @description Computed through the queue: ask the address in Location how far it is, then ask here again. */
+            202: {
+                headers: {
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     house_export_house_house_get: {
         parameters: {
             query?: never;
@@ -17457,6 +17798,121 @@ export interface operations {
             };
         };
     };
+    log_read_log_news_rigs__rig_id__log_news_get: {
+        parameters: {
+            query?: {
+                /** @description The number of the latest entry that is known already. */
+                after?: number;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogNews"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     log_list_log_log_get: {
         parameters: {
             query?: {
@@ -17467,7 +17923,7 @@ export interface operations {
                 /** @description About this thing of the cupboard. */
                 item?: string | null;
                 /** @description Of this kind. */
-                kind?: ("check" | "reading" | "note" | "test" | "step" | "change") | null;
+                kind?: ("check" | "reading" | "note" | "test" | "step" | "working" | "change") | null;
                 /** @description Each of these words stands in the line, or in the name of its rig, run, thing, venue or person. */
                 words?: string;
                 /** @description Earlier than this. */
@@ -17590,7 +18046,7 @@ export interface operations {
                 /** @description About this thing of the cupboard. */
                 item?: string | null;
                 /** @description Of this kind. */
-                kind?: ("check" | "reading" | "note" | "test" | "step" | "change") | null;
+                kind?: ("check" | "reading" | "note" | "test" | "step" | "working" | "change") | null;
                 /** @description Each of these words stands in the line, or in the name of its rig, run, thing, venue or person. */
                 words?: string;
                 /** @description Earlier than this. */
@@ -19060,6 +19516,123 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occasions_open_doors_occasions__occasion_id__doors_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its id. */
+                occasion_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoorsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Occasion"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -20862,6 +21435,236 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photos_read_photo_rigs__rig_id__photos__photo_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photos_add_photo_rigs__rig_id__photos__photo_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+                "image/webp": string;
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

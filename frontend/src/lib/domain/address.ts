@@ -11,15 +11,18 @@ export interface ScreenPlace {
 	pair?: readonly [string, string];
 }
 
+/** Stations that show one run. */
+const WITH_RUN: readonly Station[] = ['runs', 'check'];
+
 export const compareAddress = (before: string, after: string): string =>
 	`/compare/${encodeURIComponent(before)}/${encodeURIComponent(after)}`;
 
-/** The address after `#`; a run belongs into that of the runs alone. */
+/** The address after `#`; a run belongs into that of the runs and of their check. */
 export function addressOf({ station, rig, run }: ScreenPlace): string {
 	if (isOfTheHouse(station)) return `/${station}`;
 	if (rig === null) return station === 'runs' ? '/' : `/${station}`;
 	const address = `/rigs/${encodeURIComponent(rig)}/${station}`;
-	return station === 'runs' && run !== null ? `${address}/${encodeURIComponent(run)}` : address;
+	return WITH_RUN.includes(station) && run !== null ? `${address}/${encodeURIComponent(run)}` : address;
 }
 
 /** What an address after `#` names, or null where there is nothing at it. */
@@ -42,7 +45,7 @@ export function placeOf(address: string): ScreenPlace | null {
 	const [, rig, name, run, ...more] = parts;
 	if (rig === undefined) return { station: 'rigs', rig: null, run: null };
 	const station = stationNamed(name ?? 'runs');
-	if (!station || isOfTheHouse(station) || more.length > 0 || (run !== undefined && station !== 'runs'))
-		return null;
+	if (!station || isOfTheHouse(station) || more.length > 0) return null;
+	if (run !== undefined && !WITH_RUN.includes(station)) return null;
 	return { station, rig, run: run ?? null };
 }

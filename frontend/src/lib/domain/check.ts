@@ -21,13 +21,25 @@ export const HEARD: readonly { id: Heard; words: string }[] = [
 
 export const inWords = (heard: Heard): string => HEARD.find(({ id }) => id === heard)?.words ?? heard;
 
-/** A run of the check: its number, name and the key of its details, by which a later change of it is seen. */
+export type RoundStep = Schemas['RoundStep'];
+
+/** A run of the check: its number, name and the key of its details, by which a later change of it is seen; or a step
+ * beside the runs, under its own id. */
 export interface CheckedRun {
 	run: string;
 	number: number;
 	name: string;
 	key: string;
+	step?: RoundStep;
 }
+
+/** Everything that is checked, in order: radio microphones, the runs, and what comes after them. */
+export const withSteps = (
+	runs: readonly CheckedRun[],
+	round: Schemas['Round'] | null | undefined
+): CheckedRun[] => [...(round?.before ?? []).map(ofStep), ...runs, ...(round?.after ?? []).map(ofStep)];
+
+const ofStep = (step: RoundStep): CheckedRun => ({ run: step.id, number: 0, name: step.name, key: '', step });
 
 export interface Standing {
 	answer: Answer;
@@ -36,6 +48,7 @@ export interface Standing {
 	person: string;
 	at: string;
 	entry: string;
+	photos: readonly string[];
 	/** The run is wired or set otherwise since. */
 	changed: boolean;
 	/** Still on this device alone. */
@@ -63,15 +76,17 @@ export function standings(
 	const keys = new Map(runs.map(({ run, key }) => [run, key]));
 	const result = new Map<string, Standing>();
 	for (const entry of counting(entries)) {
-		if (entry.kind !== 'check' || entry.run == null || entry.answer == null) continue;
-		const now = keys.get(entry.run);
-		result.set(entry.run, {
+		const of = entry.kind === 'check' ? entry.run : entry.kind === 'step' ? entry.step : null;
+		if (of == null || entry.answer == null) continue;
+		const now = keys.get(of);
+		result.set(of, {
 			answer: entry.answer,
 			heard: entry.heard ?? null,
 			words: entry.words ?? '',
 			person: entry.person ?? 'this device',
 			at: entry.at,
 			entry: entry.id,
+			photos: entry.photos ?? [],
 			changed: now !== undefined && entry.checked != null && entry.checked !== now,
 			unsent: here.has(entry.id)
 		});
@@ -140,12 +155,21 @@ export const newEntry = (kind: NewEntry['kind'], more: Partial<NewEntry>): NewEn
 	measured: null,
 	tested: null,
 	step: null,
+	photos: [],
 	corrects: null,
 	...more
 });
 
 export const checkEntry = (run: CheckedRun, answer: Answer, more: Partial<NewEntry> = {}): NewEntry =>
-	newEntry('check', { run: run.run, checked: run.key, answer, ...more });
+	run.step
+		? newEntry('step', { step: run.run, things: run.step.things.slice(0, MOST_THINGS), answer, ...more })
+		: newEntry('check', { run: run.run, checked: run.key, answer, ...more });
+
+/** Somebody is there now: on stage playing it, or mending it. */
+export const workingEntry = (run: CheckedRun): NewEntry =>
+	newEntry('working', run.step ? { step: run.run } : { run: run.run });
+
+const MOST_THINGS = 20;
 
 export const causesOf = (card: Card | undefined, heard: Heard): Schemas['LikelyCause'][] =>
 	(card?.causes ?? []).filter((cause) => cause.heard === heard);

@@ -9,7 +9,8 @@ export const KINDS: readonly { id: LogKind; words: string }[] = [
 	{ id: 'reading', words: 'readings' },
 	{ id: 'note', words: 'notes' },
 	{ id: 'test', words: 'tests' },
-	{ id: 'step', words: 'hook-up' },
+	{ id: 'step', words: 'steps' },
+	{ id: 'working', words: 'who is where' },
 	{ id: 'change', words: 'changes' }
 ];
 

@@ -20,6 +20,7 @@ const occasion = (id: string, day: string, from = '18:00', to = '22:00', more: o
 	name: id,
 	starts_at: at(day, from),
 	ends_at: at(day, to),
+	doors_at: null,
 	after: null,
 	rigs: [],
 	notes: [],

@@ -12,6 +12,7 @@ export const newGear = (known: Pick<Gear, 'id' | 'name' | 'part'> & Partial<Gear
 	touch_a: null,
 	earth_open: false,
 	supply_fault_v: null,
+	radio_mhz: [],
 	at: null,
 	host: null,
 	contacts: [],

@@ -4,6 +4,7 @@ export const STATIONS = [
 	{ id: 'pull', name: 'Pull', key: 'E' },
 	{ id: 'hook-up', name: 'Hook-up', key: 'N' },
 	{ id: 'check', name: 'Check', key: 'H' },
+	{ id: 'doors', name: 'Doors', key: 'D' },
 	{ id: 'log', name: 'Log', key: 'O' },
 	{ id: 'kit', name: 'Kit', key: 'K' },
 	{ id: 'venue', name: 'Venue', key: 'V' },

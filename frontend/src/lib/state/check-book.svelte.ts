@@ -1,17 +1,39 @@
 /** A rig's line check on this device: read from the server while there is one, from the device's own database without. */
 import { Trouble } from '../api/client';
 import {
+	forgetPhoto,
 	forgetUnsent,
 	keepCheck,
 	keepEntry,
+	keepPhoto,
 	readCheck,
+	readPhotos,
 	readUnsent,
 	type KeptCheck,
+	type KeptPhoto,
 	type Unsent
 } from '../api/check-store';
-import { addEntries, isOffline, readCard, readLog, readOverview } from '../api/log';
+import {
+	addEntries,
+	addPhoto,
+	isOffline,
+	readCard,
+	readLog,
+	readNews,
+	readOverview,
+	readRound
+} from '../api/log';
 import { fetchRecord, fetchVersion } from '../api/rig-view';
-import { checkedRuns, keptCards, standings, type CheckedRun, type NewEntry } from '../domain/check';
+import {
+	checkedRuns,
+	keptCards,
+	standings,
+	withSteps,
+	type CheckedRun,
+	type Known,
+	type NewEntry
+} from '../domain/check';
+import { newId } from '../domain/ids';
 
 const EVERY_MS = 1000;
 const HIDDEN_EVERY = 5;
@@ -19,6 +41,8 @@ const AT_ONCE = 100;
 /** Cards read between two writes to the device. */
 const KEPT_EVERY = 8;
 const NOT_CURRENT = 410;
+const BAD_REQUEST = 400;
+const SERVER_ERROR = 500;
 
 export class CheckBook {
 	check = $state.raw<KeptCheck | null>(null);
@@ -30,15 +54,20 @@ export class CheckBook {
 	/** Whether this browser keeps anything; a private window may not. */
 	keeps = $state(true);
 
-	readonly standing = $derived(
-		standings(
-			[...(this.check?.log.entries ?? []), ...this.unsent.map(({ entry }) => entry)],
-			this.unsent.map(({ entry }) => entry.id),
-			this.runs
-		)
-	);
+	/** Photos of this device that the server does not have yet. */
+	photos = $state.raw<KeptPhoto[]>([]);
 
-	private tag: string | null = null;
+	readonly entries = $derived<Known[]>([
+		...(this.check?.log.entries ?? []),
+		...this.unsent.map(({ entry }) => entry)
+	]);
+	readonly unsentIds = $derived(this.unsent.map(({ entry }) => entry.id));
+	readonly standing = $derived(standings(this.entries, this.unsentIds, this.runs));
+	/** Runs and what is checked beside them, in order. */
+	readonly items = $derived(withSteps(this.runs, this.check?.round));
+
+	/** Whether the log was read since this page was opened; from then on only what is new is asked for. */
+	private isLogRead = false;
 	private version: string | null = null;
 	private timer: ReturnType<typeof setInterval> | undefined;
 	private busy = false;
@@ -55,7 +84,10 @@ export class CheckBook {
 			const kept = await readCheck(this.rig);
 			this.person ??= kept?.person ?? null;
 			if (kept && kept.person === this.person) this.check = kept;
-			if (this.person !== null) this.unsent = await readUnsent(this.rig, this.person);
+			if (this.person !== null) {
+				this.unsent = await readUnsent(this.rig, this.person);
+				this.photos = await readPhotos(this.rig, this.person);
+			}
 		} catch {
 			this.keeps = false;
 		}
@@ -79,6 +111,15 @@ export class CheckBook {
 		void this.sync();
 	}
 
+	/** Kept on the device; its id goes into an entry, which may be sent before it. */
+	async addPicture(picture: Blob): Promise<string> {
+		const photo = { id: newId(), rig: this.rig, person: this.person ?? '', picture };
+		if (this.keeps) await keepPhoto(photo).catch(() => undefined);
+		this.photos = [...this.photos, photo];
+		void this.sync();
+		return photo.id;
+	}
+
 	// No derived state: rounds go on for a moment after the view that shows this is gone.
 	get runs(): CheckedRun[] {
 		return this.check?.runs ?? [];
@@ -95,6 +136,7 @@ export class CheckBook {
 		try {
 			await this.send();
 			await this.read();
+			await this.sendPhotos();
 			this.online = true;
 			this.trouble = null;
 		} catch (reason) {
@@ -121,6 +163,20 @@ export class CheckBook {
 		}
 	}
 
+	private async sendPhotos(): Promise<void> {
+		for (const photo of this.photos) {
+			try {
+				await addPhoto(this.rig, photo.id, photo.picture);
+			} catch (reason) {
+				// One that the server will never take does not keep the others back.
+				if (!(reason instanceof Trouble) || reason.status < BAD_REQUEST || reason.status >= SERVER_ERROR)
+					throw reason;
+			}
+			if (this.keeps) await forgetPhoto(photo.id).catch(() => undefined);
+			this.photos = this.photos.filter(({ id }) => id !== photo.id);
+		}
+	}
+
 	private async read(): Promise<void> {
 		const { version } = await fetchVersion(this.rig);
 		if (version !== this.version || this.check === null) await this.readRuns();
@@ -133,7 +189,16 @@ export class CheckBook {
 		const runs = checkedRuns(record.rig.runs, overview);
 		const cards = keptCards(this.check?.cards ?? {}, this.runs, runs);
 		const log = this.check?.log ?? { last: 0, entries: [], standings: [], duration: null, last_time: [] };
-		await this.keep({ rig: this.rig, person: this.person ?? '', name: record.rig.name, runs, cards, log });
+		const round = await readRound(this.rig);
+		await this.keep({
+			rig: this.rig,
+			person: this.person ?? '',
+			name: record.rig.name,
+			runs,
+			cards,
+			log,
+			round
+		});
 		this.version = record.version;
 		void this.readCards(record.version);
 	}
@@ -156,9 +221,21 @@ export class CheckBook {
 	}
 
 	private async readLog(): Promise<void> {
-		const got = await readLog(this.rig, this.tag);
+		const known = this.check?.log;
+		if (this.isLogRead && known) {
+			const news = await readNews(this.rig, known.last);
+			if (news.count === known.entries.length + news.entries.length) {
+				if (news.entries.length > 0 && this.check) {
+					const entries = [...known.entries, ...news.entries];
+					const last = Math.max(...news.entries.map(({ number }) => number));
+					await this.keep({ ...this.check, log: { ...known, entries, last } });
+				}
+				return;
+			}
+		}
+		const got = await readLog(this.rig, null);
 		if (got === null || this.check === null) return;
-		this.tag = got.tag;
+		this.isLogRead = true;
 		await this.keep({ ...this.check, log: got.log });
 	}
 

@@ -1,52 +1,107 @@
 <!-- The line check: one run a card, answered with a thumb; it goes on without a network. -->
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
+	import { SvelteSet } from 'svelte/reactivity';
 	import { router } from 'svelte-spa-router';
 	import CheckCard from '../../lib/components/check/CheckCard.svelte';
 	import CheckList from '../../lib/components/check/CheckList.svelte';
 	import CheckState from '../../lib/components/check/CheckState.svelte';
+	import FromPaper from '../../lib/components/check/FromPaper.svelte';
 	import { placeOf } from '../../lib/domain/address';
 	import {
 		checkEntry,
 		newEntry,
 		nextOpen,
+		workingEntry,
 		type Answer,
 		type CheckedRun,
 		type NewEntry
 	} from '../../lib/domain/check';
+	import { byItem, workers, type Role } from '../../lib/domain/working';
 	import { CheckBook } from '../../lib/state/check-book.svelte';
 	import { getDesk } from '../../lib/state/desk.svelte';
+	import { keepRole, keptRole } from '../../lib/state/role';
 
 	/** `away`: there was no answer from the server when the page was opened. */
 	let { away = false }: { away?: boolean } = $props();
+	const LOOK_EVERY_MS = 5000;
 	const desk = getDesk();
 	const rig = placeOf(router.location)?.rig ?? desk.selection.rigId ?? '';
 	const book = new CheckBook(
 		rig,
 		untrack(() => (away ? null : desk.person))
 	);
-	let chosen = $state<string | null>(null);
+	let chosen = $state<string | null>(placeOf(router.location)?.run ?? null);
 	let last = $state.raw<NewEntry | null>(null);
+	let role = $state<Role>(keptRole());
+	let paper = $state(false);
+	let now = $state(Date.now());
+	/** What was said on this device; two devices may have one name. */
+	const own = new SvelteSet<string>();
 
-	const open = $derived(nextOpen(book.runs, book.standing, null));
-	const at = $derived(chosen ?? open ?? book.runs[0]?.run ?? null);
-	const run = $derived(book.runs.find((each) => each.run === at));
-	const index = $derived(book.runs.findIndex((each) => each.run === at));
+	const open = $derived(nextOpen(book.items, book.standing, null));
+	const at = $derived(chosen ?? open ?? book.items[0]?.run ?? null);
+	const run = $derived(book.items.find((each) => each.run === at));
+	const index = $derived(book.items.findIndex((each) => each.run === at));
 	const may = $derived(away || desk.may('record'));
+	const atWork = $derived(workers(book.entries, own, book.standing, now));
+	const others = $derived(atWork.filter((worker) => !worker.own));
+	const there = $derived(byItem(others));
+	const playing = $derived(others[0] ?? null);
+	const photos = $derived(new Map(book.photos.map(({ id, picture }) => [id, picture])));
+	const steps = $derived(book.items.filter(({ step }) => step !== undefined));
+	const lists = $derived([
+		{ label: 'Before the runs', runs: steps.filter(({ step }) => step?.phase === 'radio') },
+		{ label: 'All runs', runs: book.runs },
+		{ label: 'After the runs', runs: steps.filter(({ step }) => step?.phase !== 'radio') }
+	]);
 
 	onMount(() => {
 		void book.start();
 		// What makes the page open without a network; it works on a connection that the browser trusts alone.
 		if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
-		return () => book.stop();
+		const timer = setInterval(() => (now = Date.now()), LOOK_EVERY_MS);
+		return () => {
+			clearInterval(timer);
+			book.stop();
+		};
 	});
+
+	// At the desk the card follows what is played on stage.
+	let followed = '';
+	$effect(() => {
+		if (role !== 'desk' || playing === null || playing.entry === followed) return;
+		followed = playing.entry;
+		chosen = playing.item;
+	});
+
+	// On stage the card goes on once the desk has answered.
+	let played = $state<{ item: string; at: number } | null>(null);
+	$effect(() => {
+		if (role !== 'stage' || played === null) return;
+		const answered = book.standing.get(played.item);
+		if (answered === undefined || Date.parse(answered.at) < played.at) return;
+		chosen = nextOpen(book.items, book.standing, played.item) ?? played.item;
+		played = null;
+	});
+
+	/** From the list, which lies below the card on a phone. */
+	function show(item: string): void {
+		chosen = item;
+		document.querySelector('.check')?.scrollIntoView({ block: 'start' });
+	}
+
+	function choose(wanted: Role): void {
+		role = wanted;
+		keepRole(wanted);
+	}
 
 	// The run is named by whoever answers: once an entry is kept, the card on screen may be another one's.
 	async function answer(of: CheckedRun, given: Answer, more: Partial<NewEntry> = {}): Promise<void> {
 		const entry = checkEntry(of, given, more);
 		last = entry;
 		await book.add(entry);
-		chosen = nextOpen(book.runs, book.standing, of.run) ?? of.run;
+		chosen = nextOpen(book.items, book.standing, of.run) ?? of.run;
 	}
 
 	/** Wrong first and then good: the log keeps what it was. */
@@ -56,21 +111,31 @@
 		await answer(of, 'good');
 	}
 
+	async function sayPlaying(of: CheckedRun): Promise<void> {
+		const entry = workingEntry(of);
+		own.add(entry.id);
+		chosen = of.run;
+		played = { item: of.run, at: Date.parse(entry.at) };
+		await book.add(entry);
+	}
+
 	async function takeBack(): Promise<void> {
 		if (!last) return;
 		const was = last;
 		last = null;
-		await book.add(newEntry('check', { run: was.run ?? null, corrects: was.id }));
-		chosen = was.run ?? null;
+		await book.add(newEntry(was.kind, { run: was.run ?? null, step: was.step ?? null, corrects: was.id }));
+		chosen = was.step ?? was.run ?? null;
 	}
 
 	const step = (by: number): void => {
-		chosen = book.runs[(index + by + book.runs.length) % book.runs.length]?.run ?? null;
+		chosen = book.items[(index + by + book.items.length) % book.items.length]?.run ?? null;
 	};
+	const nameOf = (entry: NewEntry): string =>
+		book.items.find((each) => each.run === (entry.step ?? entry.run))?.name ?? '';
 </script>
 
 <section class="check">
-	<CheckState {book} {may} />
+	<CheckState {book} {may} {role} onrole={choose} {paper} onpaper={() => (paper = !paper)} />
 	{#if book.check === null}
 		<p class="quiet wait" role="status">
 			{#if book.trouble}
@@ -84,6 +149,8 @@
 		</p>
 	{:else if book.runs.length === 0}
 		<p class="quiet wait">This rig has no runs yet, so there is nothing to check.</p>
+	{:else if paper}
+		<FromPaper {book} onclose={() => (paper = false)} />
 	{:else}
 		<div class="beside">
 			{#if run}
@@ -91,16 +158,17 @@
 					<CheckCard
 						{run}
 						{may}
-						place="{index + 1} of {book.runs.length}"
+						{role}
+						{rig}
+						{photos}
+						place="{index + 1} of {book.items.length}"
 						card={book.check.cards[run.run]}
 						standing={book.standing.get(run.run)}
 						lastTime={book.check.log.last_time.find((had) => had.run === run.run)}
-						undo={last === null
-							? null
-							: {
-									words: book.runs.find((each) => each.run === last?.run)?.name ?? '',
-									answer: last.answer ?? null
-								}}
+						there={there.get(run.run) ?? []}
+						undo={last === null ? null : { words: nameOf(last), answer: last.answer ?? null }}
+						onphoto={(picture) => book.addPicture(picture)}
+						onworking={() => void sayPlaying(run)}
 						onanswer={(given, more) => void answer(run, given, more)}
 						onmended={(more) => void mended(run, more)}
 						onundo={() => void takeBack()}
@@ -108,7 +176,14 @@
 					/>
 				{/key}
 			{/if}
-			<CheckList runs={book.runs} standing={book.standing} {at} onchoose={(id) => (chosen = id)} />
+			<div class="lists">
+				{#each lists as { label, runs } (label)}
+					{#if runs.length > 0}
+						{#if steps.length > 0}<h3>{label}</h3>{/if}
+						<CheckList {runs} {label} {there} standing={book.standing} {at} onchoose={show} />
+					{/if}
+				{/each}
+			</div>
 		</div>
 	{/if}
 </section>
@@ -129,6 +204,10 @@
 	}
 	.wait {
 		padding: 1.5rem;
+	}
+	.lists h3 {
+		padding: 0.7rem 0.9rem 0.3rem;
+		font-size: 1rem;
 	}
 	.beside {
 		display: grid;

@@ -1,6 +1,6 @@
 <!-- One run: where to make a sound, where to listen, what arrives; three large answers within a thumb's reach. -->
 <script lang="ts">
-	import { Check, ChevronLeft, ChevronRight, SkipForward, X } from '@lucide/svelte';
+	import { ChevronLeft, ChevronRight } from '@lucide/svelte';
 	import type { Schemas } from '../../api/client';
 	import {
 		inWords,
@@ -12,7 +12,11 @@
 		type NewEntry,
 		type Standing
 	} from '../../domain/check';
+	import type { Role } from '../../domain/working';
+	import Answers from './Answers.svelte';
 	import Expect from './Expect.svelte';
+	import Photos from './Photos.svelte';
+	import StepCard from './StepCard.svelte';
 	import Tape from '../marks/Tape.svelte';
 	import StateMark from './StateMark.svelte';
 	import Wrong from './Wrong.svelte';
@@ -25,6 +29,12 @@
 		place,
 		may,
 		undo,
+		role,
+		there,
+		rig,
+		photos,
+		onphoto,
+		onworking,
 		onanswer,
 		onmended,
 		onundo,
@@ -37,6 +47,14 @@
 		place: string;
 		may: boolean;
 		undo: { words: string; answer: Answer | null } | null;
+		role: Role;
+		/** Who else is at it now. */
+		there: readonly string[];
+		rig: string;
+		/** Of this device, not sent yet. */
+		photos: ReadonlyMap<string, Blob>;
+		onphoto: (picture: Blob) => Promise<string>;
+		onworking: () => void;
 		onanswer: (answer: Answer, more?: Partial<NewEntry>) => void;
 		onmended: (more: Partial<NewEntry>) => void;
 		onundo: () => void;
@@ -49,14 +67,14 @@
 	);
 </script>
 
-<article class="card" aria-label="Run {run.number}, {run.name}">
+<article class="card" aria-label={run.step ? run.name : `Run ${run.number}, ${run.name}`}>
 	<div class="inside">
 		<header>
 			<button type="button" class="btn-icon" aria-label="Run before" onclick={() => onstep(-1)}
 				><ChevronLeft size={22} /></button
 			>
 			<div class="name">
-				<span class="figure">{run.number}</span>
+				{#if !run.step}<span class="figure">{run.number}</span>{/if}
 				<Tape name={run.name} size="large" />
 				<span class="quiet figure place">{place}</span>
 			</div>
@@ -68,6 +86,7 @@
 			<p class="state">
 				<StateMark state={stands} />
 				{STATE_WORDS[stands]}{heard}{standing?.words ? `: ${standing.words}` : ''}
+				<Photos {rig} photos={standing?.photos ?? []} here={photos} />
 			</p>
 		{/if}
 		{#if lastTime}
@@ -75,10 +94,15 @@
 				Last time ({lastTime.on}): {lastTime.words}{lastTime.mended ? '; good afterwards' : ''}
 			</p>
 		{/if}
+		{#if there.length > 0}
+			<p class="there" role="status">{there.join(', ')} {there.length === 1 ? 'is' : 'are'} at it now.</p>
+		{/if}
 		{#if wrong}
 			<!-- Its room is needed for what is heard. -->
+		{:else if run.step}
+			<StepCard step={run.step} />
 		{:else if card}
-			<Expect {card} />
+			<Expect {card} meter={role !== 'stage'} />
 		{:else}
 			<p class="quiet">What to expect is being computed…</p>
 		{/if}
@@ -86,28 +110,21 @@
 	{#if may && wrong}
 		<Wrong
 			{card}
+			{onphoto}
+			next={run.step ? 'Still wrong, go on' : 'Still wrong, next run'}
 			oncancel={() => (wrong = false)}
 			onsave={(more) => onanswer('wrong', more)}
 			onmended={(more) => onmended(more)}
 		/>
 	{:else if may}
-		<div class="answers">
-			{#if undo}
-				<p class="undo">
-					{undo.words}: {undo.answer}.
-					<button type="button" class="in-text" onclick={onundo}>Take it back</button>
-				</p>
-			{/if}
-			<button type="button" class="answer good" onclick={() => onanswer('good')}
-				><Check size={30} aria-hidden="true" />Good</button
-			>
-			<button type="button" class="answer wrong" onclick={() => (wrong = true)}
-				><X size={30} aria-hidden="true" />Wrong</button
-			>
-			<button type="button" class="answer" onclick={() => onanswer('skipped')}
-				><SkipForward size={26} aria-hidden="true" />Skip</button
-			>
-		</div>
+		<Answers
+			{role}
+			{undo}
+			{onworking}
+			{onundo}
+			onanswer={(given) => onanswer(given)}
+			onwrong={() => (wrong = true)}
+		/>
 	{/if}
 </article>
 
@@ -170,43 +187,8 @@
 		background: var(--fix-wash);
 		border-left: 3px solid var(--fix);
 	}
-	.answers {
-		display: grid;
-		grid-template-columns: 1fr 1fr;
-		gap: 0.6rem;
-		padding: 0.8rem 1rem 1rem;
-		background: var(--panel);
-		border-top: 1px solid var(--line);
-		position: sticky;
-		bottom: 0;
-	}
-	.undo {
-		grid-column: 1 / -1;
-		color: var(--dim);
-	}
-	.answer {
-		display: flex;
-		align-items: center;
-		justify-content: center;
-		gap: 0.5rem;
-		min-height: 4.2rem;
-		font-size: 1.25rem;
-		font-weight: 600;
-		border: 2px solid var(--line-strong);
-		background: var(--raised);
-	}
-	.good {
-		border-color: var(--clear);
-		background: var(--clear-wash);
-	}
-	.wrong {
-		border-color: var(--stop);
-		background: var(--stop-wash);
-	}
-	.answer:last-child {
-		grid-column: 1 / -1;
-		min-height: 3rem;
-		font-size: 1.05rem;
-		font-weight: 400;
+	.there {
+		padding: 0.4rem 0.6rem;
+		border-left: 3px solid var(--accent);
 	}
 </style>

@@ -6,11 +6,16 @@
 
 	let {
 		runs,
+		label,
+		there,
 		standing,
 		at,
 		onchoose
 	}: {
-		runs: CheckedRun[];
+		runs: readonly CheckedRun[];
+		label: string;
+		/** Who is at which now. */
+		there: ReadonlyMap<string, readonly string[]>;
 		standing: ReadonlyMap<string, Standing>;
 		at: string | null;
 		onchoose: (run: string) => void;
@@ -23,7 +28,7 @@
 	};
 </script>
 
-<ol aria-label="All runs">
+<ol aria-label={label}>
 	{#each runs as run (run.run)}
 		{@const has = standing.get(run.run)}
 		{@const state = stateOf(has)}
@@ -35,10 +40,12 @@
 				onclick={() => onchoose(run.run)}
 			>
 				<StateMark {state} />
-				<span class="figure">{run.number}</span>
+				<span class="figure">{run.step ? '' : run.number}</span>
 				<Tape name={run.name} size="small" />
 				<span class="said" class:wrong={state === 'wrong'}
-					>{STATE_WORDS[state]}{said(has) ? `, ${said(has)}` : ''}</span
+					>{STATE_WORDS[state]}{said(has) ? `, ${said(has)}` : ''}{there.has(run.run)
+						? `; ${there.get(run.run)?.join(', ')} there now`
+						: ''}</span
 				>
 			</button>
 		</li>

@@ -1,14 +1,30 @@
 <!-- How far the check is, and whether everything is with the server. -->
 <script lang="ts">
 	import { stateOf } from '../../domain/check';
+	import { ROLES, type Role } from '../../domain/working';
 	import { getDesk } from '../../state/desk.svelte';
 	import PrintSheets from '../print/PrintSheets.svelte';
 	import JoinByCode from './JoinByCode.svelte';
 	import type { CheckBook } from '../../state/check-book.svelte';
 
 	const desk = getDesk();
-	let { book, may }: { book: CheckBook; may: boolean } = $props();
-	const states = $derived(book.runs.map(({ run }) => stateOf(book.standing.get(run))));
+	let {
+		book,
+		may,
+		role,
+		onrole,
+		paper,
+		onpaper
+	}: {
+		book: CheckBook;
+		may: boolean;
+		role: Role;
+		onrole: (role: Role) => void;
+		/** Whether the printed sheet is typed in. */
+		paper: boolean;
+		onpaper: () => void;
+	} = $props();
+	const states = $derived(book.items.map(({ run }) => stateOf(book.standing.get(run))));
 	const count = (wanted: string): number => states.filter((state) => state === wanted).length;
 	const missing = $derived(book.runs.length - book.cardsRead);
 </script>
@@ -22,10 +38,22 @@
 			<b>{count('good')}</b> good, <b>{count('wrong')}</b> wrong, <b>{count('skipped')}</b> skipped,
 			<b>{count('open') + count('changed')}</b> open
 		</p>
-		{#if book.online && desk.may('plan') && !desk.byLink}
-			<PrintSheets rigId={book.rig} first="check" />
-			<JoinByCode rig={book.rig} name={book.check.name} />
-		{/if}
+		<div class="acts no-print">
+			{#if may}
+				<div class="segments" role="group" aria-label="Your part">
+					{#each ROLES as { id, words } (id)}
+						<button type="button" aria-pressed={role === id} onclick={() => onrole(id)}>{words}</button>
+					{/each}
+				</div>
+				<button type="button" class="btn preset-tonal wide" aria-pressed={paper} onclick={onpaper}
+					>From paper</button
+				>
+			{/if}
+			{#if book.online && desk.may('plan') && !desk.byLink}
+				<span class="wide"><PrintSheets rigId={book.rig} first="check" /></span>
+				<JoinByCode rig={book.rig} name={book.check.name} />
+			{/if}
+		</div>
 	{/if}
 </header>
 {#if !book.online}
@@ -44,7 +72,7 @@
 	<p class="note">You see this check; answering it takes a helper's name or a link that records.</p>
 {:else if book.runs.length > 0 && count('open') + count('changed') === 0}
 	<p class="note quiet" role="status">
-		Every run has an answer{count('wrong') + count('skipped') === 0 ? '; nothing is left.' : '.'}
+		Everything has an answer{count('wrong') + count('skipped') === 0 ? '; nothing is left.' : '.'}
 	</p>
 {:else if book.check && missing > 0}
 	<p class="note quiet" role="status">
@@ -85,7 +113,16 @@
 	.note.quiet {
 		background: none;
 	}
+	.acts {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.5rem;
+		align-items: center;
+	}
 	@media (max-width: 720px) {
+		.wide {
+			display: none;
+		}
 		header,
 		.note {
 			padding-inline: 0.9rem;

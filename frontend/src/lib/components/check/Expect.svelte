@@ -3,7 +3,8 @@
 	import type { Card } from '../../domain/check';
 	import { signed } from '../../domain/format';
 
-	let { card }: { card: Card } = $props();
+	/** `meter`: whether who reads this sees one; on stage nobody does. */
+	let { card, meter = true }: { card: Card; meter?: boolean } = $props();
 </script>
 
 <dl>
@@ -19,7 +20,7 @@
 		<dt>Phantom</dt>
 		<dd>{card.phantom}</dd>
 	{/if}
-	{#each card.expected as at (at.input)}
+	{#each meter ? card.expected : [] as at (at.input)}
 		<dt>{card.expected.length > 1 ? at.input : 'Meter'}</dt>
 		<dd>
 			{#if at.arriving_dbu === null}
@@ -47,6 +48,10 @@
 		</dd>
 	{/if}
 </dl>
+<p class="quiet">
+	Nobody there to play it? A test source at the same plug stands in; what the meter reads is then set by its
+	level.
+</p>
 {#each card.warnings as warning (warning)}
 	<p class="warning">Computed: {warning}</p>
 {/each}

@@ -1,14 +1,20 @@
-<!-- What is heard instead, what is likely then, and which lead or device it was. -->
+<!-- What is heard instead, what is likely then, which lead or device it was, a photo and a note. -->
 <script lang="ts">
 	import { causesOf, HEARD, type Card, type Heard, type NewEntry } from '../../domain/check';
+	import TakePhoto from './TakePhoto.svelte';
 
 	let {
 		card,
+		next,
+		onphoto,
 		oncancel,
 		onsave,
 		onmended
 	}: {
 		card: Card | undefined;
+		/** What saving it as wrong is called. */
+		next: string;
+		onphoto: (picture: Blob) => Promise<string>;
 		oncancel: () => void;
 		onsave: (more: Partial<NewEntry>) => void;
 		onmended: (more: Partial<NewEntry>) => void;
@@ -17,11 +23,14 @@
 	let heard = $state<Heard | null>(null);
 	let words = $state('');
 	let piece = $state<string | null>(null);
+	let photos = $state<string[]>([]);
+	const MOST_PHOTOS = 4;
 	const causes = $derived(heard === null ? [] : causesOf(card, heard));
 	const more = $derived<Partial<NewEntry>>({
 		heard,
 		words: words.trim(),
-		things: piece === null ? [] : [piece]
+		things: piece === null ? [] : [piece],
+		photos
 	});
 </script>
 
@@ -59,10 +68,16 @@
 			<input type="text" bind:value={words} maxlength="300" placeholder="when moved" /></label
 		>
 		<div class="done">
+			{#if photos.length < MOST_PHOTOS}
+				<TakePhoto onphoto={(picture) => void onphoto(picture).then((id) => photos.push(id))} />
+			{/if}
+			{#if photos.length > 0}
+				<span class="quiet" role="status">{photos.length === 1 ? '1 photo' : `${photos.length} photos`}</span>
+			{/if}
+		</div>
+		<div class="done">
 			<button type="button" class="btn go" onclick={() => onmended(more)}>Mended, it is good now</button>
-			<button type="button" class="btn preset-tonal" onclick={() => onsave(more)}
-				>Still wrong, next run</button
-			>
+			<button type="button" class="btn preset-tonal" onclick={() => onsave(more)}>{next}</button>
 		</div>
 	{/if}
 	<button type="button" class="btn preset-tonal" onclick={oncancel}>Back</button>

@@ -23,7 +23,11 @@
 	{#each STATIONS.filter(({ id }) => isShown(id)) as station (station.id)}
 		{@const Icon = views[station.id].icon}
 		<a
-			href="#{addressOf({ station: station.id, rig: desk.selection.rigId, run: desk.selection.runId })}"
+			href="#{addressOf({
+				station: station.id,
+				rig: desk.selection.rigId,
+				run: station.id === 'runs' ? desk.selection.runId : null
+			})}"
 			class:here={here === station.id}
 			aria-current={here === station.id ? 'page' : undefined}
 			title="{station.name} ({station.key})"

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { addressOf } from '../../domain/address';
 	import { clock } from '../../domain/format';
+	import Photos from '../check/Photos.svelte';
 	import Tape from '../marks/Tape.svelte';
 	import type { LogLine } from '../../domain/log';
 
@@ -25,6 +26,7 @@
 		{/if}
 		<span class:wrong={isWrong}>{line.words}</span>
 		{#each line.things as thing (thing)}<b class="thing">{thing}</b>{/each}
+		{#if line.rig !== null}<Photos rig={line.rig} photos={line.photos} />{/if}
 		{#if line.corrected}<span class="quiet">(corrected)</span>{/if}
 	</span>
 	<span class="who quiet">{line.person}{whole && line.rig_name ? `, ${line.rig_name}` : ''}</span>

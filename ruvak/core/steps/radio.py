@@ -1,0 +1,52 @@
+"""Whether frequencies of radio microphones are free of each other."""
+
+from collections.abc import Iterator, Mapping
+from itertools import combinations, permutations
+
+from ruvak.core.rig.values import Record
+
+LEAST_APART_MHZ = 0.35
+"""Between two carriers: common practice is 0.3 to 0.4 MHz, no source."""
+CLEAR_MHZ = 0.1
+"""Between a carrier and a product of others: common practice, no source."""
+
+
+class Clash(Record):
+    """A carrier that is not free."""
+
+    name: str
+    """Whose it is."""
+    mhz: float
+    """The carrier."""
+    words: str
+    """What falls on it."""
+
+
+def clashes(carriers: Mapping[str, float]) -> tuple[Clash, ...]:
+    """Carriers that lie too near to each other, or to a third-order product of two or three others: transmitters that
+    stand beside each other make 2 A - B and A + B - C. `carriers`: by name, in megahertz."""
+    return tuple(_near(carriers)) + tuple(_products(carriers))
+
+
+def _near(carriers: Mapping[str, float]) -> Iterator[Clash]:
+    for (first, a), (second, b) in combinations(carriers.items(), 2):
+        if abs(a - b) < LEAST_APART_MHZ - 1e-9:
+            yield Clash(name=second, mhz=b, words=f"lies only {abs(a - b):.3f} MHz from {first}")
+
+
+def _products(carriers: Mapping[str, float]) -> Iterator[Clash]:
+    for victim, mhz in carriers.items():
+        others = {name: value for name, value in carriers.items() if name != victim}
+        products = [(f"2 {TIMES} {a} {MINUS} {b}", 2 * others[a] - others[b]) for a, b in permutations(others, 2)]
+        products += [
+            (f"{a} + {b} {MINUS} {c}", others[a] + others[b] - others[c])
+            for a, b in combinations(others, 2)
+            for c in others
+            if c not in (a, b)
+        ]
+        for words, product_mhz in products:
+            if abs(product_mhz - mhz) < CLEAR_MHZ - 1e-9:
+                yield Clash(name=victim, mhz=mhz, words=f"is met by {words}")
+
+
+TIMES, MINUS = "\N{MULTIPLICATION SIGN}", "\N{MINUS SIGN}"
