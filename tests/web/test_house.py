@@ -98,6 +98,21 @@ class House(WebTest):
         for body in ({"name": "x", **naive}, {"name": "", **hours()}, {"name": "x", **hours(), "rigs": ["../x"]}):
             self.assertEqual(self.post("/api/occasions", body).status_code, 422)
 
+    def test_the_doors_have_a_time_that_goes_along_into_the_next_week(self) -> None:
+        made = self.post("/api/occasions", {"name": "Vespers", "rigs": [self.rig_id], **hours()}).get_json()
+        self.assertIsNone(made["doors_at"])
+        begins = datetime.fromisoformat(made["starts_at"])
+        doors = (begins + timedelta(hours=2)).isoformat()
+        changed = self.ask("PUT", f"/occasions/{made['id']}/doors", {"doors_at": doors}).get_json()
+        self.assertEqual(datetime.fromisoformat(changed["doors_at"]), begins + timedelta(hours=2))
+        week = {
+            "starts_at": (begins + timedelta(days=7)).isoformat(),
+            "ends_at": (begins + timedelta(days=7, hours=4)).isoformat(),
+        }
+        again = self.post(f"/api/occasions/{made['id']}/again", {"name": "Vespers", **week}).get_json()["occasion"]
+        self.assertEqual(datetime.fromisoformat(again["doors_at"]), begins + timedelta(days=7, hours=2))
+        self.assertIsNone(self.ask("PUT", f"/occasions/{made['id']}/doors", {"doors_at": None}).get_json()["doors_at"])
+
     def test_dates_go_out_as_a_calendar_with_what_is_open(self) -> None:
         made = self.post("/api/occasions", {"name": "Vigil", "rigs": [self.rig_id], **hours()}).get_json()
         self.post(f"/api/occasions/{made['id']}/notes", {"words": "mend M31"})

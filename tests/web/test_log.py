@@ -104,6 +104,39 @@ class Entries(LogTest):
         self.add(self.entry("bbbbbbbb", 2))
         self.assertEqual(self.client.get(address, headers={"If-None-Match": tag}).status_code, 200)
 
+    def test_what_is_new_is_read_without_the_rest(self) -> None:
+        def news(after: int) -> Any:
+            return self.client.get(f"/api/rigs/{self.rig_id}/log/news?after={after}").get_json()
+
+        self.assertEqual(news(0), {"count": 0, "entries": []})
+        first = self.add(self.entry("aaaaaaaa")).get_json()["last"]
+        last = self.add(self.entry("bbbbbbbb", 1)).get_json()["last"]
+        self.assertEqual([entry["number"] for entry in news(first)["entries"]], [last])
+        self.assertEqual((news(last)["count"], news(last)["entries"]), (2, []))
+        self.assertEqual(news(0)["entries"], self.log()["entries"])
+        self.assertEqual(self.client.get("/api/rigs/none/log/news").status_code, 404)
+
+    def test_who_is_where_and_the_steps_beside_the_runs_are_entries_too(self) -> None:
+        there = self.entry("aaaaaaaa", kind="working", answer=None)
+        step = self.entry("bbbbbbbb", 1, kind="step", run=None, step="destination:speaker", answer="wrong", heard="hum")
+        photo = self.entry("cccccccc", 2, kind="note", answer=None, photos=["photo-1234"])
+        self.assertEqual(self.add(there, step, photo).status_code, 200)
+        words = {line["id"]: line["words"] for line in self.lines(f"rig={self.rig_id}")}
+        self.assertEqual(words[there["id"]], "is there now")
+        self.assertEqual(words[step["id"]], "destination, hum or buzz")
+        self.assertEqual(words[photo["id"]], "1 photo")
+        for wrong in (
+            self.entry("dddddddd", kind="working", run=None, answer=None),
+            self.entry("dddddddd", kind="step", run=None, answer="good"),
+            self.entry("dddddddd", kind="note", answer=None),
+        ):
+            self.assertEqual(self.add(wrong).status_code, 422)
+
+    def test_the_check_beside_the_runs_says_what_is_lost(self) -> None:
+        whole = self.client.get(f"/api/rigs/{self.rig_id}/round").get_json()
+        self.assertEqual([loss["run"] for loss in whole["losses"]], [run["id"] for run in self.state()["rig"]["runs"]])
+        self.assertIn("walk", [step["phase"] for step in whole["after"]])
+
     def test_a_run_that_was_changed_since_is_to_be_checked_again(self) -> None:
         key = self.analysis("overview").get_json()["runs"][0]["key"]
         self.add(self.entry("aaaaaaaa", checked=key))

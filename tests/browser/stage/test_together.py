@@ -2,11 +2,15 @@
 
 import io
 import re
+from datetime import UTC, datetime, timedelta
 
 from PIL import Image
 from playwright.sync_api import FilePayload, Locator, Page, expect
 from sqlalchemy import select
 
+from ruvak.service.edits import Edits
+from ruvak.service.kept import KeptRigs
+from ruvak.service.occasions import Occasions
 from ruvak.store.photos import PhotoRow
 from tests.support.browser import BrowserTest
 
@@ -121,6 +125,10 @@ class BeforeTheDoors(BrowserTest):
         expect(other.locator("section.view header")).to_contain_text(re.compile(r"\d+ of \d+ not good yet"))
 
     def test_the_doors_have_a_time(self) -> None:
+        kept = KeptRigs()
+        begins = datetime.now(UTC) + timedelta(hours=2)
+        occasions = Occasions(self.sessions, kept, Edits(self.sessions, kept))
+        occasions.add("Talk", begins, begins + timedelta(hours=3), [self.demo])
         self.page.goto(f"{self.server.address}/#/rigs/{self.demo}/doors")
         field = self.page.get_by_label("Doors at")
         field.fill("23:59")

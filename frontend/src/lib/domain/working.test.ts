@@ -28,7 +28,7 @@ describe('who is at what', () => {
 		const there = known('Ada', 15, { run: 'keys' });
 		const good = { ...newEntry('check', { at: at(16), run: 'keys', answer: 'good' }), person: 'Olu' };
 		expect(of([there, good])).toEqual([]);
-		expect(of([there, { ...known('Ada', 16, { corrects: there.id }) }])).toEqual([]);
+		expect(of([there, { ...known('Ada', 16, { run: 'keys', corrects: there.id }) }])).toEqual([]);
 		expect(of([known('Ada', 5, { run: 'keys' })])).toEqual([]);
 	});
 

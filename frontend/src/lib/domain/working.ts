@@ -31,7 +31,8 @@ export function workers(
 	const latest = new Map<string, Worker>();
 	for (const entry of counting(entries)) {
 		const item = entry.step ?? entry.run;
-		if (entry.kind !== 'working' || item == null) continue;
+		// What takes it back says where it was too.
+		if (entry.kind !== 'working' || item == null || entry.corrects != null) continue;
 		const person = entry.person ?? 'this device';
 		latest.set(person, { item, person, at: entry.at, entry: entry.id, own: own.has(entry.id) });
 	}

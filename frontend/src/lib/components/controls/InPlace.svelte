@@ -5,11 +5,13 @@
 	import { getDesk } from '../../state/desk.svelte';
 	import Only from '../frame/Only.svelte';
 	import ChoiceControl from './ChoiceControl.svelte';
+	import FrequencyControl from './FrequencyControl.svelte';
 	import LengthControl from './LengthControl.svelte';
 	import LevelControl from './LevelControl.svelte';
 	import PlugControl from './PlugControl.svelte';
 	import SwitchControl from './SwitchControl.svelte';
 	import { isEarthed, plugEdit } from '../../domain/outlets';
+	import { saidMhz } from '../../domain/radio';
 	import { valueOf } from '../../domain/settings';
 
 	type Setting = Schemas['Part']['settings'][number];
@@ -84,6 +86,17 @@
 			{/if}
 		</div>
 	{/each}
+	{#if parts.get(one.part)?.role === 'radio-receiver'}
+		<FrequencyControl
+			label="{one.name}: frequencies, MHz"
+			mhz={one.radio_mhz ?? []}
+			onset={(value) =>
+				void desk.sync.edit({
+					label: `${one.name}: ${saidMhz(value) || 'no frequency'} MHz`,
+					ops: [{ ...setField('gear', one.id, 'radio_mhz'), value }]
+				})}
+		/>
+	{/if}
 	{#if isEarthed(parts.get(one.part), one)}
 		<PlugControl {rig} gear={one} onset={(choice) => void desk.sync.edit(plugEdit(rig, one, choice))} />
 	{/if}
