@@ -9,7 +9,9 @@ from sqlalchemy import Select, func, select
 from sqlalchemy.orm import InstrumentedAttribute, Session, sessionmaker
 
 from ruvak.core.log.line import LineKind, LogLine, line_of
+from ruvak.core.log.trends import Trends, trends
 from ruvak.core.rig.values import Id, Moment, Record, Words
+from ruvak.store import log
 from ruvak.store.house import CupboardChangeRow, NoteRow
 from ruvak.store.log import LogRow, entry_of
 from ruvak.store.tables import EditRow, OccasionRow, RigRow
@@ -50,6 +52,20 @@ class LogLines:
         with self._sessions() as session:
             lines = [line for source in _SOURCES for line in source(session, query, most)]
         return sorted(lines, key=lambda line: (line.at, line.id), reverse=True)[:most]
+
+    def over_the_weeks(self, rig_id: str | None, since: datetime) -> Trends:
+        """What the log says since then: of a rig and those that it was copied from, or of the whole house."""
+        row = LogRow
+        with self._sessions() as session:
+            where = [row.at >= since]
+            if rig_id is not None:
+                where.append(row.rig_id.in_([rig_id, *log.copied_from(session, rig_id)]))
+            latest = select(row).where(*where).order_by(row.at.desc()).limit(MOST_LINES)
+            entries = [entry_of(each) for each in session.scalars(latest)]
+            rigs = {entry.rig for entry in entries if entry.rig is not None}
+            hours = select(RigRow.id, OccasionRow.doors_at).join(OccasionRow, OccasionRow.id == RigRow.occasion_id)
+            doors = session.execute(hours.where(RigRow.id.in_(rigs), OccasionRow.doors_at.is_not(None))).all()
+            return trends(entries, {rig: at for rig, at in doors if at is not None})
 
 
 def _entries(session: Session, query: LogQuery, most: int) -> Iterator[LogLine]:

@@ -32,7 +32,7 @@ from ruvak.service.sign_ins import SignIns
 from ruvak.service.tester import Tester
 from ruvak.service.venues import Venues
 from ruvak.store.database import engine_for, sessions_for
-from ruvak.web import errors, logs, metrics, pages, security, stalled, who
+from ruvak.web import errors, limits, logs, metrics, pages, security, stalled, who
 from ruvak.web.answers import EXTENSION, UseCases
 from ruvak.web.api import blueprints, health
 from ruvak.web.json import BoundedJson
@@ -74,6 +74,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         WTF_CSRF_TIME_LIMIT=None,
     )
     app.wsgi_app = ProxyFix(app.wsgi_app, settings.proxies, settings.proxies) if settings.proxies else app.wsgi_app  # type: ignore[method-assign]
+    limits.init_app(app)
     logs.init_app(app)
     metrics.init_app(app)
     errors.init_app(app)

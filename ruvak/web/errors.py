@@ -3,7 +3,7 @@
 import logging
 from collections.abc import Iterable
 
-from flask import Flask, Response, g, make_response, url_for
+from flask import Flask, Response, g, make_response, request, url_for
 from flask_wtf.csrf import CSRFError
 from pydantic import ValidationError
 from sqlalchemy.exc import OperationalError
@@ -118,8 +118,8 @@ def _meeting(meeting: Meeting) -> MeetingBody:
 
 
 def _too_large(error: RequestEntityTooLarge) -> Response:
-    megabytes = MAX_BODY_BYTES // (1024 * 1024)
-    sentence = f"This is larger than {megabytes} MB, more than any rig file is. Check that it is the right file."
+    megabytes = (request.max_content_length or MAX_BODY_BYTES) // (1024 * 1024)
+    sentence = f"This is larger than {megabytes} MB, more than any such file is. Check that it is the right file."
     return reply(Problem(code="too_large", message=sentence), 413)
 
 

@@ -74,6 +74,15 @@ class AfterQuery(Record):
     """The number of the latest entry that is known already."""
 
 
+class WeeksQuery(Record):
+    """Of what, and how far back."""
+
+    rig: Id | None = None
+    """Of this rig and those that it was copied from; left out, of the whole house."""
+    days: int = Field(default=400, ge=1, le=4000)
+    """How many days back."""
+
+
 class EntriesBody(Record):
     """Entries of one device."""
 

@@ -26,7 +26,19 @@ def fill_0001(url: str) -> None:
             connection.execute(text(statement))
 
 
-LATER = ("faults", "host", "contacts", "mains_f", "earth_f", "sends", "breaker_a", "condition", "remark", "drawn")
+LATER = (
+    "faults",
+    "radio_mhz",
+    "host",
+    "contacts",
+    "mains_f",
+    "earth_f",
+    "sends",
+    "breaker_a",
+    "condition",
+    "remark",
+    "drawn",
+)
 """Columns of gear, kit and earth points that came with version 2 of the file format, or after it."""
 
 

@@ -139,6 +139,8 @@ class House(WebTest):
         self.assertEqual((answered.status_code, answered.get_json()["rigs"]), (200, 0))
         wrong = self.client.post("/api/house", data=b"nonsense", headers=headers, content_type="application/zip")
         self.assertEqual((wrong.status_code, wrong.get_json()["code"]), (422, "bad_house"))
+        large = self.client.post("/api/house", data=b"x" * 5_000_000, headers=headers, content_type="application/zip")
+        self.assertEqual(large.get_json()["code"], "bad_house")
         own = self.client.get("/api/me/file").get_json()
         self.assertEqual((own["name"], own["role"]), ("Olu the owner", "owner"))
         self.assertNotIn("passphrase", own)

@@ -116,6 +116,17 @@ class Entries(LogTest):
         self.assertEqual(news(0)["entries"], self.log()["entries"])
         self.assertEqual(self.client.get("/api/rigs/none/log/news").status_code, 404)
 
+    def test_the_weeks_are_told_of_a_rig_and_as_a_calendar(self) -> None:
+        wrong = self.entry("aaaaaaaa", answer="wrong", heard="hum")
+        self.add(wrong, self.entry("bbbbbbbb", 20))
+        told = self.client.get(f"/api/log/weeks?rig={self.rig_id}&days=4000").get_json()
+        (day,) = told["days"]
+        self.assertEqual((day["good"], day["wrong"], len(day["found"])), (1, 0, 1))
+        file = self.client.get(f"/api/log/calendar?rig={self.rig_id}&days=4000")
+        self.assertEqual(file.mimetype, "text/calendar")
+        self.assertIn("hum", file.get_data(as_text=True))
+        self.assertEqual(self.client.get("/api/log/weeks?days=0").status_code, 422)
+
     def test_who_is_where_and_the_steps_beside_the_runs_are_entries_too(self) -> None:
         there = self.entry("aaaaaaaa", kind="working", answer=None)
         step = self.entry("bbbbbbbb", 1, kind="step", run=None, step="destination:speaker", answer="wrong", heard="hum")

@@ -28,14 +28,14 @@ def photo(width: int = 3000, height: int = 1500, turned: int | None = None) -> b
 class Photos(WebTest):
     def setUp(self) -> None:
         super().setUp()
-        self.id = uuid.uuid4().hex
+        self.photo = uuid.uuid4().hex
 
     def put(self, data: bytes, kind: str = "image/jpeg", id_: str | None = None) -> TestResponse:
-        address = f"/api/rigs/{self.rig_id}/photos/{id_ or self.id}"
+        address = f"/api/rigs/{self.rig_id}/photos/{id_ or self.photo}"
         return self.client.put(address, data=data, headers={"X-CSRF-Token": self.token}, content_type=kind)
 
     def get(self, id_: str | None = None) -> TestResponse:
-        return self.client.get(f"/api/rigs/{self.rig_id}/photos/{id_ or self.id}")
+        return self.client.get(f"/api/rigs/{self.rig_id}/photos/{id_ or self.photo}")
 
     def test_it_comes_back_smaller_upright_and_without_where_it_was_taken(self) -> None:
         self.assertEqual(self.put(photo(turned=6)).status_code, 204)
@@ -71,11 +71,11 @@ class Photos(WebTest):
     def test_another_rig_s_photo_is_not_there(self) -> None:
         self.put(photo(40, 20))
         other = self.post("/api/rigs", self.state()["rig"]).get_json()["rig"]["id"]
-        self.assertEqual(self.client.get(f"/api/rigs/{other}/photos/{self.id}").status_code, 404)
+        self.assertEqual(self.client.get(f"/api/rigs/{other}/photos/{self.photo}").status_code, 404)
 
     def test_a_viewer_sees_and_takes_none(self) -> None:
         self.put(photo(40, 20))
-        self.become(f"Vera {self.id}", "viewer")
+        self.become(f"Vera {self.photo}", "viewer")
         self.assertEqual(self.get().status_code, 200)
         self.assertEqual(self.put(photo(40, 20), id_="another-photo").status_code, 403)
 

@@ -32,9 +32,9 @@ ROLES: tuple[Role, ...] = ("viewer", "helper", "technician", "owner")
 REFUSED = {"signed_out": 401, "not_allowed": 403}
 
 
-@serializer("application/zip")
-def as_archive(_: SerializationContext, value: Any) -> bytes:
-    """Whatever is sent as an archive: bytes that are none."""
+@serializer("application/zip", "image/jpeg", "image/png", "image/webp")
+def as_file(_: SerializationContext, value: Any) -> bytes:
+    """Whatever is sent as a file: bytes that are none."""
     return value if isinstance(value, bytes) else str(value).encode()
 
 

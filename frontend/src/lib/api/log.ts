@@ -3,26 +3,13 @@ import { queryOptions } from '@tanstack/svelte-query';
 import { answer, client, Trouble, type Schemas } from './client';
 
 const path = (rig_id: string) => ({ params: { path: { rig_id } } });
-const NOT_MODIFIED = 304;
 
 export const addEntries = (rig: string, entries: Schemas['NewEntry'][]): Promise<Schemas['Added']> =>
 	answer(client.POST('/api/rigs/{rig_id}/log', { ...path(rig), body: { entries } }));
 
-/** A rig's log, unless it is as it was: then null. */
-export async function readLog(
-	rig: string,
-	tag: string | null
-): Promise<{ log: Schemas['RigLog']; tag: string | null } | null> {
-	const headers = tag === null ? {} : { 'If-None-Match': tag };
-	const asked = client.GET('/api/rigs/{rig_id}/log', { ...path(rig), headers, cache: 'no-store' });
-	try {
-		const log = await answer(asked);
-		return { log, tag: (await asked).response.headers.get('ETag') };
-	} catch (reason) {
-		if (reason instanceof Trouble && reason.status === NOT_MODIFIED) return null;
-		throw reason;
-	}
-}
+/** A rig's log from its beginning. */
+export const readLog = (rig: string): Promise<Schemas['RigLog']> =>
+	answer(client.GET('/api/rigs/{rig_id}/log', { ...path(rig), cache: 'no-store' }));
 
 /** What came in after an entry. */
 export const readNews = (rig_id: string, after: number): Promise<Schemas['LogNews']> =>
@@ -77,12 +64,23 @@ export const logQuery = (filter: LogFilter) =>
 		placeholderData: (before: Schemas['LogLineList'] | undefined) => before
 	});
 
+/** What the log says over the weeks: of a rig and those that it was copied from, or of the whole house. */
+export const weeksQuery = (rig: string | null) =>
+	queryOptions({
+		queryKey: ['log', 'weeks', rig],
+		queryFn: () => answer(client.GET('/api/log/weeks', { params: { query: rig === null ? {} : { rig } } })),
+		staleTime: 10_000
+	});
+
+export const checksCalendar = (rig: string | null): string =>
+	`/api/log/calendar${rig === null ? '' : `?rig=${encodeURIComponent(rig)}`}`;
+
 /** What a rig's runs had the last time, by run. */
 export const lastTimeQuery = (rig: string) =>
 	queryOptions({
 		queryKey: ['last-time', rig],
 		queryFn: async () => {
-			const had = (await readLog(rig, null))?.log.last_time ?? [];
+			const had = (await readLog(rig)).last_time;
 			return Object.fromEntries(had.map((each) => [each.run, each]));
 		}
 	});

@@ -1049,6 +1049,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Over the weeks: how long each check took, measured hum beside computed, and what fails again. */
+        get: operations["log_read_trends_log_weeks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Each day's check as an event, with what was wrong. */
+        get: operations["log_export_work_days_log_calendar_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log/file": {
         parameters: {
             query?: never;
@@ -8177,7 +8211,7 @@ export interface components {
             at: string;
             /**
              * Kind
-             * @description A checked run, a measured level, a note, a tested lead, a step, somebody at work, or a change of rig or cupboard.
+             * @description A checked run, a level, a note, a tested lead, a step, somebody at work, or a change of rig or cupboard.
              * @enum {string}
              */
             kind: "check" | "reading" | "note" | "test" | "step" | "working" | "change";
@@ -8238,6 +8272,134 @@ export interface components {
              * @default []
              */
             photos: string[];
+        };
+        /**
+         * Trends
+         * @description Over the weeks.
+         */
+        Trends: {
+            /**
+             * Days
+             * @description The latest first.
+             */
+            days: components["schemas"]["WorkDay"][];
+            /**
+             * Hum
+             * @description Those with the most points first.
+             */
+            hum: components["schemas"]["HumCurve"][];
+            /**
+             * Again
+             * @description Those that failed most often first.
+             */
+            again: components["schemas"]["Recurring"][];
+        };
+        /**
+         * HumCurve
+         * @description Hum of runs of one name in one venue.
+         */
+        HumCurve: {
+            /**
+             * Run Name
+             * @description What the run is called, week after week.
+             */
+            run_name: string;
+            /**
+             * Points
+             * @description In time order.
+             */
+            points: components["schemas"]["Point"][];
+        };
+        /**
+         * Point
+         * @description A level that was measured.
+         */
+        Point: {
+            /**
+             * At
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /**
+             * Value Dbu
+             * @description What was read, in dBu.
+             */
+            value_dbu: number;
+            /**
+             * Predicted Dbu
+             * @description What was computed at the time.
+             */
+            predicted_dbu: number | null;
+        };
+        /**
+         * Recurring
+         * @description A lead or device that failed on several days.
+         */
+        Recurring: {
+            /**
+             * Name
+             * @description What is written on it.
+             */
+            name: string;
+            /**
+             * Days
+             * @description On which, the latest first.
+             */
+            days: string[];
+            /**
+             * Words
+             * @description What it was the last time.
+             */
+            words: string;
+        };
+        /**
+         * WorkDay
+         * @description The check of a rig on a day.
+         */
+        WorkDay: {
+            /**
+             * Rig
+             * @description The rig.
+             */
+            rig: string;
+            /**
+             * Rig Name
+             * @description What it was called.
+             */
+            rig_name: string;
+            /**
+             * Began At
+             * Format: date-time
+             * @description The first answer or step.
+             */
+            began_at: string;
+            /**
+             * Ended At
+             * Format: date-time
+             * @description The last.
+             */
+            ended_at: string;
+            /**
+             * Good
+             * @description Runs and steps whose last answer was good.
+             */
+            good: number;
+            /**
+             * Wrong
+             * @description Those whose last answer was wrong.
+             */
+            wrong: number;
+            /**
+             * Found
+             * @description What was wrong in between, a sentence each.
+             */
+            found: string[];
+            /**
+             * Doors At
+             * @description When people were let in.
+             */
+            doors_at: string | null;
         };
         /**
          * NameBody
@@ -17942,6 +18104,236 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogLineList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_read_trends_log_weeks_get: {
+        parameters: {
+            query?: {
+                /** @description Of this rig and those that it was copied from; left out, of the whole house. */
+                rig?: string | null;
+                /** @description How many days back. */
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trends"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_export_work_days_log_calendar_get: {
+        parameters: {
+            query?: {
+                /** @description Of this rig and those that it was copied from; left out, of the whole house. */
+                rig?: string | null;
+                /** @description How many days back. */
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
                 };
             };
             /** @description Bad Request */

@@ -233,10 +233,10 @@ export class CheckBook {
 				return;
 			}
 		}
-		const got = await readLog(this.rig, null);
-		if (got === null || this.check === null) return;
+		const log = await readLog(this.rig);
+		if (this.check === null) return;
 		this.isLogRead = true;
-		await this.keep({ ...this.check, log: got.log });
+		await this.keep({ ...this.check, log });
 	}
 
 	private async keep(check: KeptCheck): Promise<void> {

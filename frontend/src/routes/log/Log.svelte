@@ -5,6 +5,7 @@
 	import { addEntries, logQuery, type LogFilter } from '../../lib/api/log';
 	import AddEntry from '../../lib/components/log/AddEntry.svelte';
 	import LogLine from '../../lib/components/log/LogLine.svelte';
+	import OverTheWeeks from '../../lib/components/log/OverTheWeeks.svelte';
 	import { placeOf } from '../../lib/domain/address';
 	import { day } from '../../lib/domain/format';
 	import { byDay, KINDS, type LogKind } from '../../lib/domain/log';
@@ -68,6 +69,7 @@
 			<input type="search" bind:value={words} placeholder="crackle M31" />
 		</label>
 	</div>
+	{#if !desk.byLink}<OverTheWeeks rig={whole ? null : rigId} />{/if}
 	{#if log.isError}
 		<p role="alert">{log.error.message}</p>
 	{:else if log.data && log.data.length === 0}
