@@ -156,8 +156,12 @@ class LongWork:
                 state = "cancelled"
             elif work.finished_at is None:
                 job, before = store.job_state(session, work)
-                # A job that the queue has lost is asked for again, and then queued anew.
-                state = "cancelled" if job == "gone" else job
+                if job == "gone":
+                    # Done at this very moment; or lost by the queue, then it is asked for again and queued anew.
+                    session.refresh(work)
+                    state = "cancelled" if work.finished_at is None else "done"
+                else:
+                    state = job
         if state in ("waiting", "running"):
             self._workers.ensure_running()
         is_import = work.use_case == HOUSE_IMPORT

@@ -8,6 +8,7 @@
 
 	async function pick(input: HTMLInputElement): Promise<void> {
 		const file = input.files?.[0];
+		input.value = '';
 		refused = false;
 		if (file) {
 			try {
@@ -16,7 +17,6 @@
 				refused = true;
 			}
 		}
-		input.value = '';
 	}
 </script>
 

@@ -10,8 +10,9 @@
 
 	async function pick(input: HTMLInputElement): Promise<void> {
 		const file = input.files?.[0];
-		if (file) await onfile(file);
+		// At once, so that the same file can be picked again while this one is still on its way.
 		input.value = '';
+		if (file) await onfile(file);
 	}
 </script>
 
