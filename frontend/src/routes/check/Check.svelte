@@ -67,6 +67,12 @@
 		};
 	});
 
+	// A code that is scanned while the check is open leads to its run too.
+	$effect(() => {
+		const named = placeOf(router.location)?.run;
+		if (named) chosen = named;
+	});
+
 	// At the desk the card follows what is played on stage.
 	let followed = '';
 	$effect(() => {

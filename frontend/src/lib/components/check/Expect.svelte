@@ -5,6 +5,12 @@
 
 	/** `meter`: whether who reads this sees one; on stage nobody does. */
 	let { card, meter = true }: { card: Card; meter?: boolean } = $props();
+	const headroom = (db: number | null): string => {
+		if (db === null) return '';
+		return db < 0
+			? `, its loudest is ${(-db).toFixed(0)} dB more than the input bears`
+			: `, clips ${db.toFixed(0)} dB above its loudest`;
+	};
 </script>
 
 <dl>
@@ -27,10 +33,7 @@
 				nothing measurable arrives
 			{:else}
 				<b>{at.meter.words}</b>
-				<span class="quiet"
-					>({signed(at.arriving_dbu)} dBu arrives{at.headroom_db === null
-						? ''
-						: `, clips ${at.headroom_db.toFixed(0)} dB above its loudest`})</span
+				<span class="quiet">({signed(at.arriving_dbu)} dBu arrives{headroom(at.headroom_db)})</span
 				>{#if at.short_db > 0}; its gain ends {at.short_db.toFixed(0)} dB too soon{/if}
 				<details>
 					<summary class="quiet">The other school</summary>
