@@ -8,7 +8,20 @@ from tests.support.browser import BrowserTest
 class Accessible(BrowserTest):
     def test_every_view_in_both_themes(self) -> None:
         for theme in ("booth", "daylight"):
-            for path in ("/", "/check", "/log", "/kit", "/venue", "/changes", "/rigs", "/you", "/nowhere"):
+            for path in (
+                "/",
+                "/pull",
+                "/hook-up",
+                "/check",
+                "/doors",
+                "/log",
+                "/kit",
+                "/venue",
+                "/changes",
+                "/rigs",
+                "/you",
+                "/nowhere",
+            ):
                 self.page.evaluate(f"localStorage.setItem('ruvak-theme', '{theme}')")
                 self.open(path)
                 self.page.reload()
@@ -25,6 +38,15 @@ class Accessible(BrowserTest):
         self.assertEqual(self.serious(page), [])
         context.close()
 
+    def test_choosing_what_is_printed_and_typing_in_a_printed_sheet(self) -> None:
+        self.open("/check")
+        self.page.get_by_role("button", name="Print").click()
+        self.page.get_by_role("form", name="Print").get_by_label("Labels").first.check()
+        self.assertEqual(self.serious(), [])
+        self.page.get_by_role("button", name="From paper").click()
+        self.page.get_by_role("form", name="From paper").wait_for()
+        self.assertEqual(self.serious(), [])
+
     def test_the_keys_dialog(self) -> None:
         self.page.get_by_role("button", name="Show the keys").click()
         expect(self.page.get_by_role("dialog")).to_be_visible()
@@ -39,7 +61,7 @@ class Accessible(BrowserTest):
 
     def test_nothing_scrolls_sideways_on_a_phone(self) -> None:
         context, page = self.visitor(360, 780)
-        for path in ("/", "/check", "/log", "/kit", "/changes", "/rigs"):
+        for path in ("/", "/pull", "/hook-up", "/check", "/doors", "/log", "/kit", "/changes", "/rigs"):
             page.goto(f"{self.server.address}/#{path}")
             page.locator("main h2").first.wait_for()
             wider = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")

@@ -61,6 +61,7 @@ describe('the doors', () => {
 		expect(doorsWords(0)).toBe('Doors now');
 		expect(doorsWords(-3)).toBe('Doors open for 3 min');
 		expect(doorsWords(150)).toBe('Doors in 2 h 30 min');
+		expect(doorsWords(5 * 24 * 60 + 9)).toBe('Doors in 5 days');
 		expect([isLate(11), isLate(10), isLate(-1)]).toEqual([false, true, true]);
 	});
 

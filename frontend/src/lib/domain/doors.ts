@@ -4,6 +4,8 @@ import { stateOf, type CheckedRun, type Known, type Standing, type State } from 
 
 const MINUTE_MS = 60_000;
 const LAST_MINUTES = 10;
+const HOUR = 60;
+const DAY = 24 * HOUR;
 
 export interface OpenItem {
 	item: CheckedRun;
@@ -56,8 +58,11 @@ export const minutesTo = (doors: string, now: number): number =>
 
 export function doorsWords(minutes: number): string {
 	if (minutes === 0) return 'Doors now';
-	const amount = (count: number): string =>
-		count < 120 ? `${count} min` : `${Math.floor(count / 60)} h ${count % 60} min`;
+	const amount = (count: number): string => {
+		if (count < 2 * HOUR) return `${count} min`;
+		if (count < 2 * DAY) return `${Math.floor(count / HOUR)} h ${count % HOUR} min`;
+		return `${Math.floor(count / DAY)} days`;
+	};
 	return minutes > 0 ? `Doors in ${amount(minutes)}` : `Doors open for ${amount(-minutes)}`;
 }
 

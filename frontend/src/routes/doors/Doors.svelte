@@ -93,9 +93,8 @@
 						? 'Everything is good.'
 						: `${open.length} of ${book.items.length} not good yet${wrong > 0 ? `, ${wrong} wrong` : ''}.`}
 					{#if time}
-						{open.length === 0 ? 'Ready' : 'At work'} after {time.minutes} min ({clock(time.from)} to {clock(
-							time.until
-						)}).
+						{open.length === 0 ? 'Ready after' : 'At work for'}
+						{time.minutes} min ({clock(time.from)} to {clock(time.until)}).
 					{/if}
 				{:else}Reading the check…{/if}
 			</p>
