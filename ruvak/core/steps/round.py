@@ -153,7 +153,7 @@ def _destinations(rig: Rig) -> Iterator[RoundStep]:
             why = "Two together hide a dead one, a swapped pair and reversed polarity."
         elif not part.outputs:
             words = f"{each.name}: what is sent to it arrives there."
-            why = "Nobody looks at it until it is needed."
+            why = "It is missed only when it is needed, and then there is no time."
         else:
             continue
         yield _step("destination", each.id, each.name, words, why, (each.id,))
@@ -208,14 +208,21 @@ def _walk(rig: Rig, gear: list[Gear]) -> Iterator[RoundStep]:
         "Walk through the room while something known plays: the front, the middle, the last row, below galleries, the "
         "far sides. No seat without highs, no echo, nothing rattles."
     )
-    yield _step("walk", "room", "Walk through the room", words, "The desk is one seat of many.", things)
+    yield _step(
+        "walk",
+        "room",
+        "Walk through the room",
+        words,
+        "What is heard at the desk is not what is heard in the last row.",
+        things,
+    )
     if any(_is_a_microphone(rig, each) for each in gear):
         words = (
             "Warn everybody, nobody near a speaker. Each microphone open at its place, one at a time, then together: "
             "the masters up slowly until it just begins to ring, down at once. Cut that band by 3 to 6 dB, once more, "
             "and bring the masters back by 6 dB at least. Never with in-ear monitors in an ear."
         )
-        why = f"Where it rings now it rings in the service. {EXPOSURE}"
+        why = f"What rings now rings during the programme too. {EXPOSURE}"
         yield _step("edge", "feedback", "Edge of feedback", words, why, things)
 
 

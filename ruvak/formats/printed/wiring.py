@@ -1,7 +1,7 @@
 """Wiring drawn contact to contact, for whoever solders: on paper and as SVG."""
 
+from collections import Counter
 from collections.abc import Iterator
-from math import hypot
 
 from reportlab.graphics import renderPDF, renderSVG
 from reportlab.graphics.shapes import Circle, Drawing, Group, Line, Path, Rect, String
@@ -16,7 +16,7 @@ from ruvak.formats.printed.type import NAME, STRONG, TEXT, TIMES, font_for, para
 WIDTH, ROW, HEAD, GAP = 460.0, 26.0, 30.0, 18.0
 """In points: of the drawing, a contact, a plug's heading, between plugs."""
 LEFT, RIGHT = 60.0, WIDTH - 60.0
-DOT = 4.5
+DOT, RESISTOR = 4.5, 58.0
 CONTACT_WORDS = {"T": "tip", "R": "ring", "R1": "ring 1", "R2": "ring 2", "S": "sleeve", "pin": "centre"}
 OHM, KILO = "\N{GREEK CAPITAL LETTER OMEGA}", 1000.0
 _Point = tuple[float, float]
@@ -93,12 +93,17 @@ def draw_wiring(sheet: WiringSheet) -> Drawing:
     inner = [point for joint in sheet.joints for point in (joint.a, joint.b) if point and point not in places]
     for number, point in enumerate(dict.fromkeys(inner), 1):
         places[point] = (WIDTH / 2, height * number / (len(set(inner)) + 1))
+    points = tuple(places.values())
     joints = Group()
     bows: dict[tuple[str, str], int] = {}
     for joint in sheet.joints:
         _draw_joint(joints, joint, places, bows)
+    resistors = [joint for joint in sheet.joints if joint.ohm is not None]
+    ends = Counter(point for joint in resistors for point in (joint.a, joint.b))
+    for joint in resistors:
+        _draw_resistor(joints, joint, places, ends)
     drawing.add(joints)
-    for x, y in places.values():
+    for x, y in points:
         drawing.add(Circle(x, y, DOT, fillColor=white, strokeColor=black, strokeWidth=1.4))
     return drawing
 
@@ -150,8 +155,9 @@ def _contact(name: str) -> str:
 
 
 def _draw_joint(group: Group, joint: Joint, places: dict[str, _Point], bows: dict[tuple[str, str], int]) -> None:
+    """The line between two contacts; a conductor that is cut ends in a cross."""
     dash: tuple[float, ...] = (5, 3) if joint.kind == "screen" else ()
-    width = 2.2 if joint.kind in ("core", "wire", "resistor") else 1.8
+    width = 1.8 if joint.kind == "screen" else 2.2
     x, y = places[joint.a]
     inward = 1 if x < WIDTH / 2 else -1
     if not joint.b:
@@ -161,30 +167,33 @@ def _draw_joint(group: Group, joint: Joint, places: dict[str, _Point], bows: dic
             group.add(Line(end - 5, y - dy, end + 5, y + dy, strokeWidth=1.6))
         return
     to_x, to_y = places[joint.b]
-    if to_x == x:
-        # Two contacts of one side: a bow into the middle, each further in than the one before.
-        key = ("left" if inward > 0 else "right", joint.kind)
-        bows[key] = bows.get(key, 0) + 1
-        depth = 26.0 + 20.0 * bows[key] + abs(to_y - y) / 6
-        path = Path(strokeWidth=width, strokeDashArray=dash, fillColor=None, strokeColor=black)
-        path.moveTo(x, y)
-        path.curveTo(x + inward * depth, y, x + inward * depth, to_y, to_x, to_y)
-        group.add(path)
-        middle = (x + inward * depth * 0.75, (y + to_y) / 2)
-    else:
+    if to_x != x:
         group.add(Line(x, y, to_x, to_y, strokeWidth=width, strokeDashArray=dash))
-        middle = ((x + to_x) / 2, (y + to_y) / 2)
-        if joint.kind == "screen":
-            middle = (x + (to_x - x) * 0.3, y + (to_y - y) * 0.3)
+        return
+    # Two contacts of one side: a bow into the middle, each further in than the one before.
+    side = ("left" if inward > 0 else "right", joint.kind)
+    bows[side] = bows.get(side, 0) + 1
+    depth = inward * (26.0 + 20.0 * bows[side] + abs(to_y - y) / 6 + (RESISTOR / 2 if joint.ohm is not None else 0.0))
+    path = Path(strokeWidth=width, strokeDashArray=dash, fillColor=None, strokeColor=black)
+    path.moveTo(x, y)
+    path.curveTo(x + depth, y, x + depth, to_y, to_x, to_y)
+    group.add(path)
     if joint.ohm is not None:
-        _draw_resistor(group, middle, say_ohm(joint.ohm), (to_x - x, to_y - y))
+        places[_key(joint)] = (x + depth * 0.75, (y + to_y) / 2)
 
 
-def _draw_resistor(group: Group, middle: _Point, words: str, along: _Point) -> None:
-    """A box in the line with its value, level so that it can be read."""
-    x, y = middle
-    width = 58.0 if hypot(*along) > 0 else 40.0
-    group.add(_box(x - width / 2, y - 9, width, 18, 0))
+def _key(joint: Joint) -> str:
+    """Under which the middle of a bow is kept among the places; no contact is called so."""
+    return f"{joint.a} to {joint.b}"
+
+
+def _draw_resistor(group: Group, joint: Joint, places: dict[str, _Point], ends: Counter[str]) -> None:
+    """A box in the line with its value, level so that it can be read; where several meet in a contact, away from it."""
+    (x, y), (to_x, to_y) = places[joint.a], places[joint.b]
+    share = 0.25 if ends[joint.a] < ends[joint.b] else 0.75 if ends[joint.a] > ends[joint.b] else 0.5
+    x, y = places.get(_key(joint), (x + (to_x - x) * share, y + (to_y - y) * share))
+    group.add(_box(x - RESISTOR / 2, y - 9, RESISTOR, 18, 0))
+    words = say_ohm(joint.ohm or 0.0)
     group.add(String(x, y - 4, words, fontName=STRONG, fontSize=11, textAnchor="middle"))
 
 

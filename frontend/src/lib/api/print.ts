@@ -6,8 +6,6 @@ const address = (rigId: string): string => `/api/rigs/${encodeURIComponent(rigId
 
 export const labelsFile = (rigId: string): string => `${address(rigId)}/labels`;
 export const inputsFile = (rigId: string): string => `${address(rigId)}/inputs`;
-export const wiringFile = (rigId: string, partId: string): string =>
-	`${address(rigId)}/wiring/${encodeURIComponent(partId)}`;
 
 /** The chosen sheets as one file. */
 export const makePdf = (rig_id: string, choice: PrintChoice, spareM: number): Promise<Blob> =>

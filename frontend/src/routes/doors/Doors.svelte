@@ -120,7 +120,7 @@
 	{#if book.check && book.items.length === 0}
 		<p>This rig has no runs yet, so there is nothing to check.</p>
 	{:else if book.check && open.length === 0}
-		<p class="ready">Nothing is left. Keep one pair of ears on it.</p>
+		<p class="ready">Nothing is left to check.</p>
 	{:else}
 		<ol>
 			{#each open as each (each.item.run)}
