@@ -54,3 +54,9 @@ def engineering(value: float, unit: str) -> str:
     prefixes = {-12: "p", -9: "n", -6: "\N{MICRO SIGN}", -3: "m", 0: "", 3: "k", 6: "M", 9: "G"}
     exponent = min(9, max(-12, 3 * math.floor(math.log10(value) / 3.0 + 1e-9)))
     return f"{value / 10.0**exponent:.3g} {prefixes[exponent]}{unit}"
+
+
+def say_dbu(level_dbu: float, decimals: int) -> str:
+    """A level with its sign and unit, as it is read."""
+    sign = "\N{MINUS SIGN}" if level_dbu < 0 else "+"
+    return f"{sign}{abs(level_dbu):.{decimals}f} dBu"

@@ -62,17 +62,19 @@ class HouseImport:
             occasions = [_add_occasion(session, occasion) for occasion in house.index.occasions]
             known = set(session.scalars(select(RigRow.id)))
         new = [entry for entry in house.index.rigs if entry.id in rigs and entry.id not in known]
+        logged: dict[str | None, list[Entry]] = {}
+        for each in house.log:
+            logged.setdefault(each.rig, []).append(each)
         added = 0
         said: list[str] = []
         for index, entry in enumerate(new):
             progress(index / len(new))
-            logged = [each for each in house.log if each.rig == entry.id]
             with self._sessions.begin() as session:
                 if _is_new(session, entry.id):
                     added += 1
-                    said += self._add_rig(session, rigs[entry.id], entry, logged, person)
+                    said += self._add_rig(session, rigs[entry.id], entry, logged.get(entry.id, []), person)
         with self._sessions.begin() as session:
-            of_things = [entry for entry in house.log if entry.rig is None]
+            of_things = logged.get(None, [])
             log.add(session, [log.row_of_thing(", ".join(e.thing_names), e, "", e.person) for e in of_things])
         return Imported(
             people=people, venues=sum(venues), things=things, occasions=sum(occasions), rigs=added, said=tuple(said)

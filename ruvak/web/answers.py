@@ -82,6 +82,13 @@ def answer(model: BaseModel, status: int = 200) -> Response:
     return make_response(model.model_dump_json(), status, JSON)
 
 
+def download(content: str | bytes, content_type: str, name: str) -> Response:
+    """A file that a browser saves under a name."""
+    response = make_response(content, 200, {"Content-Type": content_type})
+    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response
+
+
 def answer_computed(rig_id: str, use_case: str, *arguments: object) -> Response:
     """What a compute process answers, as the JSON that it sends."""
     return make_response(use_cases().compute.run(rig_id, as_json(use_case, rig_id, *arguments)), 200, JSON)

@@ -2,6 +2,7 @@
 
 from ruvak.core.judge.symptoms import HEARD_IN_WORDS
 from ruvak.core.log.entry import ANSWER_IN_WORDS, Measured, NewEntry
+from ruvak.core.units import say_dbu
 
 _STEPS = {
     "radio": "radio microphone",
@@ -40,10 +41,5 @@ def say(entry: NewEntry, thing_names: tuple[str, ...] = ()) -> str:
 
 
 def _say_measured(level: Measured) -> str:
-    words = f"{_QUANTITY[level.quantity]} {_dbu(level.value)}"
-    return words if level.predicted is None else f"{words}, computed {_dbu(level.predicted)}"
-
-
-def _dbu(level_dbu: float) -> str:
-    sign = "\N{MINUS SIGN}" if level_dbu < 0 else "+"
-    return f"{sign}{abs(level_dbu):.1f} dBu"
+    words = f"{_QUANTITY[level.quantity]} {say_dbu(level.value, 1)}"
+    return words if level.predicted is None else f"{words}, computed {say_dbu(level.predicted, 1)}"

@@ -263,6 +263,15 @@ def is_computer(part: Part) -> bool:
     return any(earthing.computer for earthing in earthings)
 
 
+MIXER_INPUTS = 6
+"""A device with fewer is no mixer."""
+
+
+def is_mixer(part: Part) -> bool:
+    """Whether it takes many inputs and passes them on, and is no computer."""
+    return len(part.inputs) >= MIXER_INPUTS and len(part.outputs) > 1 and not is_computer(part)
+
+
 def sounds(part: Part, receiver: Input) -> bool:
     """Whether what an input takes is heard in the room: of a loudspeaker, or of a device that passes it on by its link
     alone."""

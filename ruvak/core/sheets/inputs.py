@@ -3,11 +3,10 @@
 from collections.abc import Iterable
 
 from ruvak.core.entry.phantom import wants_phantom
-from ruvak.core.rig.part import Part
+from ruvak.core.rig.part import MIXER_INPUTS, Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import KitItem, Rig, Run, name_of
 from ruvak.core.rig.values import Id, Record
-from ruvak.core.steps.hook_up import MIXER_INPUTS
 from ruvak.core.trace.run_ends import ends_of, say_ends
 from ruvak.core.trace.trace import connector_at
 

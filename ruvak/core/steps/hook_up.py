@@ -10,7 +10,7 @@ from typing import Literal
 from networkx import DiGraph, condensation, topological_sort
 
 from ruvak.core.entry.phantom import wants_phantom
-from ruvak.core.rig.part import is_computer, sounds
+from ruvak.core.rig.part import is_computer, is_mixer, sounds
 from ruvak.core.rig.rig import Gear, Rig, Run, earthing_of, name_of
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.trace.run_ends import ends_of, sockets_of
@@ -18,8 +18,6 @@ from ruvak.core.trace.run_ends import ends_of, sockets_of
 Phase = Literal["place", "quiet", "connect", "power", "phantom", "choose", "level", "call", "mute", "off", "unplug"]
 LOUDSPEAKER_SIGNALS = frozenset({"loudspeaker"})
 NOT_SOUND = frozenset({"lighting-data"})
-MIXER_INPUTS = 6
-"""A device with fewer is no mixer."""
 
 
 class HookUpStep(Record):
@@ -188,8 +186,7 @@ class _Plan:
         """A desk or a box that takes several runs and passes them on: each of its channels can bang."""
         part = self.rig.part_of(gear.id)
         into = sum(any(end.owner == gear.id for end in ends_of(self.rig, run, "in")) for run in self.rig.runs)
-        is_large = len(part.inputs) >= MIXER_INPUTS and len(part.outputs) > 1
-        return is_large and not is_computer(part) and (into > 1 or bool(part.mixes))
+        return is_mixer(part) and (into > 1 or bool(part.mixes))
 
     def _goes_both_ways(self, gear: Gear) -> bool:
         gives = any(end.owner == gear.id for run in self.rig.runs for end in ends_of(self.rig, run, "out"))

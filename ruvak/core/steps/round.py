@@ -8,13 +8,13 @@ from collections.abc import Iterator
 from typing import Literal
 
 from ruvak.core.analyse import Analysis
-from ruvak.core.rig.part import ChoiceSetting, Part, belongs_to_computer, is_computer, sounds
+from ruvak.core.rig.part import ChoiceSetting, belongs_to_computer, is_computer, is_mixer, sounds
 from ruvak.core.rig.rig import Gear, Rig, earthing_of, setting_of
 from ruvak.core.rig.values import Id, Record
-from ruvak.core.steps.hook_up import MIXER_INPUTS
 from ruvak.core.steps.lost import Loss, losses
 from ruvak.core.steps.radio import clashes
 from ruvak.core.trace.run_ends import ends_of, say_ends
+from ruvak.core.units import say_dbu
 
 RoundPhase = Literal["radio", "mute", "destination", "silence", "walk", "edge"]
 EXPOSURE = "NIOSH 1998: 85 dBA for 8 h, halved for every 3 dB more."
@@ -104,7 +104,7 @@ def _radio(rig: Rig, receivers: list[Gear]) -> Iterator[RoundStep]:
 
 def _mutes(rig: Rig, gear: list[Gear]) -> Iterator[RoundStep]:
     for each in gear:
-        if _mixes(rig.part_of(each.id)):
+        if is_mixer(rig.part_of(each.id)):
             words = (
                 f"At {each.name}, with a source playing: mute its channel, and its meter drops and it is gone from "
                 "every destination. Unmute it; the next."
@@ -175,7 +175,7 @@ def _host(rig: Rig, box: Gear) -> str:
 
 
 def _silence(rig: Rig, gear: list[Gear], analysis: Analysis) -> Iterator[RoundStep]:
-    if not any(_mixes(rig.part_of(each.id)) for each in gear):
+    if not any(is_mixer(rig.part_of(each.id)) for each in gear):
         return
     hums = sorted(
         (
@@ -190,7 +190,7 @@ def _silence(rig: Rig, gear: list[Gear], analysis: Analysis) -> Iterator[RoundSt
     )
     most = {name: level_dbu for level_dbu, name in reversed(hums)}
     loudest = sorted(most.items(), key=lambda item: -item[1])[:LOUDEST_HUMS]
-    named = ", ".join(f"{name} {_dbu(level_dbu)}" for name, level_dbu in loudest)
+    named = ", ".join(f"{name} {say_dbu(level_dbu, 0)}" for name, level_dbu in loudest)
     words = (
         "A minute of silence: everything at its level, nobody plays, lights as they will be, dimmers half up. Listen "
         "at each speaker and on earphones at the desk."
@@ -226,10 +226,6 @@ def _walk(rig: Rig, gear: list[Gear]) -> Iterator[RoundStep]:
         yield _step("edge", "feedback", "Edge of feedback", words, why, things)
 
 
-def _mixes(part: Part) -> bool:
-    return len(part.inputs) >= MIXER_INPUTS and len(part.outputs) > 1 and not is_computer(part)
-
-
 def _is_a_microphone(rig: Rig, gear: Gear) -> bool:
     part = rig.part_of(gear.id)
     earthing = earthing_of(gear, part)
@@ -240,8 +236,3 @@ def _is_a_microphone(rig: Rig, gear: Gear) -> bool:
 
 def _step(phase: RoundPhase, name: str, title: str, words: str, why: str, things: tuple[str, ...]) -> RoundStep:
     return RoundStep(id=f"{phase}:{name}", phase=phase, name=title, words=words, why=why, things=things)
-
-
-def _dbu(level_dbu: float) -> str:
-    sign = "\N{MINUS SIGN}" if level_dbu < 0 else "+"
-    return f"{sign}{abs(level_dbu):.0f} dBu"

@@ -7,7 +7,7 @@ from ruvak.formats.kit_list import cupboard_to_csv, lines_from_csv
 from ruvak.service.access import Right
 from ruvak.service.cupboard_records import CupboardLines, CupboardList
 from ruvak.service.states import EditOutcome
-from ruvak.web.answers import answer, use_cases
+from ruvak.web.answers import answer, download, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.house_schemas import (
     AddedBody,
@@ -77,18 +77,14 @@ def list_cupboard_changes() -> Response:
 @api.get("/cupboard/file", responses={"200": file_of("application/json")})
 def export_cupboard() -> Response:
     """The cupboard as a file, each thing with its part."""
-    response = answer(use_cases().cupboard.export())
-    response.headers["Content-Disposition"] = 'attachment; filename="cupboard.ruvak-cupboard.json"'
-    return response
+    return download(use_cases().cupboard.export().model_dump_json(), "application/json", "cupboard.ruvak-cupboard.json")
 
 
 @api.get("/cupboard/table", responses={"200": file_of("text/csv")})
 def export_cupboard_table() -> Response:
     """The cupboard as CSV: tag, count, what, length_m, store, condition, remark."""
     table = cupboard_to_csv(use_cases().cupboard.export().items)
-    response = Response(table, content_type="text/csv; charset=utf-8")
-    response.headers["Content-Disposition"] = 'attachment; filename="cupboard.csv"'
-    return response
+    return download(table, "text/csv; charset=utf-8", "cupboard.csv")
 
 
 @api.post("/cupboard", responses={"200": AddedBody})

@@ -6,7 +6,7 @@ from flask_openapi3 import RawModel
 from ruvak.formats.house import house_from_zip, house_to_zip
 from ruvak.service.house_import import Imported
 from ruvak.service.long_work import WorkState
-from ruvak.web.answers import JSON, answer, queue, use_cases
+from ruvak.web.answers import JSON, answer, download, queue, use_cases
 from ruvak.web.api.blueprint import ARCHIVE, blueprint, file_of, or_later
 from ruvak.web.schemas import HouseWorkPath
 from ruvak.web.who import person
@@ -23,9 +23,7 @@ class Archive(RawModel):
 @api.get("/house", responses={"200": file_of(ARCHIVE)})
 def export_house() -> Response:
     """Everything but secrets and the history of rigs: people, venues, cupboard, dates, rigs, as JSON and CSV."""
-    response = Response(house_to_zip(use_cases().house.export()), content_type=ARCHIVE)
-    response.headers["Content-Disposition"] = 'attachment; filename="house.ruvak-house.zip"'
-    return response
+    return download(house_to_zip(use_cases().house.export()), ARCHIVE, "house.ruvak-house.zip")
 
 
 @api.post("/house", responses=or_later(Imported))

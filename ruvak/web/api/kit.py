@@ -7,7 +7,7 @@ from ruvak.core.parts.library import library
 from ruvak.core.rig.part import Part
 from ruvak.formats.kit_list import kit_to_csv, lines_from_csv
 from ruvak.service.problems import NotFound
-from ruvak.web.answers import answer, answer_computed, use_cases
+from ruvak.web.answers import answer, answer_computed, download, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.schemas import KitListBody, LinesBody, PartPath, PartSummary, PartSummaryList, RigPath
 
@@ -29,9 +29,9 @@ def read_kit_list(path: RigPath, body: KitListBody) -> Response:
 @api.get("/rigs/<rig_id>/kit.csv", responses={"200": file_of("text/csv")})
 def export_kit(path: RigPath) -> Response:
     """The kit as CSV: tag, what, length_m, owned, installed."""
-    response = Response(kit_to_csv(use_cases().rigs.export(path.rig_id)), content_type="text/csv; charset=utf-8")
-    response.headers["Content-Disposition"] = f'attachment; filename="{path.rig_id}-kit.csv"'
-    return response
+    return download(
+        kit_to_csv(use_cases().rigs.export(path.rig_id)), "text/csv; charset=utf-8", f"{path.rig_id}-kit.csv"
+    )
 
 
 @api.get("/parts", responses={"200": PartSummaryList})

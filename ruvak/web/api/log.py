@@ -10,7 +10,7 @@ from ruvak.formats.log_list import log_to_csv
 from ruvak.service.access import Right
 from ruvak.service.log_book import LogNews, RigLog
 from ruvak.service.log_lines import MOST_LINES, LogQuery
-from ruvak.web.answers import add_etag, answer, use_cases
+from ruvak.web.answers import add_etag, answer, download, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.log_schemas import LINES_AT_ONCE, Added, AfterQuery, EntriesBody, LogLineList, WeeksQuery
 from ruvak.web.schemas import RigPath
@@ -66,9 +66,7 @@ def export_work_days(query: WeeksQuery) -> Response:
         )
         for day in _trends(query).days
     ]
-    response = Response(to_icalendar(entries, datetime.now(UTC)), content_type="text/calendar; charset=utf-8")
-    response.headers["Content-Disposition"] = 'attachment; filename="checks.ics"'
-    return response
+    return download(to_icalendar(entries, datetime.now(UTC)), "text/calendar; charset=utf-8", "checks.ics")
 
 
 def _trends(query: WeeksQuery) -> Trends:
@@ -80,6 +78,4 @@ def _trends(query: WeeksQuery) -> Trends:
 def export_log(query: LogQuery) -> Response:
     """The same lines as CSV."""
     lines = use_cases().log_lines.list_lines(query, MOST_LINES)
-    response = Response(log_to_csv(lines), content_type="text/csv; charset=utf-8")
-    response.headers["Content-Disposition"] = 'attachment; filename="log.csv"'
-    return response
+    return download(log_to_csv(lines), "text/csv; charset=utf-8", "log.csv")

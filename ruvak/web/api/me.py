@@ -3,7 +3,7 @@
 from flask import Response
 
 from ruvak.service.access import NotAllowed
-from ruvak.web.answers import answer, use_cases
+from ruvak.web.answers import answer, download, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.people_schemas import (
     NameBody,
@@ -68,9 +68,7 @@ def export_own() -> Response:
     """Everything that is kept about oneself, but no secret."""
     if not signed_in().account:
         raise NotAllowed("A link has no account.")
-    response = answer(use_cases().own_data.read(person().id))
-    response.headers["Content-Disposition"] = 'attachment; filename="own-data.json"'
-    return response
+    return download(use_cases().own_data.read(person().id).model_dump_json(), "application/json", "own-data.json")
 
 
 @api.delete("/me/sign-ins/<sign_in_id>", responses={"204": None})

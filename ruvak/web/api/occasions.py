@@ -7,7 +7,7 @@ from flask import Response
 from ruvak.formats.calendar import CalendarEntry, to_icalendar
 from ruvak.service.access import Right
 from ruvak.service.occasions import MadeAgain, Occasion, OccasionNote
-from ruvak.web.answers import answer, use_cases
+from ruvak.web.answers import answer, download, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of
 from ruvak.web.house_schemas import (
     ChangeOccasionBody,
@@ -52,9 +52,7 @@ def export_calendar() -> Response:
         )
         for each in use_cases().occasions.list_all()
     )
-    response = Response(to_icalendar(entries, datetime.now(UTC)), content_type="text/calendar; charset=utf-8")
-    response.headers["Content-Disposition"] = 'attachment; filename="occasions.ics"'
-    return response
+    return download(to_icalendar(entries, datetime.now(UTC)), "text/calendar; charset=utf-8", "occasions.ics")
 
 
 @api.post("/occasions", responses={"200": Occasion})

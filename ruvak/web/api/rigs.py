@@ -10,7 +10,7 @@ from ruvak.core.rig.rig import Rig
 from ruvak.formats.spice import netlists, zip_files
 from ruvak.service.access import Right
 from ruvak.service.states import RigState, RigVersion
-from ruvak.web.answers import add_etag, answer, answer_computed, use_cases
+from ruvak.web.answers import add_etag, answer, answer_computed, download, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of, or_later
 from ruvak.web.schemas import ComparePath, CopyBody, RigList, RigPath, ShelfBody
 from ruvak.web.who import person, signed_in
@@ -79,14 +79,12 @@ def delete_rig(path: RigPath) -> Response:
 @api.get("/rigs/<rig_id>/file", responses={"200": Rig})
 def export_rig(path: RigPath) -> Response:
     """The rig file, as a download."""
-    response = Response(rig_to_json(use_cases().rigs.export(path.rig_id)), content_type="application/json")
-    response.headers["Content-Disposition"] = f'attachment; filename="{path.rig_id}.ruvak.json"'
-    return response
+    return download(rig_to_json(use_cases().rigs.export(path.rig_id)), "application/json", f"{path.rig_id}.ruvak.json")
 
 
 @api.get("/rigs/<rig_id>/netlists", responses={"200": file_of("application/zip")})
 def export_netlists(path: RigPath) -> Response:
     """SPICE netlists of the rig, one for each disturbance and programme channel, as a ZIP archive."""
-    response = Response(zip_files(netlists(use_cases().rigs.export(path.rig_id))), content_type="application/zip")
-    response.headers["Content-Disposition"] = f'attachment; filename="{path.rig_id}-netlists.zip"'
-    return response
+    return download(
+        zip_files(netlists(use_cases().rigs.export(path.rig_id))), "application/zip", f"{path.rig_id}-netlists.zip"
+    )

@@ -8,7 +8,7 @@ from ruvak.core.venue.lines import VenueReading
 from ruvak.service.access import RIGHTS, Right
 from ruvak.service.states import VenueComparison
 from ruvak.service.venues import VenueStanding, VenueSummary
-from ruvak.web.answers import answer, answer_computed, use_cases
+from ruvak.web.answers import answer, answer_computed, download, use_cases
 from ruvak.web.api.blueprint import blueprint, file_of, or_later
 from ruvak.web.schemas import BelongBody, LinesBody, RevisionBody, RigPath, VenueList, VenuePath
 from ruvak.web.who import person, signed_in
@@ -37,9 +37,11 @@ def import_venue(raw: VenueFile) -> Response:
 @api.get("/venues/<venue_id>/file", responses={"200": file_of("application/json")})
 def export_venue(path: VenuePath) -> Response:
     """The newest revision as a file: venue, installed lines and their parts, as in a rig file."""
-    response = answer(use_cases().venues.read(path.venue_id))
-    response.headers["Content-Disposition"] = f'attachment; filename="{path.venue_id}.ruvak-venue.json"'
-    return response
+    return download(
+        use_cases().venues.read(path.venue_id).model_dump_json(),
+        "application/json",
+        f"{path.venue_id}.ruvak-venue.json",
+    )
 
 
 @api.post("/rigs/<rig_id>/venue-lines", responses={"200": VenueReading})
