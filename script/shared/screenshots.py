@@ -103,6 +103,7 @@ def check_two(page: Page) -> None:
 
 def before_the_doors(page: Page) -> None:
     """Two runs are wrong, somebody is at one of them, and there are minutes left."""
+    page.wait_for_url("**/rigs/*/doors")
     rig = page.url.removesuffix("/doors")
     for run, heard in (("stream", "Hum or buzz"), ("wedge-2", "Silent")):
         page.goto(f"{rig}/check/{run}")
