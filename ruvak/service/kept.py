@@ -28,20 +28,23 @@ class KeptRigs:
 
     def current(self, session: Session, rig_id: str, lock: bool = False) -> SavedRig:
         """A rig as it is saved; `lock`: nobody else can save it until this transaction ends. Raises NotFound."""
-        holders = read_holders(session, rig_id, lock)
-        if holders is None:
-            raise NotFound(f"There is no rig '{rig_id}' here.")
-        with self._lock:
-            kept = self._rigs.get(rig_id)
-        if kept is None or not holders.is_later_than(kept.holders):
-            result = read_rig(session, holders)
-        elif kept.holders.versions == holders.versions:
-            return kept
-        else:
-            edits = history.since(session, holders, kept.holders)
-            result = _caught_up(kept, edits, holders) if len(edits) <= MOST_EDITS else read_rig(session, holders)
-        self.keep(result)
-        return result
+        holders = _holders(session, rig_id, lock)
+        while True:
+            with self._lock:
+                kept = self._rigs.get(rig_id)
+            if kept is None or not holders.is_later_than(kept.holders):
+                result = read_rig(session, holders)
+            elif kept.holders.versions == holders.versions:
+                return kept
+            else:
+                edits = history.since(session, holders, kept.holders)
+                result = _caught_up(kept, edits, holders) if len(edits) <= MOST_EDITS else read_rig(session, holders)
+            # Unless it is locked somebody may have saved while it was read, and then part of it is later than it says.
+            now = holders if lock else _holders(session, rig_id)
+            if now == holders:
+                self.keep(result)
+                return result
+            holders = now
 
     def keep(self, saved: SavedRig) -> None:
         """Remembers a rig as it was just saved."""
@@ -58,6 +61,14 @@ class KeptRigs:
         """Keeps none any longer."""
         with self._lock:
             self._rigs.clear()
+
+
+def _holders(session: Session, rig_id: str, lock: bool = False) -> Holders:
+    """Which versions it stands at. Raises NotFound."""
+    holders = read_holders(session, rig_id, lock)
+    if holders is None:
+        raise NotFound(f"There is no rig '{rig_id}' here.")
+    return holders
 
 
 def _caught_up(kept: SavedRig, edits: list[Edit], holders: Holders) -> SavedRig:

@@ -163,6 +163,9 @@ class GuardedBlueprint(APIBlueprint):
     """A blueprint that says what right those of its addresses need that only read and are not listed here."""
 
     reads_need: Right | None = None
+    describes = False
+    """Whether its addresses are described for the OpenAPI document while they are imported. That takes seconds, and a
+    server that starts has the document as a file."""
 
 
 def right_for(endpoint: str, method: str) -> Right | None:

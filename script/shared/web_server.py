@@ -20,6 +20,9 @@ ARGUMENTS = [
 ]
 
 
+LONGEST_START_S = 300
+
+
 class WebServer:
     """gunicorn on a fixed port; can be stopped and started again, as after a power cut. `settings`: of the environment,
     by name."""
@@ -49,7 +52,7 @@ class WebServer:
             self._process = subprocess.Popen(
                 command, env=self._environment, stdout=log, stderr=log, start_new_session=True
             )
-        wait_until_ready(self.address, self._log)
+        wait_until_ready(self.address, self._log, self._process)
 
     def stop(self) -> None:
         """Stops it; the database stays."""
@@ -66,10 +69,12 @@ class WebServer:
             self._process = None
 
 
-def wait_until_ready(address: str, log: Path) -> None:
-    """Until a server answers with its database. Raises RuntimeError with its log."""
-    for _ in range(300):
-        with contextlib.suppress(OSError), urllib.request.urlopen(f"{address}/api/ready", timeout=5):
+def wait_until_ready(address: str, log: Path, process: "subprocess.Popen[bytes] | None" = None) -> None:
+    """Until a server answers with its database. Raises RuntimeError with its log where its process has ended, or not
+    even a busy machine takes so long."""
+    end = time.monotonic() + LONGEST_START_S
+    while time.monotonic() < end and (process is None or process.poll() is None):
+        with contextlib.suppress(OSError), urllib.request.urlopen(f"{address}/api/ready", timeout=30):
             return
         time.sleep(0.1)
     raise RuntimeError(f"The web server did not start:\n{log.read_text()}")

@@ -2,6 +2,8 @@
 
 import unittest
 
+from argon2 import PasswordHasher
+
 from ruvak.service import passphrases
 from ruvak.service.passphrases import LONGEST, WeakPassphrase
 from tests.support.people import PASSPHRASE
@@ -39,3 +41,6 @@ class Passphrases(unittest.TestCase):
         self.assertFalse(passphrases.is_right(None, ""))
         self.assertFalse(passphrases.is_right(None, "the passphrase of nobody at all"))
         self.assertFalse(passphrases.is_right("not a hash", PASSPHRASE))
+
+    def test_who_has_no_account_waits_as_long(self) -> None:
+        self.assertFalse(PasswordHasher().check_needs_rehash(passphrases._NOBODYS))

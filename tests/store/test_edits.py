@@ -2,12 +2,17 @@
 
 import threading
 import uuid
+from operator import attrgetter
+from typing import Any
+from unittest.mock import patch
 
 from ruvak.core.errors import BadEdit
 from ruvak.core.remedies.search import remedies_for
 from ruvak.core.rig.edits import Edit, PutThing, RemoveThing, SetField, Touched, set_setting
 from ruvak.core.rig.rig import KitItem, Run
+from ruvak.service import kept
 from ruvak.service.problems import Conflict, NothingToUndo
+from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
 from tests.support.database import DatabaseTest, length, process_at
 from tests.support.rigs import demo_rig
@@ -28,6 +33,39 @@ class EditTest(DatabaseTest):
 
     def length_m(self) -> float | None:
         return next(item.length_m for item in self.rigs.export(self.rig_id).kit if item.id == "lead-31")
+
+
+class ReadWhileOthersSave(EditTest):
+    """A process that reads a rig while another saves it has one version or the other, never some of both."""
+
+    def read_while_saved(self, reader: Rigs, place: str) -> None:
+        spare = KitItem(id="lead-90", tag="M90", part="mic-lead", length_m=5.0)
+        added = Edit(label="M90", ops=(PutThing(kind="kit", thing=spare, at=0),))
+        removed = Edit(label="no M90", ops=(RemoveThing(kind="kit", id="lead-90"),))
+        self.edits.make(self.rig_id, self.version(), added, ANN)
+        late = [removed]
+        really = attrgetter(place)(kept)
+
+        def save_first(*given: Any) -> Any:
+            if late:
+                self.edits.make(self.rig_id, self.version(), late.pop(), BEN)
+            return really(*given)
+
+        with patch(f"ruvak.service.kept.{place}", save_first):
+            state = reader.open(self.rig_id, ANN)
+        self.assertEqual(state.version, self.version())
+        self.assertNotIn("lead-90", [item.id for item in state.rig.kit])
+        self.edits.make(self.rig_id, self.version(), length(16.0), ANN)
+        self.assertEqual(reader.export(self.rig_id), self.rigs.export(self.rig_id))
+
+    def test_a_rig_read_whole(self) -> None:
+        reader, _ = process_at(self.url)
+        self.read_while_saved(reader, "read_rig")
+
+    def test_a_rig_kept_from_before_with_the_edits_since(self) -> None:
+        reader, _ = process_at(self.url)
+        reader.export(self.rig_id)
+        self.read_while_saved(reader, "history.since")
 
 
 class Together(EditTest):

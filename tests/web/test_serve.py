@@ -111,7 +111,7 @@ class ServedForReal(DatabaseTest):
                 with urllib.request.urlopen(f"{address}{path}", timeout=10, context=context) as answered:
                     return bytes(answered.read())
 
-            for _ in range(300):
+            for _ in range(1500):
                 with suppress(OSError):
                     get("/api/ready")
                     break

@@ -37,6 +37,7 @@ def blueprint(name: str, words: str, *also: str, reads_need: Right | None = None
         url_prefix="/api",
         abp_tags=[Tag(name=name, description=words)],
         abp_responses={status: _problem(status) for status in (*_ANYWHERE, *also)},
+        doc_ui=GuardedBlueprint.describes,
     )
     made.reads_need = reads_need
     made.before_request(admit)
@@ -45,7 +46,7 @@ def blueprint(name: str, words: str, *also: str, reads_need: Right | None = None
 
 
 def _problem(status: str) -> dict[Any, Any]:
-    """An error's response, by reference: described anew for each of a thousand, a server would start seconds later."""
+    """An error's response, by reference: described anew for each of a thousand, it would take seconds."""
     schema = {"$ref": f"#/components/schemas/{Problem.__name__}"}
     return {"description": HTTPStatus(int(status)).phrase, "content": {"application/json": {"schema": schema}}}
 

@@ -101,6 +101,27 @@ describe('the desk', () => {
 		expect(desk.sync.state?.version).toBe('9.0');
 	});
 
+	it('shows what was saved as soon as its analysis can be had, and takes the notice away', async () => {
+		const busy = new Trouble(503, { ...OFFLINE, code: 'busy', message: 'Busy.' });
+		vi.mocked(views.viewOf).mockRejectedValueOnce(busy);
+		vi.mocked(queries.saveEdit).mockResolvedValue(saved(0));
+		await desk.sync.edit(edit('a'));
+		expect([desk.sync.state?.version, desk.sync.trouble?.message]).toEqual(['0.0', 'Busy.']);
+		vi.mocked(views.fetchVersion).mockResolvedValue({ version: '1.0', saved_at: '' });
+		vi.spyOn(client, 'invalidateQueries').mockImplementation(async () => {
+			client.setQueryData(['rig', 'r'], state(1));
+		});
+		await desk.sync.watch();
+		expect([desk.sync.state?.version, desk.sync.trouble]).toEqual(['1.0', null]);
+	});
+
+	it('looks at nothing that was solved on another version', () => {
+		const after = { run: 'a' } as unknown as Schemas['RunAnalysis'];
+		desk.preview.lookAt({ id: 'x', title: '', after, edit: edit('a'), version: '0.0' });
+		expect(desk.preview.of('a', '0.0')?.id).toBe('x');
+		expect([desk.preview.of('a', '1.0'), desk.preview.of('b', '0.0')]).toEqual([null, null]);
+	});
+
 	it('notices what others have saved, but not while something of its own is on the way', async () => {
 		const fetched = vi.spyOn(client, 'invalidateQueries');
 		vi.mocked(views.fetchVersion).mockResolvedValue({ version: '0.0', saved_at: '' });

@@ -35,6 +35,8 @@ export class Sync {
 	private record: RigState | null = null;
 	private shown = 0;
 	private lost: Sent | null = null;
+	/** What kept the last saved version from the screen; gone once that is shown after all. */
+	private unseen: Trouble | null = null;
 
 	constructor(
 		private readonly queries: QueryClient,
@@ -113,7 +115,8 @@ export class Sync {
 
 	/** Looks whether somebody else has saved; called again and again while the page is open. */
 	async watch(): Promise<void> {
-		const now = this.record ?? this.state;
+		// What is on screen counts, not what was saved last: where looking at that failed, it is fetched again here.
+		const now = this.state ?? this.record;
 		if (!now || this.queued > 0) return;
 		let found: Schemas['RigVersion'];
 		try {
@@ -125,6 +128,7 @@ export class Sync {
 		if (this.selection.rigId !== now.rig.id || this.queued > 0 || found.version === now.version) return;
 		this.record = null;
 		await this.queries.invalidateQueries({ queryKey: rigQuery(now.rig.id).queryKey });
+		if (this.trouble === this.unseen && this.state?.version === found.version) this.trouble = null;
 	}
 
 	private send(sent: Sent): Promise<boolean> {
@@ -163,6 +167,7 @@ export class Sync {
 			this.saving = 'saved';
 			if (this.selection.rigId !== record.rig.id) return null;
 			this.record = record;
+			this.preview.clear();
 			return record;
 		} catch (reason) {
 			if (!(reason instanceof Trouble)) throw reason;
@@ -181,12 +186,11 @@ export class Sync {
 			this.queries.setQueryData(rigQuery(record.rig.id).queryKey, view);
 			this.record = null;
 			this.ahead = null;
-			this.preview.clear();
 		} catch (reason) {
 			if (!(reason instanceof Trouble)) throw reason;
 			// What was saved is safe; only looking at it failed.
 			if (ticket !== this.shown) return;
-			this.trouble = reason;
+			this.trouble = this.unseen = reason;
 			this.ahead = null;
 		}
 	}

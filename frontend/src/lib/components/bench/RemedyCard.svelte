@@ -15,11 +15,13 @@
 
 	interface Props {
 		remedy: Schemas['Remedy'];
+		/** Of the rig that it was solved on. */
+		version: string;
 		unit: LengthUnit;
 		/** What the run has now; everything else on the preview is new. */
 		kept: ReadonlySet<string>;
 	}
-	let { remedy, unit, kept }: Props = $props();
+	let { remedy, version, unit, kept }: Props = $props();
 	// Where the bench lies below the runs, the preview comes to the remedy.
 	const wide = new MediaQuery('min-width: 980px');
 	const desk = getDesk();
@@ -46,10 +48,10 @@
 	class="remedy"
 	class:looking
 	class:no-help={!remedy.helps}
-	onpointerenter={(event) => event.pointerType !== 'touch' && desk.preview.lookAt(remedy)}
+	onpointerenter={(event) => event.pointerType !== 'touch' && desk.preview.lookAt({ ...remedy, version })}
 	onpointerleave={(event) => event.pointerType !== 'touch' && desk.preview.lookAway(id)}
 	onpointerdown={() => (lookedAtBefore = looking)}
-	onfocus={() => desk.preview.lookAt(remedy)}
+	onfocus={() => desk.preview.lookAt({ ...remedy, version })}
 	onblur={() => desk.preview.lookAway(id)}
 	onclick={press}
 >

@@ -66,11 +66,12 @@
 		gap !== null ? inserted(pieces, gap, itemOf(choice)) : swapped(pieces, at ?? 0, itemOf(choice));
 
 	async function look(choice: Schemas['PieceChoice']): Promise<void> {
+		const version = desk.sync.state?.version ?? '';
 		const found = await solved(with_(choice));
 		const after = found?.preview.analysis.runs.find((one) => one.run === run.run);
 		if (!found || !after) return;
 		gaps = [...found.gaps];
-		desk.preview.lookAt({ id: 'pieces', title: choice.words, after, edit: found.preview.edit });
+		desk.preview.lookAt({ id: 'pieces', title: choice.words, after, edit: found.preview.edit, version });
 	}
 </script>
 

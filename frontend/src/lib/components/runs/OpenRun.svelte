@@ -27,7 +27,7 @@
 
 	const rig = $derived(state.rig);
 	const named = $derived((rig.runs ?? []).find((one) => one.id === run.run));
-	const preview = $derived(desk.preview.look?.after.run === run.run ? desk.preview.look : null);
+	const preview = $derived(desk.preview.of(run.run, state.version));
 	const ahead = $derived(desk.sync.ahead?.run === run.run ? desk.sync.ahead.drawing : null);
 	const shown = $derived(ahead ? { ...run, drawing: ahead } : (preview?.after ?? run));
 	const kept = $derived(new Set(run.drawing.pieces.map((piece) => piece.owner)));
