@@ -9,9 +9,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
-from typing import ClassVar
+from typing import Any, ClassVar
 
-from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
+from playwright.sync_api import (
+    Browser,
+    BrowserContext,
+    Error,
+    Locator,
+    Page,
+    ViewportSize,
+    expect,
+    sync_playwright,
+)
 from sqlalchemy import text
 from sqlalchemy.orm import Session, sessionmaker
 
@@ -29,6 +38,7 @@ from tests.support.rigs import demo_rig
 AXE = Path("frontend/node_modules/axe-core/axe.min.js")
 TWO_SERVERS = "RUVAK_TEST_TWO_SERVERS"
 """Set, the tests run against two servers behind nginx, of which one after the other is killed (script/two-servers)."""
+DESK: ViewportSize = {"width": 1280, "height": 800}
 SOMEBODY = Person(id="somebody", name="Somebody else")
 
 
@@ -70,6 +80,32 @@ def start_application() -> Served:
     return Served(url, server, browser, ending)
 
 
+_EMPTY_STORAGE = """async () => {
+    localStorage.clear();
+    sessionStorage.clear();
+    for (const { name } of await indexedDB.databases()) indexedDB.deleteDatabase(name);
+    for (const worker of await navigator.serviceWorker.getRegistrations()) await worker.unregister();
+    for (const name of await caches.keys()) await caches.delete(name);
+}"""
+
+
+@dataclass
+class _Window:
+    """A browser's window for all tests: a new one would compile the whole interface once more for each of them."""
+
+    context: BrowserContext
+    page: Page
+
+    def empty(self, address: str) -> None:
+        """As a browser that was never here. Raises Error where it does not answer any longer."""
+        self.page.unroute_all(behavior="ignoreErrors")
+        self.page.set_viewport_size(DESK)
+        # A page of the same address without the interface, which would write down what it has when it is left.
+        self.page.goto(f"{address}/favicon.svg")
+        self.page.evaluate(_EMPTY_STORAGE)
+        self.context.clear_cookies()
+
+
 class BrowserTest(unittest.TestCase):
     """`page` on a fresh copy of a demo rig at 1280x800, with every console error collected."""
 
@@ -79,6 +115,7 @@ class BrowserTest(unittest.TestCase):
     sessions: ClassVar[sessionmaker[Session]]
     server: ClassVar[WebServer | TwoServers]
     browser: ClassVar[Browser]
+    window: ClassVar[_Window | None] = None
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -94,23 +131,46 @@ class BrowserTest(unittest.TestCase):
                 session.execute(text(f"DELETE FROM {table}"))
         self.rigs.import_rig(demo_rig(self.demo), SOMEBODY)
         self.trouble: list[str] = []
-        self.context, self.page = self.visitor()
+        self.page = self._emptied_window().page
+        self._listen(self.page)
         self.open()
 
     def tearDown(self) -> None:
-        self.context.close()
         self.assertEqual(self.trouble, [])
+
+    def _emptied_window(self) -> _Window:
+        """The window of all tests, or a new one in place of one that is not to be used any longer."""
+        if BrowserTest.window is not None:
+            try:
+                BrowserTest.window.empty(self.server.address)
+            except Error:
+                BrowserTest.window.context.close()
+                BrowserTest.window = None
+        if BrowserTest.window is None:
+            BrowserTest.window = _Window(*self._new_window(DESK, False))
+        return BrowserTest.window
+
+    def _new_window(self, size: ViewportSize, touch: bool) -> tuple[BrowserContext, Page]:
+        context = self.browser.new_context(viewport=size, has_touch=touch, reduced_motion="reduce")
+        page = context.new_page()
+        page.set_default_timeout(120_000)
+        return context, page
+
+    def _listen(self, page: Page) -> None:
+        """To what it says and asks for, until this test has ended."""
+        listeners: dict[Any, Any] = {
+            "console": lambda message: self._note(message.type, message.text),
+            "pageerror": lambda error: self.trouble.append(str(error)),
+            "request": lambda request: self._local(request.url),
+        }
+        for event, listener in listeners.items():
+            page.on(event, listener)
+            self.addCleanup(page.remove_listener, event, listener)
 
     def visitor(self, width: int = 1280, height: int = 800, touch: bool = False) -> tuple[BrowserContext, Page]:
         """Another browser profile; closed by whoever asks for it."""
-        context = self.browser.new_context(
-            viewport={"width": width, "height": height}, has_touch=touch, reduced_motion="reduce"
-        )
-        page = context.new_page()
-        page.set_default_timeout(120_000)
-        page.on("console", lambda message: self._note(message.type, message.text))
-        page.on("pageerror", lambda error: self.trouble.append(str(error)))
-        page.on("request", lambda request: self._local(request.url))
+        context, page = self._new_window({"width": width, "height": height}, touch)
+        self._listen(page)
         return context, page
 
     def _note(self, kind: str, text: str) -> None:
