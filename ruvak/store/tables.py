@@ -76,6 +76,10 @@ class VenueRow(Base):
     programme_db_spl: Mapped[float | None]
     noise_dba: Mapped[float | None]
     house: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    weather: Mapped[str] = mapped_column(
+        CheckConstraint("weather IN ('under-roof', 'open-air')", name="weather"), default="under-roof"
+    )
+    taken_mhz: Mapped[list[dict[str, Any]]] = mapped_column(JSONB(), default=list)
     revision: Mapped[int] = mapped_column(default=1)
     induced_phase_deg: Mapped[Document | None]
 

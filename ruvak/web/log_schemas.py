@@ -60,6 +60,19 @@ class PartOfRigPath(Record):
     part_id: Id
 
 
+class SolderedPart(Record):
+    """A lead or an adapter that somebody solders."""
+
+    id: Id
+    """Its id, by which its drawing is asked for."""
+    name: str
+    """What it is called."""
+
+
+class SolderedList(RootModel[tuple[SolderedPart, ...]]):
+    """What has a drawing."""
+
+
 class PhotoPath(Record):
     """Which photo of which rig."""
 

@@ -31,6 +31,10 @@ class Printing(WebTest):
         self.assertEqual({each.status_code for each in drawn}, {200, 404})
         self.assertTrue(any(b"<svg" in each.data for each in drawn))
         self.assertEqual(self.get("wiring/no-such-part").status_code, 404)
+        listed = {part["id"] for part in self.get("wiring").get_json()}
+        self.assertEqual(
+            listed, {part["id"] for part, each in zip(rig["parts"], drawn, strict=True) if each.status_code == 200}
+        )
 
     def test_a_label_s_code_leads_to_the_run_s_card(self) -> None:
         self.assertIn(f"/#/rigs/{self.rig_id}/check/", self.get("labels").get_data(as_text=True))

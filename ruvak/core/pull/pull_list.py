@@ -7,13 +7,20 @@ from typing import Literal
 
 from ruvak.core.pull.assign import Assignment, Filled, is_same
 from ruvak.core.pull.supply import Lead
-from ruvak.core.rig.rig import Gear, Rig, runs_on_battery, written_on
+from ruvak.core.rig.connectors import SHAPES
+from ruvak.core.rig.part import Part, is_mixer
+from ruvak.core.rig.rig import Gear, Rig, earthing_of, runs_on_battery, written_on
 from ruvak.core.rig.values import Record
 
 LEADS_PER_SPARE = 10
 """Of each kind of lead one more is packed for every ten that are used: common practice, no source."""
 TOOLS = ("gaffer tape", "torch", "lead tester", "marker and white tape", "multi-tool", "ear plugs")
 """What nobody wants to go back for: common practice, no source."""
+LINE = ("professional-line", "consumer-line")
+SIDES = 2
+"""Left and right."""
+_ANALOGUE = {"xlr3": "XLR", "6.35 mm": "6.35 mm jack", "rca": "RCA"}
+"""What sockets built into halls are: common practice, no source."""
 
 
 class PulledLead(Record):
@@ -69,7 +76,7 @@ class Shortage(Record):
     """For which runs."""
 
 
-PackKind = Literal["lead", "box", "device", "battery", "stand", "spare", "tool"]
+PackKind = Literal["lead", "box", "device", "battery", "stand", "cover", "adapter", "spare", "tool"]
 
 
 class PackLine(Record):
@@ -204,7 +211,7 @@ def _boxes(rig: Rig, stretches: set[str]) -> Iterator[PackLine]:
 
 
 def _beside(rigs: Sequence[Rig]) -> Iterator[PackLine]:
-    """Batteries and stands, from what the rigs have."""
+    """Batteries, stands, covers and adapters, from what the rigs have and where they play."""
     batteries = [written_on(gear) for rig in rigs for gear in rig.gear if runs_on_battery(gear, rig.part_of(gear.id))]
     if batteries:
         words = "batteries or a charged bank, and a set to change"
@@ -213,6 +220,43 @@ def _beside(rigs: Sequence[Rig]) -> Iterator[PackLine]:
     if microphones:
         words = "microphone stands, with clips"
         yield PackLine(store="", kind="stand", words=words, count=len(microphones), tags=tuple(sorted(microphones)))
+
+    open_air = [rig for rig in rigs if rig.venue.weather == "open-air"]
+    wet = [written_on(gear) for rig in open_air for gear in rig.gear if _has_mains(rig, gear)]
+    if wet:
+        words = "rain covers, for everything with mains, and bags for joins"
+        yield PackLine(store="", kind="cover", words=words, count=len(wet), tags=tuple(sorted(wet)))
+    for families, count in sorted(_unknown_sockets(rigs).items()):
+        words = f"adapters, {families}: nobody has described this place's sockets"
+        yield PackLine(store="", kind="adapter", words=words, count=count)
+
+
+def _has_mains(rig: Rig, gear: Gear) -> bool:
+    earthing = earthing_of(gear, rig.part_of(gear.id))
+    return earthing is not None and earthing.type != "floating"
+
+
+def _unknown_sockets(rigs: Sequence[Rig]) -> Counter[str]:
+    """How many adapters, by what they are: for places of which nobody has described a socket or a line, one for each
+    side from every kind of output of the mixers to each of the other kinds."""
+    counted: Counter[str] = Counter()
+    for rig in rigs:
+        if rig.venue.earth or any(item.installed for item in rig.kit):
+            continue
+        mixers = (rig.part_of(gear.id) for gear in rig.gear if is_mixer(rig.part_of(gear.id)))
+        families = {family for part in mixers for family in _families_out(part)}
+        for own in families & _ANALOGUE.keys():
+            for other in _ANALOGUE.keys() - {own}:
+                counted[f"{_ANALOGUE[own]} to {_ANALOGUE[other]}"] += SIDES
+    return counted
+
+
+def _families_out(part: Part) -> set[str]:
+    """The kinds of connector at which it gives sound for other gear."""
+    forms = {connector.id: connector.form for connector in part.connectors}
+    return {
+        SHAPES[forms[name]].family for output in part.outputs if output.signal in LINE for name in output.connectors
+    }
 
 
 def _is_microphone(rig: Rig, gear: Gear) -> bool:

@@ -40,6 +40,21 @@ class Loudness(Record):
     """The room's own noise, A-weighted."""
 
 
+MHZ = Field(ge=20, le=8000)
+"""From the lowest to the highest carrier of anything a stage uses by radio."""
+
+
+class TakenBand(Record):
+    """Frequencies that something else at the venue uses already."""
+
+    low_mhz: Annotated[Number, MHZ]
+    """Its lower end in megahertz."""
+    high_mhz: Annotated[Number, MHZ]
+    """Its upper end; the same as the lower where it is a single carrier."""
+    by: Annotated[str, Field(max_length=120)] = ""
+    """Who uses it: television, the hall's own; may be empty."""
+
+
 class Venue(Loudness):
     """Where it happens."""
 
@@ -57,6 +72,13 @@ class Venue(Loudness):
     """Mains cables on the plan."""
     house: HouseRules = HouseRules()
     """What this house does where the trade disagrees."""
+    weather: Annotated[
+        Literal["under-roof", "open-air"],
+        on_form("Where it plays", words={"under-roof": "under a roof", "open-air": "in the open air"}),
+    ] = "under-roof"
+    """In the open air covers are packed, and connecting begins with what rain would do."""
+    taken_mhz: tuple[TakenBand, ...] = Field(default=(), max_length=64)
+    """Frequencies that radio microphones have to keep clear of here."""
     revision: Annotated[int, Field(strict=True, ge=1)] = 1
     """Counts what was changed about the venue since it was first described."""
     induced_phase_deg: Quantity | None = None
@@ -152,7 +174,7 @@ class Gear(Owned):
     """Capacitance from its case to the building's earth, in farads; left out, the assumption where it floats."""
     sends: tuple[Send, ...] = Field(default=(), max_length=4096)
     """Which of its inputs feed which of its outputs."""
-    radio_mhz: tuple[Annotated[Number, Field(ge=20, le=8000)], ...] = Field(default=(), max_length=16)
+    radio_mhz: tuple[Annotated[Number, MHZ], ...] = Field(default=(), max_length=16)
     """Carrier of each of its transmitters in megahertz, where they are tuned already."""
 
 

@@ -110,6 +110,8 @@ class _Plan:
             yield _step("unplug", run.id, f"Unplug {run.name}.", "With everything off.", things, before, run.id)
 
     def _place(self) -> Iterator[HookUpStep]:
+        if self.rig.venue.weather == "open-air":
+            yield _step("place", "rain", _RAIN_WORDS, _RAIN_WHY, tuple(gear.id for gear in self.powered), ())
         speakers = [gear for gear in self.gear if self._sounds(gear)]
         if speakers:
             names = ", ".join(gear.name for gear in speakers)
@@ -211,6 +213,14 @@ class _Plan:
         return result
 
 
+_RAIN_WORDS = (
+    "In the open air: covers at hand for everything with mains, mains joints and lead joins off the ground, every "
+    "supply through a residual-current device that was tried with its button."
+)
+_RAIN_WHY = (
+    "Water in a mains joint can kill. When rain gets in, switch off at the board before touching anything; when "
+    "thunder is near, everybody leaves stage and towers. Supplies outdoors are for a licensed electrician."
+)
 _ORDER_WHY = "Sources first, then the mixer, then the speakers: whatever thumps is not heard."
 _SPEAKER_WHY = "Last of all, so that nothing that came on before is heard."
 

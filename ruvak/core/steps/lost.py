@@ -15,7 +15,9 @@ class Loss(Record):
     run: Id
     """The run."""
     words: str
-    """A sentence."""
+    """What is lost while nothing comes through it, as a sentence."""
+    heard: str
+    """Where it is heard while it plays but is not clean, as a sentence."""
     sources: int
     """How many sources some listener no longer gets."""
     listeners: int
@@ -44,7 +46,8 @@ def losses(rig: Rig) -> tuple[Loss, ...]:
         lost = set().union(*missing.values()) or set(out)
         poorer = set(missing) or set(into)
         words = f"Without it {_names(rig, poorer)} {_verb(poorer)} {_names(rig, lost)}."
-        result.append(Loss(run=run.id, words=words, sources=len(lost), listeners=len(poorer)))
+        heard = f"Heard at {_names(rig, poorer)}, on what comes from {_names(rig, lost)}."
+        result.append(Loss(run=run.id, words=words, heard=heard, sources=len(lost), listeners=len(poorer)))
     return tuple(result)
 
 

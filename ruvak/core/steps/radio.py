@@ -1,8 +1,9 @@
-"""Whether frequencies of radio microphones are free of each other."""
+"""Whether frequencies of radio microphones are free of each other and of the place."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from itertools import combinations, permutations
 
+from ruvak.core.rig.rig import TakenBand
 from ruvak.core.rig.values import Record
 
 LEAST_APART_MHZ = 0.35
@@ -22,16 +23,33 @@ class Clash(Record):
     """What falls on it."""
 
 
-def clashes(carriers: Mapping[str, float]) -> tuple[Clash, ...]:
-    """Carriers that lie too near to each other, or to a third-order product of two or three others: transmitters that
-    stand beside each other make 2 A - B and A + B - C. `carriers`: by name, in megahertz."""
-    return tuple(_near(carriers)) + tuple(_products(carriers))
+def clashes(carriers: Mapping[str, float], taken: Iterable[TakenBand] = ()) -> tuple[Clash, ...]:
+    """Carriers that lie too near to each other, to what is taken at the place, or to a third-order product of two or
+    three others: transmitters that stand beside each other make 2 A - B and A + B - C. `carriers`: by name, in
+    megahertz."""
+    return tuple(_near(carriers)) + tuple(_taken(carriers, taken)) + tuple(_products(carriers))
+
+
+def say_band(band: TakenBand) -> str:
+    """In words: "470 to 478 MHz (television)"."""
+    span = f"{band.low_mhz:g}" if band.low_mhz == band.high_mhz else f"{band.low_mhz:g} to {band.high_mhz:g}"
+    return f"{span} MHz" + (f" ({band.by})" if band.by else "")
 
 
 def _near(carriers: Mapping[str, float]) -> Iterator[Clash]:
     for (first, a), (second, b) in combinations(carriers.items(), 2):
         if abs(a - b) < LEAST_APART_MHZ - 1e-9:
             yield Clash(name=second, mhz=b, words=f"lies only {abs(a - b):.3f} MHz from {first}")
+
+
+def _taken(carriers: Mapping[str, float], taken: Iterable[TakenBand]) -> Iterator[Clash]:
+    """A single carrier of the place keeps off as one of ours does; a band is wide already, so its edges count."""
+    for band in taken:
+        low, high = sorted((band.low_mhz, band.high_mhz))
+        margin = LEAST_APART_MHZ if low == high else CLEAR_MHZ
+        for name, mhz in carriers.items():
+            if low - margin + 1e-9 < mhz < high + margin - 1e-9:
+                yield Clash(name=name, mhz=mhz, words=f"meets {say_band(band)}, which is taken at this place")
 
 
 def _products(carriers: Mapping[str, float]) -> Iterator[Clash]:

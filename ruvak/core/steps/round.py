@@ -4,15 +4,15 @@ walk through the room and the edge of feedback.
 Common practice throughout, no source, where none is named.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal
 
 from ruvak.core.analyse import Analysis
 from ruvak.core.rig.part import ChoiceSetting, belongs_to_computer, is_computer, is_mixer, sounds
-from ruvak.core.rig.rig import Gear, Rig, earthing_of, setting_of
+from ruvak.core.rig.rig import Gear, Rig, TakenBand, earthing_of, setting_of
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.steps.lost import Loss, losses
-from ruvak.core.steps.radio import clashes
+from ruvak.core.steps.radio import clashes, say_band
 from ruvak.core.trace.run_ends import ends_of, say_ends
 from ruvak.core.units import say_dbu
 
@@ -67,14 +67,7 @@ def _radio(rig: Rig, receivers: list[Gear]) -> Iterator[RoundStep]:
         for number, mhz in enumerate(each.radio_mhz, 1)
     }
     if receivers:
-        met = clashes(carriers)
-        if met:
-            why = " ".join(f"{clash.name} ({clash.mhz:g} MHz) {clash.words}." for clash in met)
-        elif len(carriers) > 1:
-            named = ", ".join(f"{name} {mhz:g}" for name, mhz in carriers.items())
-            why = f"Computed: {named} MHz are free of each other."
-        else:
-            why = "What the place has (television, the next room, the hall's own) is seen only here, with a scan."
+        why = _say_free(carriers, rig.venue.taken_mhz)
         words = (
             "Every transmitter off: each receiver's channel shows nothing. Let the receivers scan; then switch one "
             "transmitter on after the other. Which bands may be used is for the local licence."
@@ -100,6 +93,23 @@ def _radio(rig: Rig, receivers: list[Gear]) -> Iterator[RoundStep]:
         )
         why = "A pack that clips cannot be mended at the desk; one that is too low hisses."
         yield _step("radio", each.id, each.name, " ".join(words.split()), why, (each.id,))
+
+
+def _say_free(carriers: Mapping[str, float], taken: Sequence[TakenBand]) -> str:
+    """What was computed of the frequencies, and what only a scan shows."""
+    if met := clashes(carriers, taken):
+        return " ".join(f"{clash.name} ({clash.mhz:g} MHz) {clash.words}." for clash in met)
+    sentences = []
+    if carriers and (taken or len(carriers) > 1):
+        of = [*(["each other"] if len(carriers) > 1 else []), *map(say_band, taken)]
+        named = ", ".join(f"{name} {mhz:g}" for name, mhz in carriers.items())
+        sentences.append(f"Computed: {named} MHz: free of {', '.join(of)}.")
+    if not taken:
+        sentences.append(
+            "What the place has (television, the next room, the hall's own) is seen only here, with a scan; note it at "
+            "the venue, and it is computed with."
+        )
+    return " ".join(sentences)
 
 
 def _mutes(rig: Rig, gear: list[Gear]) -> Iterator[RoundStep]:

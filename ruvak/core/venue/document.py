@@ -100,6 +100,8 @@ _FIELDS = {
     "house": "the house rules",
     "programme_db_spl": "the programme's level at the listener",
     "noise_dba": "the empty room's noise",
+    "weather": "whether it is in the open air",
+    "taken_mhz": "the frequencies that are taken",
     "induced_phase_deg": "the phase of induced voltages",
 }
 

@@ -15,10 +15,10 @@ from ruvak.formats.printed.wiring import wiring_svg
 from ruvak.service.access import Right
 from ruvak.service.problems import NotFound
 from ruvak.service.task import as_it_is
-from ruvak.web.answers import download, use_cases
+from ruvak.web.answers import answer, download, use_cases
 from ruvak.web.api.blueprint import LATER, blueprint, file_of
 from ruvak.web.api.pull import require_the_house
-from ruvak.web.log_schemas import PartOfRigPath, PrintQuery
+from ruvak.web.log_schemas import PartOfRigPath, PrintQuery, SolderedList, SolderedPart
 from ruvak.web.qr import screen_address
 from ruvak.web.schemas import RigPath
 
@@ -51,6 +51,13 @@ def export_labels(path: RigPath) -> Response:
 def export_inputs(path: RigPath) -> Response:
     """The input list by stage area: area, number, who, what, phantom, socket, leads, arrives at, note."""
     return download(inputs_to_csv(input_list(prepare(use_cases().rigs.export(path.rig_id)))), CSV + UTF_8, "inputs.csv")
+
+
+@api.get("/rigs/<rig_id>/wiring", responses={"200": SolderedList})
+def list_soldered(path: RigPath) -> Response:
+    """Leads and adapters of the rig that are soldered from a drawing."""
+    parts = prepare(use_cases().rigs.export(path.rig_id)).parts
+    return answer(SolderedList(tuple(SolderedPart(id=part.id, name=part.name) for part in parts if is_soldered(part))))
 
 
 @api.get("/rigs/<rig_id>/wiring/<part_id>", responses={"200": file_of(SVG)})

@@ -86,6 +86,14 @@ class Words(unittest.TestCase):
         expected = ["place", "quiet", "connect", "power", "phantom", "choose", "level"]
         self.assertEqual(list(dict.fromkeys(self.order)), expected)
 
+    def test_in_the_open_air_it_begins_with_rain_and_lightning(self) -> None:
+        outside = self.rig.with_fields(venue=self.rig.venue.model_copy(update={"weather": "open-air"}))
+        first = hook_up(outside).up[0]
+        self.assertEqual(first.id, "place:rain")
+        self.assertIn("residual-current device", first.words)
+        self.assertIn("licensed electrician", first.why)
+        self.assertNotIn("place:rain", self.steps)
+
     def test_phantom_waits_and_the_pin_is_in(self) -> None:
         phantom = next(step for step in self.steps.values() if step.phase == "phantom")
         self.assertIn("wait ten seconds", phantom.words)

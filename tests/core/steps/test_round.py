@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from ruvak.core.analyse import analyse
 from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.prepare import prepare
-from ruvak.core.rig.rig import Rig
+from ruvak.core.rig.rig import Rig, TakenBand
 from ruvak.core.steps.lost import losses
 from ruvak.core.steps.radio import CLEAR_MHZ, LEAST_APART_MHZ, clashes
 from ruvak.core.steps.round import Round, check_round
@@ -68,9 +68,20 @@ class TheRound(unittest.TestCase):
 
     def test_frequencies_are_computed_where_they_are_said(self) -> None:
         free = round_of(tuned((606.0, 606.5))).before[0]
-        self.assertIn("are free of each other", free.why)
+        self.assertIn("MHz: free of each other.", free.why)
+        self.assertIn("note it at the venue", free.why)
         near = round_of(tuned((606.0, 606.2))).before[0]
         self.assertIn("lies only 0.200 MHz from", near.why)
+
+    def test_what_is_taken_at_the_place_is_computed_with(self) -> None:
+        rig = tuned((606.0, 606.5))
+        taken = (TakenBand(low_mhz=470, high_mhz=478, by="television"), TakenBand(low_mhz=606.7, high_mhz=606.7))
+        rig = rig.with_fields(venue=rig.venue.model_copy(update={"taken_mhz": taken[:1]}))
+        self.assertTrue(round_of(rig).before[0].why.endswith("free of each other, 470 to 478 MHz (television)."))
+        rig = rig.with_fields(venue=rig.venue.model_copy(update={"taken_mhz": taken}))
+        why = round_of(rig).before[0].why
+        self.assertIn("(606.5 MHz) meets 606.7 MHz, which is taken at this place.", why)
+        self.assertNotIn("606 MHz) meets", why)
 
 
 class Frequencies(unittest.TestCase):
@@ -94,6 +105,17 @@ class Frequencies(unittest.TestCase):
         # interference): no difference occurs twice, so no product of two or three falls on another.
         marks = (0, 1, 4, 9, 11)
         self.assertEqual(clashes({str(mark): 600.0 + 0.4 * mark for mark in marks}), ())
+
+    def test_a_carrier_keeps_off_both_edges_of_a_band_and_further_off_a_single_carrier(self) -> None:
+        def meets(mhz: float, low: float, high: float) -> bool:
+            return clashes({"A": mhz}, [TakenBand(low_mhz=low, high_mhz=high)]) != ()
+
+        self.assertTrue(meets(474, 470, 478))
+        self.assertTrue(meets(474, 478, 470), "typed the wrong way round")
+        for mhz, expected in ((469.85, False), (469.95, True), (478.05, True), (478.15, False)):
+            self.assertEqual(meets(mhz, 470, 478), expected, mhz)
+        for mhz, expected in ((599.6, False), (599.7, True), (600.3, True), (600.4, False)):
+            self.assertEqual(meets(mhz, 600, 600), expected, mhz)
 
     @given(st.lists(st.integers(0, 200), min_size=2, max_size=6, unique=True))
     def test_against_every_product_written_out(self, marks: list[int]) -> None:
@@ -121,6 +143,9 @@ class Losses(unittest.TestCase):
         self.assertEqual((lectern.sources, lectern.listeners), (1, 3))
         self.assertEqual(
             lectern.words, "Without it Left speaker, Right speaker and Hearing loop get nothing from Lectern."
+        )
+        self.assertEqual(
+            lectern.heard, "Heard at Left speaker, Right speaker and Hearing loop, on what comes from Lectern."
         )
         main = next(loss for loss in words.values() if loss.listeners == 1 and loss.sources > 1)
         self.assertIn("gets nothing from Lectern, Reader and Keys", main.words)

@@ -1567,6 +1567,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/wiring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Leads and adapters of the rig that are soldered from a drawing. */
+        get: operations["printing_list_soldered_rigs__rig_id__wiring_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/wiring/{part_id}": {
         parameters: {
             query?: never;
@@ -7066,9 +7083,14 @@ export interface components {
             run: string;
             /**
              * Words
-             * @description A sentence.
+             * @description What is lost while nothing comes through it, as a sentence.
              */
             words: string;
+            /**
+             * Heard
+             * @description Where it is heard while it plays but is not clean, as a sentence.
+             */
+            heard: string;
             /**
              * Sources
              * @description How many sources some listener no longer gets.
@@ -8937,6 +8959,27 @@ export interface components {
             made_at: string;
         };
         /**
+         * SolderedList
+         * @description What has a drawing.
+         */
+        SolderedList: components["schemas"]["SolderedPart"][];
+        /**
+         * SolderedPart
+         * @description A lead or an adapter that somebody solders.
+         */
+        SolderedPart: {
+            /**
+             * Id
+             * @description Its id, by which its drawing is asked for.
+             */
+            id: string;
+            /**
+             * Name
+             * @description What it is called.
+             */
+            name: string;
+        };
+        /**
          * DayPull
          * @description The pull list of a day, and what makes its rigs so.
          */
@@ -8964,7 +9007,7 @@ export interface components {
              * @description What kind of thing.
              * @enum {string}
              */
-            kind: "lead" | "box" | "device" | "battery" | "stand" | "spare" | "tool";
+            kind: "lead" | "box" | "device" | "battery" | "stand" | "cover" | "adapter" | "spare" | "tool";
             /**
              * Words
              * @description What, in words.
@@ -9611,6 +9654,28 @@ export interface components {
             length_m: components["schemas"]["Value"];
         };
         /**
+         * TakenBand
+         * @description Frequencies that something else at the venue uses already.
+         */
+        TakenBand: {
+            /**
+             * Low Mhz
+             * @description Its lower end in megahertz.
+             */
+            low_mhz: number;
+            /**
+             * High Mhz
+             * @description Its upper end; the same as the lower where it is a single carrier.
+             */
+            high_mhz: number;
+            /**
+             * By
+             * @description Who uses it: television, the hall's own; may be empty.
+             * @default
+             */
+            by: string;
+        };
+        /**
          * Venue
          * @description Where it happens.
          */
@@ -9679,6 +9744,19 @@ export interface components {
              *     }
              */
             house: components["schemas"]["HouseRules"];
+            /**
+             * Where it plays
+             * @description In the open air covers are packed, and connecting begins with what rain would do.
+             * @default under-roof
+             * @enum {string}
+             */
+            weather: "under-roof" | "open-air";
+            /**
+             * Taken Mhz
+             * @description Frequencies that radio microphones have to keep clear of here.
+             * @default []
+             */
+            taken_mhz: components["schemas"]["TakenBand"][];
             /**
              * Revision
              * @description Counts what was changed about the venue since it was first described.
@@ -22418,6 +22496,118 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    printing_list_soldered_rigs__rig_id__wiring_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolderedList"];
                 };
             };
             /** @description Bad Request */

@@ -20,6 +20,7 @@ const items = withSteps(runs, { before: [], after: [{ ...step, things: [] }], lo
 const loss = (run: string, sources: number, listeners: number) => ({
 	run,
 	words: `Without ${run}.`,
+	heard: `Heard at every speaker: ${run}.`,
 	sources,
 	listeners
 });
@@ -41,6 +42,13 @@ describe('what is not good yet', () => {
 			['keys', 'skipped']
 		]);
 		expect(some.map((each) => each.loss)).toEqual(['Without bass.', 'One seat of many.', 'Without keys.']);
+	});
+
+	it('says where it is heard while it plays, and what is missing while it is silent', () => {
+		const wrong = (heard: 'hum' | 'silent') =>
+			of([{ ...answered('keys', 'wrong'), heard }]).find(({ item }) => item.run === 'keys')?.loss;
+		expect(wrong('hum')).toBe('Heard at every speaker: keys.');
+		expect(wrong('silent')).toBe('Without keys.');
 	});
 
 	it('is nothing once everything is good, steps too', () => {

@@ -20,6 +20,12 @@ export interface OpenItem {
 export const lossesOf = (round: Schemas['Round'] | null | undefined): Map<string, Schemas['Loss']> =>
 	new Map((round?.losses ?? []).map((loss) => [loss.run, loss]));
 
+/** What is heard but not clean reaches its listeners still; what is silent, or nobody has heard yet, does not. */
+function lossWords(loss: Schemas['Loss'] | undefined, stands: Standing | undefined): string | undefined {
+	const plays = stands?.answer === 'wrong' && stands.heard !== null && stands.heard !== 'silent';
+	return plays ? loss?.heard : loss?.words;
+}
+
 const RANK: Record<State, number> = { wrong: 0, changed: 1, open: 2, skipped: 3, good: 4 };
 
 /** What is not good, the worst first: what is wrong before what nobody has heard yet, then by how many listeners miss
@@ -37,7 +43,7 @@ export function openItems(
 				at,
 				state: stateOf(standing.get(item.run)),
 				standing: standing.get(item.run),
-				loss: loss?.words ?? item.step?.why ?? '',
+				loss: lossWords(loss, standing.get(item.run)) ?? item.step?.why ?? '',
 				weight: loss ? loss.sources * loss.listeners : 0
 			};
 		})

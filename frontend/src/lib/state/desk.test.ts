@@ -202,7 +202,7 @@ describe('the desk', () => {
 	it('drops a preview when another run is selected or another rig opened', () => {
 		const remedy = { id: 'm' } as Schemas['Remedy'];
 		desk.selection.select('one');
-		desk.preview.lookAt(remedy);
+		desk.preview.lookAt({ ...remedy, version: '0.0' });
 		desk.preview.lookAway('other');
 		expect(desk.preview.look?.id).toBe('m');
 		desk.selection.select('two');

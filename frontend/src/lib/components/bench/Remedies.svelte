@@ -53,7 +53,12 @@
 		<div class="cards" onkeydown={walk}>
 			{#if helping.length > 0}
 				<h3 class="heading">What cures it</h3>
-				{#each helping as remedy (remedy.id)}<RemedyCard {remedy} version={state.version} {unit} {kept} />{/each}
+				{#each helping as remedy (remedy.id)}<RemedyCard
+						{remedy}
+						version={state.version}
+						{unit}
+						{kept}
+					/>{/each}
 			{:else if all.isPending}
 				<h3 class="heading">Solving remedies…</h3>
 				<div class="placeholder animate-pulse"></div>
@@ -65,7 +70,12 @@
 			{/if}
 			{#if tried.length > 0}
 				<h3 class="heading">Does not help</h3>
-				{#each tried as remedy (remedy.id)}<RemedyCard {remedy} version={state.version} {unit} {kept} />{/each}
+				{#each tried as remedy (remedy.id)}<RemedyCard
+						{remedy}
+						version={state.version}
+						{unit}
+						{kept}
+					/>{/each}
 			{/if}
 		</div>
 	{/if}

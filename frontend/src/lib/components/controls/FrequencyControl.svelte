@@ -1,28 +1,36 @@
-<!-- Frequencies of a receiver's transmitters; Enter or leaving the field saves, Escape gives it up. -->
-<script lang="ts">
-	import { saidMhz, typedMhz } from '../../domain/radio';
-
-	let { label, mhz, onset }: { label: string; mhz: readonly number[]; onset: (mhz: number[]) => void } =
-		$props();
+<!-- Frequencies as somebody types them; Enter or leaving the field saves, Escape gives it up. -->
+<script lang="ts" generics="Value">
+	interface Props {
+		label: string;
+		value: readonly Value[];
+		/** Null where what was typed is not what it should be. */
+		read: (text: string) => Value[] | null;
+		say: (value: readonly Value[]) => string;
+		example: string;
+		/** How to mend what could not be read. */
+		mend: string;
+		wide?: boolean;
+		onset: (value: Value[]) => void;
+	}
+	let { label, value, read, say, example, mend, wide = false, onset }: Props = $props();
 	const id = $props.id();
-	const saved = $derived(saidMhz(mhz));
+	const saved = $derived(say(value));
 	let typed = $state<string | null>(null);
-	const wrong = $derived(typed !== null && typedMhz(typed) === null);
+	const wrong = $derived(typed !== null && read(typed) === null);
 
 	function save(): void {
-		const values = typed === null ? null : typedMhz(typed);
+		const values = typed === null ? null : read(typed);
 		if (values === null) return;
 		typed = null;
-		if (saidMhz(values) !== saved) onset(values);
+		if (say(values) !== saved) onset(values);
 	}
 </script>
 
-<div class="field" class:wrong>
+<div class="field" class:wrong class:wide>
 	<label for={id}>{label}</label>
 	<input
 		{id}
-		inputmode="decimal"
-		placeholder="606.5 607.1"
+		placeholder={example}
 		value={typed ?? saved}
 		aria-invalid={wrong}
 		oninput={(event) => (typed = event.currentTarget.value)}
@@ -32,12 +40,15 @@
 			else if (event.key === 'Escape') typed = null;
 		}}
 	/>
-	{#if wrong}<small role="alert">In MHz, from 20 to 8000, with spaces between them.</small>{/if}
+	{#if wrong}<small role="alert">{mend}</small>{/if}
 </div>
 
 <style>
 	input {
 		width: 10rem;
+	}
+	.wide input {
+		width: min(34rem, 100%);
 	}
 	.wrong input {
 		border-color: var(--stop);

@@ -11,7 +11,7 @@
 	import PlugControl from './PlugControl.svelte';
 	import SwitchControl from './SwitchControl.svelte';
 	import { isEarthed, plugEdit } from '../../domain/outlets';
-	import { saidMhz } from '../../domain/radio';
+	import { saidMhz, typedMhz } from '../../domain/radio';
 	import { valueOf } from '../../domain/settings';
 
 	type Setting = Schemas['Part']['settings'][number];
@@ -89,7 +89,11 @@
 	{#if parts.get(one.part)?.role === 'radio-receiver'}
 		<FrequencyControl
 			label="{one.name}: frequencies, MHz"
-			mhz={one.radio_mhz ?? []}
+			value={one.radio_mhz ?? []}
+			read={typedMhz}
+			say={saidMhz}
+			example="606.5 607.1"
+			mend="In MHz, from 20 to 8000, with spaces between them."
 			onset={(value) =>
 				void desk.sync.edit({
 					label: `${one.name}: ${saidMhz(value) || 'no frequency'} MHz`,

@@ -1,10 +1,13 @@
-<!-- Where the trade disagrees, what this house does; and how loud it plays in how quiet a room. -->
+<!-- Where the trade disagrees, what this house does; how loud it plays in how quiet a room; weather and radio. -->
 <script lang="ts">
 	import type { Schemas } from '../../api/client';
 	import { houseEdit, lengthSaid, numberSaid } from '../../domain/house';
 	import { formField } from '../../domain/form-fields';
 	import { fromMetres } from '../../domain/format';
+	import { setField } from '../../domain/ops';
+	import { saidBands, typedBands } from '../../domain/radio';
 	import { getDesk } from '../../state/desk.svelte';
+	import FrequencyControl from '../controls/FrequencyControl.svelte';
 	import RigField from '../controls/RigField.svelte';
 
 	let { rig }: { rig: Schemas['Rig'] } = $props();
@@ -26,6 +29,8 @@
 		'computer_volume'
 	] as const;
 
+	const setVenue = (label: string, field: string, value: unknown): void =>
+		void desk.sync.edit({ label, ops: [{ ...setField('venue', null, field), value }] });
 	const say = (...said: Parameters<typeof houseEdit>): void => void desk.sync.edit(houseEdit(...said));
 </script>
 
@@ -61,6 +66,28 @@
 			of="Venue.noise_dba"
 			value={rig.venue.noise_dba}
 			onsay={(text) => say('noise_dba', numberSaid(text))}
+		/>
+	</div>
+	<h3 class="heading">Weather and radio</h3>
+	<p class="quiet">
+		In the open air covers are packed, and hook-up begins with what rain would do. Radio microphones are
+		computed to keep clear of what is taken here.
+	</p>
+	<div class="fields">
+		<RigField
+			of="Venue.weather"
+			value={rig.venue.weather}
+			onsay={(choice) => setVenue('Where it plays', 'weather', choice)}
+		/>
+		<FrequencyControl
+			label="Frequencies taken here, MHz"
+			value={rig.venue.taken_mhz ?? []}
+			read={typedBands}
+			say={saidBands}
+			example="470-478 television; 606.7 the next room"
+			mend="Bands and carriers in MHz, from 20 to 8000, with who uses them; a semicolon between them: “470-478 television; 606.7 the next room”."
+			wide
+			onset={(value) => setVenue('Frequencies taken', 'taken_mhz', value)}
 		/>
 	</div>
 </section>

@@ -2,7 +2,8 @@
 <script lang="ts">
 	import { Download, Printer } from '@lucide/svelte';
 	import { untrack } from 'svelte';
-	import { inputsFile, labelsFile, makePdf } from '../../api/print';
+	import { createQuery } from '@tanstack/svelte-query';
+	import { inputsFile, labelsFile, makePdf, solderedQuery, wiringFile } from '../../api/print';
 	import { choiceOf, LABEL_SIZES, SHEETS, toggled, type SheetName } from '../../domain/print';
 	import { Asking } from '../../state/asking.svelte';
 	import { getDesk } from '../../state/desk.svelte';
@@ -20,6 +21,10 @@
 			untrack(() => [first])
 		)
 	);
+	const soldered = createQuery(() => ({
+		...solderedQuery(rigId, desk.sync.state?.version ?? ''),
+		enabled: open && choice.sheets.includes('wiring')
+	}));
 	const sheets = $derived(SHEETS.filter(({ id }) => id !== 'pull' || !desk.byLink));
 	const onSheet = $derived(LABEL_SIZES.find(({ id }) => id === choice.labels)?.count ?? 1);
 
@@ -93,6 +98,16 @@
 					><Download size={16} aria-hidden="true" /> Input list, CSV</a
 				>
 			</div>
+			{#if choice.sheets.includes('wiring') && soldered.data}
+				<div class="drawings">
+					<span class="quiet">Drawings by themselves, SVG:</span>
+					{#each soldered.data as part (part.id)}
+						<a href={wiringFile(rigId, part.id)} download>{part.name}</a>
+					{:else}
+						<span class="quiet">nothing in this rig is soldered from a drawing.</span>
+					{/each}
+				</div>
+			{/if}
 			{#if asking.refused}<p class="refused" role="alert">{asking.refused}</p>{/if}
 			{#if made}<p class="quiet" role="status">The PDF is among this device's downloads.</p>{/if}
 		</form>
@@ -136,6 +151,17 @@
 		flex-wrap: wrap;
 		gap: 0.6rem;
 		align-items: end;
+	}
+	.drawings {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.3rem 0.9rem;
+		align-items: baseline;
+		max-height: 9rem;
+		overflow: auto;
+	}
+	.drawings a {
+		padding: 0.25rem 0;
 	}
 	.fields input {
 		width: 5rem;
