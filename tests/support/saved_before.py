@@ -50,7 +50,8 @@ def insert_as_of_0006(url: str, rig: Rig) -> None:
 
 def _insert(connection: Connection, rig: Rig) -> None:
     whole = rig.model_dump(mode="json")
-    venue = {name: value for name, value in whole["venue"].items() if name not in ("revision", "induced_phase_deg")}
+    since = ("revision", "induced_phase_deg", "weather", "taken_mhz")
+    venue = {name: value for name, value in whole["venue"].items() if name not in since}
 
     def add(table: str, **columns: object) -> None:
         names = ", ".join(f'"{name}"' for name in columns)

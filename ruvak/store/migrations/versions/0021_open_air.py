@@ -12,7 +12,7 @@ def upgrade() -> None:
     """Every venue so far is under a roof, and nobody has said what is taken."""
     op.add_column("venue", sa.Column("weather", sa.String(), server_default="under-roof", nullable=False))
     op.alter_column("venue", "weather", server_default=None)
-    op.create_check_constraint(op.f("weather"), "venue", "weather IN ('under-roof', 'open-air')")
+    op.create_check_constraint(op.f("ck_venue_weather"), "venue", "weather IN ('under-roof', 'open-air')")
     empty = sa.text("'[]'::jsonb")
     op.add_column("venue", sa.Column("taken_mhz", postgresql.JSONB(), server_default=empty, nullable=False))
     op.alter_column("venue", "taken_mhz", server_default=None)
