@@ -35,7 +35,7 @@ from ruvak.core.venue.lines import VenueReading
 from ruvak.service.analysis_parts import RunParts, card_key, keep, key_of, run_key
 from ruvak.service.kept import KeptRigs, read_current
 from ruvak.service.kept_cupboard import KeptCupboard
-from ruvak.service.problems import NotFound
+from ruvak.service.problems import NotCurrent, NotFound
 from ruvak.service.pull import DayPull, pull_of_day
 from ruvak.service.states import (
     DestinationList,
@@ -130,12 +130,14 @@ class Computer:
         return self._preview(self._rig(rig_id), edit)
 
     def remedies(self, rig_id: str, run_id: str, first: bool) -> RemedyList:
-        """Solved remedies of one run; `first`: only the one found soonest. Raises NotFound."""
-        rig = self._rig(rig_id)
+        """Solved remedies of one run; `first`: only the one found soonest. Raises NotFound, and NotCurrent where the
+        rig is saved meanwhile: then nobody needs them any longer, and the new version waits for this process."""
+        saved = self._saved(rig_id)
+        rig = saved.rig
         _run(rig, run_id)
         before, beside = self._analysis(rig), self._beside(rig)
         if not first:
-            remedies = remedies_for(beside, run_id, before, self._cache, self._progress)
+            remedies = remedies_for(beside, run_id, before, self._cache, self._while_current(saved))
         else:
             result = first_remedy(beside, run_id, before, self._cache)
             remedies = (result,) if result is not None else ()
@@ -255,6 +257,17 @@ class Computer:
 
     def _preview(self, rig: Rig, edit: Edit) -> Preview:
         return Preview(edit=edit, analysis=analyse(apply(rig, edit), self._cache, self._progress))
+
+    def _while_current(self, saved: SavedRig) -> Progress:
+        """Progress that ends the work with NotCurrent, or NotFound, once the rig is saved or gone."""
+
+        def tell(share: float) -> None:
+            self._progress(share)
+            now = version_of(self._saved(saved.holders.ids["rig"]).holders)
+            if now != version_of(saved.holders):
+                raise NotCurrent(now)
+
+        return tell
 
     def _analysis(self, rig: Rig, progress: Progress | None = None) -> Analysis:
         key = key_of(rig, "analysis")

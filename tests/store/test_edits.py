@@ -11,7 +11,8 @@ from ruvak.core.remedies.search import remedies_for
 from ruvak.core.rig.edits import Edit, PutThing, RemoveThing, SetField, Touched, set_setting
 from ruvak.core.rig.rig import KitItem, Run
 from ruvak.service import kept
-from ruvak.service.problems import Conflict, NothingToUndo
+from ruvak.service.computer import Computer
+from ruvak.service.problems import Conflict, NotCurrent, NothingToUndo
 from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
 from tests.support.database import DatabaseTest, length, process_at
@@ -66,6 +67,24 @@ class ReadWhileOthersSave(EditTest):
         reader, _ = process_at(self.url)
         reader.export(self.rig_id)
         self.read_while_saved(reader, "history.since")
+
+
+class SavedWhileSolving(EditTest):
+    def test_remedies_of_a_version_that_nobody_has_any_longer_are_not_solved_to_the_end(self) -> None:
+        told: list[float] = []
+
+        def save_once(share: float) -> None:
+            if not told:
+                self.edits.make(self.rig_id, self.version(), length(16.0), ANN)
+            told.append(share)
+
+        computer = Computer(self.sessions, kept.KeptRigs(), save_once)
+        with self.assertRaises(NotCurrent) as caught:
+            computer.remedies(self.rig_id, "slides", False)
+        self.assertEqual(caught.exception.current_version, self.version())
+        ended_after = len(told)
+        self.assertTrue(computer.remedies(self.rig_id, "slides", False).root)
+        self.assertGreater(len(told) - ended_after, ended_after)
 
 
 class Together(EditTest):

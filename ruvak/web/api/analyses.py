@@ -72,6 +72,7 @@ def read_connections(path: VersionPath) -> Response:
 def list_remedies(path: RunPath, query: FirstQuery) -> Response:
     """Solved remedies for one run, best first; then what is often tried and does not help.
 
-    With `first` the search ends at the first that clears the run, which is soonest.
+    With `first` the search ends at the first that clears the run, which is soonest. 410 where somebody saves the rig
+    while they are solved.
     """
     return answer_computed(path.rig_id, "remedies", path.run_id, query.first)

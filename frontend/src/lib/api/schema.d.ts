@@ -138,7 +138,7 @@ export interface paths {
         };
         /**
          * Solved remedies for one run, best first; then what is often tried and does not help.
-         * @description <br/>With `first` the search ends at the first that clears the run, which is soonest.
+         * @description <br/>With `first` the search ends at the first that clears the run, which is soonest. 410 where somebody saves the rig<br/>while they are solved.
          */
         get: operations["analyses_list_remedies_rigs__rig_id__runs__run_id__remedies_get"];
         put?: never;

@@ -21,7 +21,7 @@
 		...remediesQuery(state.rig.id, run.run, state.version, false),
 		enabled: !first.isPending
 	}));
-	const remedies = $derived(all.data || all.isError ? all : first);
+	const remedies = $derived(all.data ? all : first.data?.length ? first : all.isError ? all : first);
 	const found = $derived(remedies.data ? firstOnTop(first.data ?? [], remedies.data) : []);
 	const helping = $derived(found.filter((one) => one.helps));
 	const tried = $derived(found.filter((one) => !one.helps));
@@ -67,6 +67,11 @@
 			{/if}
 			{#if helping.length > 0 && all.isPending}
 				<p class="quiet" role="status">Looking for others…</p>
+			{:else if helping.length > 0 && all.isError}
+				<p class="quiet">
+					The others could not be fetched. {all.error.message}
+					<button type="button" class="in-text" onclick={() => all.refetch()}>Try again</button>
+				</p>
 			{/if}
 			{#if tried.length > 0}
 				<h3 class="heading">Does not help</h3>
