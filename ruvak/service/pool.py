@@ -6,14 +6,14 @@ from concurrent.futures import Future, ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from dataclasses import dataclass, field
 from multiprocessing import get_context, parent_process
-from threading import Lock
-from typing import Any, Protocol, TypeVar
+from threading import Lock, active_count
+from typing import Any, Literal, Protocol, TypeVar
 
 from ruvak.service.computer import Computer
 from ruvak.service.kept import KeptRigs
 from ruvak.service.memory import forget_where_full, search_seldom_for_cycles
 from ruvak.service.problems import Busy
-from ruvak.service.processes import end_with_parent
+from ruvak.service.processes import end_with_parent, forget_signals
 from ruvak.service.task import Task
 from ruvak.store.database import engine_for, sessions_for
 
@@ -65,9 +65,12 @@ class ComputePool:
 
     def __init__(self, database_url: str, processes: int) -> None:
         self._url = database_url
-        self._lanes = [_Lane(self._executor()) for _ in range(processes)]
+        # A server that starts has imported everything and runs one thread: its copies are there at once, where new
+        # processes would import for seconds just when others wait for the server to be back.
+        how: Literal["fork", "spawn"] = "fork" if active_count() == 1 else "spawn"
+        self._lanes = [_Lane(self._executor(how)) for _ in range(processes)]
         for lane in self._lanes:
-            # So that the first visitor does not wait for the imports.
+            # So that the first visitor does not wait for it to start.
             lane.executor.submit(_ready)
 
     def run(self, rig_id: str, task: Callable[[Computer], Answer]) -> Answer:
@@ -82,7 +85,7 @@ class ComputePool:
             with lane.lock:
                 if lane.executor is executor:
                     executor.shutdown(wait=False)
-                    lane.executor = self._executor()
+                    lane.executor = self._executor("spawn")
             return self._submit(lane.executor, task).result(timeout=LONGEST_S)
         finally:
             with lane.lock:
@@ -110,9 +113,9 @@ class ComputePool:
             lane.waiting += 1
         return lane
 
-    def _executor(self) -> ProcessPoolExecutor:
+    def _executor(self, how: Literal["fork", "spawn"]) -> ProcessPoolExecutor:
         return ProcessPoolExecutor(
-            max_workers=1, mp_context=get_context("spawn"), initializer=_start, initargs=(self._url,)
+            max_workers=1, mp_context=get_context(how), initializer=_start, initargs=(self._url,)
         )
 
 
@@ -123,6 +126,7 @@ class _Process:
 
 
 def _start(database_url: str) -> None:
+    forget_signals()
     # A web worker that is killed must not leave its processes behind.
     if (parent := parent_process()) is not None and parent.pid is not None:
         end_with_parent(signal.SIGTERM, parent.pid)

@@ -13,3 +13,10 @@ def end_with_parent(by: signal.Signals, parent: int) -> None:
     ctypes.CDLL(None).prctl(_DEATH_SIGNAL, by)
     if os.getppid() != parent:
         os.kill(os.getpid(), by)
+
+
+def forget_signals() -> None:
+    """A copy of a server ends by the signals that end any process, and does not tell the server of its own."""
+    signal.set_wakeup_fd(-1)
+    for each in (signal.SIGTERM, signal.SIGQUIT, signal.SIGABRT, signal.SIGUSR1, signal.SIGUSR2, signal.SIGCHLD):
+        signal.signal(each, signal.SIG_DFL)

@@ -13,7 +13,6 @@
 		onset: (value: Value[]) => void;
 	}
 	let { label, value, read, say, example, mend, wide = false, onset }: Props = $props();
-	const id = $props.id();
 	const saved = $derived(say(value));
 	let typed = $state<string | null>(null);
 	const wrong = $derived(typed !== null && read(typed) === null);
@@ -26,10 +25,9 @@
 	}
 </script>
 
-<div class="field" class:wrong class:wide>
-	<label for={id}>{label}</label>
+<label class="field" class:wrong class:wide>
+	<span>{label}</span>
 	<input
-		{id}
 		placeholder={example}
 		value={typed ?? saved}
 		aria-invalid={wrong}
@@ -41,7 +39,7 @@
 		}}
 	/>
 	{#if wrong}<small role="alert">{mend}</small>{/if}
-</div>
+</label>
 
 <style>
 	input {
