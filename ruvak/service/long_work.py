@@ -36,13 +36,13 @@ TIMES: dict[str, int] = {
     "earth_from_current": 1,
     "show_edit": DOUBLE,
     "newer_venue": DOUBLE,
-    "compare": DOUBLE,
+    "compare": 1,
     "remedies": DOUBLE,
 }
 """Use cases that solve a rig, and how often. The others answer at once at any size."""
 WORDS: dict[str, str] = {
     "remedies": "Solving remedies in a rig of {runs}",
-    "compare": "Comparing with a rig of {runs}",
+    "compare": "Comparing two rigs, {runs} together",
     "newer_venue": "Solving {runs} in the venue as it is now",
     "show_edit": "Solving {runs} before and after the change",
 }
@@ -105,7 +105,8 @@ class LongWork:
         self._sessions, self._workers = sessions, workers
 
     def run(self, rig_id: str, version: str, runs: int, task: Task) -> Any:
-        """The answer, where it is there. Raises StillWorking where it is not, and what the work raised."""
+        """The answer, where it is there; `version`: of everything it depends on. Raises StillWorking where it is not,
+        and what the work raised."""
         arguments = task.dump()
         work = LongWorkRow(
             key=_key(rig_id, version, task.use_case, arguments),
@@ -199,15 +200,21 @@ class QueuedCompute:
         if times is None:
             return self._compute.run(rig_id, task)
         with self._sessions() as session:
-            saved = self._kept.current(session, rig_id)
-        runs = len(saved.rig.runs)
+            rigs = [self._kept.current(session, each) for each in (rig_id, *_others(task))]
+        runs = sum(len(saved.rig.runs) for saved in rigs)
         if runs * times <= self._most:
             return self._compute.run(rig_id, task)
-        return self._queue.run(rig_id, version_of(saved.holders), runs, task)
+        versions = " ".join(version_of(saved.holders) for saved in rigs)
+        return self._queue.run(rig_id, versions, runs, task)
 
     def close(self) -> None:
         """Ends the processes."""
         self._compute.close()
+
+
+def _others(task: Task) -> tuple[str, ...]:
+    """Rigs that are solved beside the one it is about."""
+    return (str(task.arguments[0]),) if task.use_case == "compare" else ()
 
 
 def problem_of(error: RuvakError) -> dict[str, Any]:

@@ -11,10 +11,12 @@ from flask_openapi3 import OpenAPI
 from sqlalchemy import select, text, update
 from werkzeug.test import TestResponse
 
+from ruvak.service.states import Person
 from ruvak.store.tables import LongWorkRow
 from ruvak.web.answers import EXTENSION, UseCases
 from ruvak.web.app import create_app
 from ruvak.web.settings import Settings
+from tests.support.database import length
 from tests.support.web import WebTest
 
 WITHIN_S = 180.0
@@ -91,6 +93,15 @@ class Answers(LongWorkTest):
         address = f"/api/rigs/{self.rig_id}/runs/slides/remedies"
         self.finish(self.client.get(address))
         self.assertTrue(self.client.get(address).get_json())
+
+    def test_a_comparison_is_of_both_rigs_as_they_are_now(self) -> None:
+        other = self.rigs.copy(self.rig_id, "Another", "", Person(id="a", name="A")).rig.id
+        address = f"/api/rigs/{self.rig_id}/compare/{other}"
+        self.assertEqual(self.finish(self.client.get(address))["words"], "Comparing two rigs, 2 runs together")
+        before = self.client.get(address).get_json()
+        self.edits.make(other, self.rigs.version(other).version, length(31.0), Person(id="a", name="A"))
+        self.finish(self.client.get(address))
+        self.assertNotEqual(self.client.get(address).get_json(), before)
 
     def test_those_who_ask_the_same_wait_for_the_same_work(self) -> None:
         locations = {self.preview(23.0).headers["Location"] for _ in range(3)}

@@ -11,6 +11,7 @@ from ruvak.core.rig.rig import Rig
 from ruvak.store.log import LogRow
 from script.shared.web_server import WebServer
 from tests.support.browser import SOMEBODY, BrowserTest
+from tests.support.rigs import demo_rig
 
 
 def another_length(rig: Rig) -> Edit:
@@ -106,6 +107,27 @@ class LineCheck(BrowserTest):
         # Two radio steps, 31 runs, and 17 steps after them.
         self.assertEqual(len(answered), 50)
         self.assertEqual(sorted(answered.values()), [1] * 49 + [2])
+
+    def test_the_taps_from_opening_to_the_first_checked_run(self) -> None:
+        """The README's figures: two, and one for each card of the radio microphones, which come first."""
+        small = self.rigs.import_rig(demo_rig("lantern-evening"), SOMEBODY).rig
+        concert = demo_rig(self.demo)
+        for rig, radio_cards in ((concert, 2), (small, 0)):
+            run = rig.runs[0].id
+            context, page = self.visitor(390, 844, touch=True)
+            self.addCleanup(context.close)
+            page.goto(f"{self.server.address}/#/rigs/{rig.id}/runs")
+            page.get_by_role("link", name="Check").tap()
+            taps = 1
+            while run not in self.answered():
+                page.locator("article.card").wait_for()
+                label = page.locator("article.card").get_attribute("aria-label") or ""
+                page.get_by_role("button", name="Good", exact=True).tap()
+                taps += 1
+                expect(page.locator(f'article.card[aria-label="{label}"]')).to_have_count(0)
+                expect(page.get_by_text("kept on this device")).to_have_count(0)
+                self.assertLess(taps, 9)
+            self.assertEqual(taps, 2 + radio_cards)
 
     def test_an_answer_is_taken_back_and_a_changed_run_is_open_again(self) -> None:
         self.open_check(self.page)

@@ -162,6 +162,7 @@
 	}
 	.drawings a {
 		padding: 0.25rem 0;
+		text-decoration: underline;
 	}
 	.fields input {
 		width: 5rem;
