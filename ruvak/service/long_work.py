@@ -214,7 +214,10 @@ class QueuedCompute:
 
 def _others(task: Task) -> tuple[str, ...]:
     """Rigs that are solved beside the one it is about."""
-    return (str(task.arguments[0]),) if task.use_case == "compare" else ()
+    if task.use_case != "compare":
+        return ()
+    _, other = task.arguments
+    return (str(other),)
 
 
 def problem_of(error: RuvakError) -> dict[str, Any]:

@@ -121,11 +121,11 @@ class LineCheck(BrowserTest):
             taps = 1
             while run not in self.answered():
                 page.locator("article.card").wait_for()
-                label = page.locator("article.card").get_attribute("aria-label") or ""
+                before = self.answered().total()
                 page.get_by_role("button", name="Good", exact=True).tap()
                 taps += 1
-                expect(page.locator(f'article.card[aria-label="{label}"]')).to_have_count(0)
-                expect(page.get_by_text("kept on this device")).to_have_count(0)
+                while self.answered().total() == before:
+                    page.wait_for_timeout(50)
                 self.assertLess(taps, 9)
             self.assertEqual(taps, 2 + radio_cards)
 
