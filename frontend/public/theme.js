@@ -2,7 +2,7 @@
 (function () {
 	var theme = 'booth';
 	try {
-		theme = localStorage.getItem('ruvak-theme') || theme;
+		if (localStorage.getItem('ruvak-theme') === 'daylight') theme = 'daylight';
 	} catch {
 		// Storage can be switched off; then every visit starts in Booth.
 	}

@@ -90,4 +90,21 @@
 		font-size: 1.05rem;
 		font-weight: 400;
 	}
+	/* Text at 200 % on a phone. */
+	@media (max-width: 20em) {
+		.answers {
+			gap: 0.3rem;
+			padding: 0.4rem 0.5rem;
+		}
+		.answer {
+			min-height: 3rem;
+			font-size: 1rem;
+		}
+		.skip {
+			min-height: 2rem;
+		}
+		.answer :global(svg) {
+			width: 1.2rem;
+		}
+	}
 </style>

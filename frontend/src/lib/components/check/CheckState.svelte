@@ -128,4 +128,23 @@
 			padding-inline: 0.9rem;
 		}
 	}
+	/* Text at 200 % on a phone: the card and its answers come first, everything else after them. */
+	@media (max-width: 20em) {
+		header {
+			display: contents;
+		}
+		h2,
+		.counts {
+			padding: 0.2rem 0.5rem 0;
+			font-size: 0.9rem;
+		}
+		.rig {
+			display: none;
+		}
+		.acts,
+		.note.quiet {
+			order: 2;
+			padding: 0.5rem;
+		}
+	}
 </style>
