@@ -108,6 +108,32 @@ class LineCheck(BrowserTest):
         self.assertEqual(len(answered), 50)
         self.assertEqual(sorted(answered.values()), [1] * 49 + [2])
 
+    def test_what_is_wrong_is_kept_by_a_phone_that_is_closed_without_a_network(self) -> None:
+        context, page = self.visitor(390, 844, touch=True)
+        self.addCleanup(context.close)
+        self.open_check(page)
+        expect(page.get_by_text("Getting ready to go on without a network")).to_have_count(0)
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        context.set_offline(True)
+        self.choose(page, 2)
+        page.get_by_role("button", name="Wrong", exact=True).click()
+        page.get_by_role("button", name="Crackle", exact=True).click()
+        page.get_by_role("group", name="Which piece it was").get_by_role("button").first.click()
+        page.get_by_label("Note").fill("when moved")
+        page.get_by_role("button", name="Still wrong, next run").click()
+        expect(page.get_by_text("1 answer is kept on this device")).to_be_visible()
+        expect(page.get_by_text("This browser keeps nothing")).to_have_count(0)
+        page.close()
+        page = context.new_page()
+        page.goto(f"{self.server.address}/#/rigs/{self.demo}/check")
+        expect(page.get_by_text("1 answer is kept on this device")).to_be_visible(timeout=120_000)
+        context.set_offline(False)
+        expect(page.get_by_text("kept on this device")).to_have_count(0)
+        with self.sessions() as session:
+            (row,) = [row for row in session.scalars(select(LogRow)) if row.id not in self.before]
+        self.assertEqual((row.body["run"], row.body["answer"], row.body["heard"]), ("vocal-2", "wrong", "crackle"))
+        self.assertEqual((row.body["words"], len(row.body["things"])), ("when moved", 1))
+
     def test_the_taps_from_opening_to_the_first_checked_run(self) -> None:
         """The README's figures: two, and one for each card of the radio microphones, which come first."""
         small = self.rigs.import_rig(demo_rig("lantern-evening"), SOMEBODY).rig

@@ -71,6 +71,8 @@ export class CheckBook {
 	private version: string | null = null;
 	private timer: ReturnType<typeof setInterval> | undefined;
 	private busy = false;
+	/** Whether something came while a round was under way. */
+	private again = false;
 	private lastPlace = 0;
 
 	/** `person`: who is signed in; null where the server could not be asked: then whoever read it here last. */
@@ -85,8 +87,9 @@ export class CheckBook {
 			this.person ??= kept?.person ?? null;
 			if (kept && kept.person === this.person) this.check = kept;
 			if (this.person !== null) {
-				this.unsent = await readUnsent(this.rig, this.person);
-				this.photos = await readPhotos(this.rig, this.person);
+				// What was answered while this was read stays.
+				this.unsent = joined(await readUnsent(this.rig, this.person), this.unsent, ({ entry }) => entry.id);
+				this.photos = joined(await readPhotos(this.rig, this.person), this.photos, ({ id }) => id);
 			}
 		} catch {
 			this.keeps = false;
@@ -104,9 +107,17 @@ export class CheckBook {
 	}
 
 	/** Kept on the device first, then sent. */
-	async add(entry: NewEntry): Promise<void> {
+	async add(given: NewEntry): Promise<void> {
+		// The device keeps plain records only, and a form gives parts of its own state.
+		const entry = $state.snapshot(given) as NewEntry;
 		let place = --this.lastPlace;
-		if (this.keeps) place = await keepEntry(this.rig, this.person ?? '', entry).catch(() => place);
+		if (this.keeps) {
+			try {
+				place = await keepEntry(this.rig, this.person ?? '', entry);
+			} catch {
+				this.keeps = false;
+			}
+		}
 		this.unsent = [...this.unsent, { place, entry }];
 		void this.sync();
 	}
@@ -114,7 +125,7 @@ export class CheckBook {
 	/** Kept on the device; its id goes into an entry, which may be sent before it. */
 	async addPicture(picture: Blob): Promise<string> {
 		const photo = { id: newId(), rig: this.rig, person: this.person ?? '', picture };
-		if (this.keeps) await keepPhoto(photo).catch(() => undefined);
+		if (this.keeps) await keepPhoto(photo).catch(() => (this.keeps = false));
 		this.photos = [...this.photos, photo];
 		void this.sync();
 		return photo.id;
@@ -131,8 +142,12 @@ export class CheckBook {
 
 	/** One round: what is here goes out, what others did comes in. */
 	async sync(): Promise<void> {
-		if (this.busy) return;
+		if (this.busy) {
+			this.again = true;
+			return;
+		}
 		this.busy = true;
+		this.again = false;
 		try {
 			await this.send();
 			await this.read();
@@ -146,6 +161,8 @@ export class CheckBook {
 		} finally {
 			this.busy = false;
 		}
+		// An answer that came meanwhile goes out at once, also where its page has been left.
+		if (this.again && this.online) void this.sync();
 	}
 
 	private async send(): Promise<void> {
@@ -243,4 +260,10 @@ export class CheckBook {
 		this.check = check;
 		if (this.keeps) await keepCheck($state.snapshot(check)).catch(() => (this.keeps = false));
 	}
+}
+
+/** What was kept, then what is here and was not kept. */
+function joined<Thing>(kept: Thing[], here: readonly Thing[], idOf: (thing: Thing) => string): Thing[] {
+	const known = new Set(kept.map(idOf));
+	return [...kept, ...here.filter((thing) => !known.has(idOf(thing)))];
 }
