@@ -34,8 +34,10 @@
 		>
 			<Icon size={17} aria-hidden="true" />
 			<span>{station.name}</span>
-			{#if station.id === 'runs' && open > 0}<span class="figure count" aria-label="{open} to look at"
-					>{open}</span
+			{#if station.id === 'runs' && open > 0}<span
+					class="figure count"
+					role="img"
+					aria-label="{open} to look at">{open}</span
 				>{/if}
 		</a>
 	{/each}

@@ -99,7 +99,11 @@
 				<button type="button" class="btn preset-tonal" onclick={() => details.refetch()}>Try again</button>
 			</p>
 		{:else}
-			<div class="pending placeholder animate-pulse" aria-label="Fetching this run’s figures"></div>
+			<div
+				class="pending placeholder animate-pulse"
+				role="status"
+				aria-label="Fetching this run’s figures"
+			></div>
 		{/if}
 	{/if}
 </article>
