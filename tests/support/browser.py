@@ -83,7 +83,8 @@ def start_application() -> Served:
 _EMPTY_STORAGE = """async () => {
     localStorage.clear();
     sessionStorage.clear();
-    for (const { name } of await indexedDB.databases()) indexedDB.deleteDatabase(name);
+    for (const { name } of await indexedDB.databases())
+        await new Promise((done) => (indexedDB.deleteDatabase(name).onsuccess = done));
     for (const worker of await navigator.serviceWorker.getRegistrations()) await worker.unregister();
     for (const name of await caches.keys()) await caches.delete(name);
 }"""

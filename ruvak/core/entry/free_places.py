@@ -9,11 +9,11 @@ from ruvak.core.entry.wanted import Wanted
 from ruvak.core.entry.words import plain
 from ruvak.core.rig.part import Part, is_computer, usb_ends
 from ruvak.core.rig.points import Endpoint
+from ruvak.core.rig.ports import LINE
 
 _NUMBERS = re.compile(r"\d+(?:\s*(?:[-/,&+\N{EN DASH}]|and|to)\s*\d+)*")
 
 _MAIN = re.compile(r"\s+(?:main|master|mains)(?:\s+(?:mix|out|outs|outputs?|l/r))?$", re.IGNORECASE)
-_LINE = ("professional-line", "consumer-line")
 _SIDE_OR_NUMBER = re.compile(r"\s+(?:left|right|[lr])\b|\s*\d+", re.IGNORECASE)
 
 _OF_ONE_CHANNEL = frozenset(("mic", "line"))
@@ -78,7 +78,7 @@ def from_outputs(line: str, typed: Piece, device: str, outputs: list[str]) -> tu
 def other_outputs(gear: str, part: Part, users: Collection[Endpoint], count: int) -> list[str]:
     """The next free outputs for so many lines, of each kind that a device has besides its main ones: "Aux 3/4", "Record
     out"."""
-    lines = [output.connectors for output in part.outputs if output.signal in _LINE]
+    lines = [output.connectors for output in part.outputs if output.signal in LINE]
     outputs = {name for connectors in lines for name in connectors} - set(main_sockets(part))
     kinds: dict[str, list[int | None]] = {}
     for connector in part.connectors:

@@ -10,7 +10,7 @@ from ruvak.core.rig.connectors import SHAPES, Form, fits, half_in_use, touching
 from ruvak.core.rig.element import Element
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Contact, Endpoint
-from ruvak.core.rig.ports import SignalClass, UnbalancedOutput
+from ruvak.core.rig.ports import LINE, SignalClass, UnbalancedOutput
 from ruvak.core.rig.rig import is_two_way
 
 DEVIATION, PREFERENCE = 3.0, 0.5
@@ -23,7 +23,6 @@ STEPS_DOWN = 3.0
 """More turns on the primary than so many to one lower line to microphone level; DI boxes have ten or twelve, isolators
 one: common practice."""
 _UNBALANCED_SOCKETS = frozenset((Form.TS635_SOCKET, Form.TRS35_SOCKET, Form.RCA_SOCKET))
-_LINE: frozenset[SignalClass] = frozenset(("consumer-line", "professional-line"))
 
 
 def practice_cost(
@@ -66,7 +65,7 @@ def practice_cost(
     too_far = carried_m > pool.rig.venue.house.unbalanced_limit_m.value
     deviations = (
         instrument and bool(boxes) and not dis,
-        passive and not boxes and goal_signals <= _LINE and bool(goal_signals),
+        passive and not boxes and goal_signals <= LINE and bool(goal_signals),
     )
     line = any(output.signal != "headphone" for output in outputs)
     coils = any(element.type == "inductor" for source in sources for element in _own(pool, source))

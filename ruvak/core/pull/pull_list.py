@@ -9,6 +9,7 @@ from ruvak.core.pull.assign import Assignment, Filled, is_same
 from ruvak.core.pull.supply import Lead
 from ruvak.core.rig.connectors import SHAPES
 from ruvak.core.rig.part import Part, is_mixer
+from ruvak.core.rig.ports import LINE
 from ruvak.core.rig.rig import Gear, Rig, earthing_of, runs_on_battery, written_on
 from ruvak.core.rig.values import Record
 
@@ -16,7 +17,6 @@ LEADS_PER_SPARE = 10
 """Of each kind of lead one more is packed for every ten that are used: common practice, no source."""
 TOOLS = ("gaffer tape", "torch", "lead tester", "marker and white tape", "multi-tool", "ear plugs")
 """What nobody wants to go back for: common practice, no source."""
-LINE = ("professional-line", "consumer-line")
 SIDES = 2
 """Left and right."""
 _ANALOGUE = {"xlr3": "XLR", "6.35 mm": "6.35 mm jack", "rca": "RCA"}

@@ -38,6 +38,9 @@ SOUND: frozenset[SignalClass] = frozenset(
 )
 """Kinds among which level and impedance decide; every other kind is a family of its own."""
 
+LINE: frozenset[SignalClass] = frozenset(("consumer-line", "professional-line"))
+"""Kinds that gear gives to other gear."""
+
 
 def family_of(signal: SignalClass | None) -> str:
     """ "sound" for the kinds of sound at low level and for what is not stated, else the kind itself."""

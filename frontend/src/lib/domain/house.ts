@@ -1,10 +1,12 @@
-/** House rules and loudness of a venue, and the edit that says one of them. */
+/** House rules of a venue and what else is said of it in a field, and the edit that says one of them. */
 import type { Schemas } from '../api/client';
 import { setField } from './ops';
 import { toMetres, type LengthUnit } from './format';
+import type { TakenBand } from './radio';
 
 type House = Schemas['HouseRules'];
-export type HouseField = keyof House | 'programme_db_spl' | 'noise_dba';
+type OfVenue = 'programme_db_spl' | 'noise_dba' | 'weather' | 'taken_mhz';
+export type HouseField = keyof House | OfVenue;
 
 const LABELS: Record<HouseField, string> = {
 	unbalanced_limit_m: 'House rule: longest unbalanced run',
@@ -15,10 +17,17 @@ const LABELS: Record<HouseField, string> = {
 	speaker_volume: 'House rule: volume of powered speakers',
 	computer_volume: 'House rule: volume of laptops and phones',
 	programme_db_spl: 'How loud programme is',
-	noise_dba: 'How quiet the room is'
+	noise_dba: 'How quiet the room is',
+	weather: 'Where it plays',
+	taken_mhz: 'Frequencies taken'
 };
 
-const LOUDNESS = { programme_db_spl: true, noise_dba: true };
+const OF_VENUE: Record<OfVenue, true> = {
+	programme_db_spl: true,
+	noise_dba: true,
+	weather: true,
+	taken_mhz: true
+};
 
 /** An empty field takes the answer back. */
 export function numberSaid(text: string): number | null {
@@ -31,7 +40,7 @@ export function lengthSaid(text: string, unit: LengthUnit): number | null {
 }
 
 /** One thing at a time: what somebody else, or the field before, said meanwhile stands. */
-export function houseEdit(name: HouseField, value: number | string | null): Schemas['Edit'] {
-	const place = name in LOUDNESS ? setField('venue', null, name) : setField('venue', null, 'house', name);
+export function houseEdit(name: HouseField, value: number | string | null | TakenBand[]): Schemas['Edit'] {
+	const place = name in OF_VENUE ? setField('venue', null, name) : setField('venue', null, 'house', name);
 	return { label: LABELS[name], ops: [{ ...place, value }] };
 }

@@ -167,7 +167,6 @@ export class Sync {
 			this.saving = 'saved';
 			if (this.selection.rigId !== record.rig.id) return null;
 			this.record = record;
-			this.preview.clear();
 			return record;
 		} catch (reason) {
 			if (!(reason instanceof Trouble)) throw reason;
@@ -186,12 +185,14 @@ export class Sync {
 			this.queries.setQueryData(rigQuery(record.rig.id).queryKey, view);
 			this.record = null;
 			this.ahead = null;
+			this.preview.clear();
 		} catch (reason) {
 			if (!(reason instanceof Trouble)) throw reason;
 			// What was saved is safe; only looking at it failed.
 			if (ticket !== this.shown) return;
 			this.trouble = this.unseen = reason;
 			this.ahead = null;
+			this.preview.clear();
 		}
 	}
 

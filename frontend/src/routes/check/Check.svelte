@@ -229,19 +229,4 @@
 			gap: 0;
 		}
 	}
-	@media (max-width: 20em) {
-		.beside {
-			display: contents;
-		}
-		.check > :global(*),
-		.beside > :global(*) {
-			flex: none;
-		}
-		.beside :global(.card) {
-			order: 1;
-		}
-		.lists {
-			order: 3;
-		}
-	}
 </style>

@@ -39,6 +39,10 @@
 	}
 </script>
 
+{#snippet cards(some: Schemas['Remedy'][])}
+	{#each some as remedy (remedy.id)}<RemedyCard {remedy} version={state.version} {unit} {kept} />{/each}
+{/snippet}
+
 <section class="remedies" aria-label="Remedies">
 	{#if remedies.isPending}
 		<h3 class="heading">Solving remedies…</h3>
@@ -53,12 +57,7 @@
 		<div class="cards" onkeydown={walk}>
 			{#if helping.length > 0}
 				<h3 class="heading">What cures it</h3>
-				{#each helping as remedy (remedy.id)}<RemedyCard
-						{remedy}
-						version={state.version}
-						{unit}
-						{kept}
-					/>{/each}
+				{@render cards(helping)}
 			{:else if all.isPending}
 				<h3 class="heading">Solving remedies…</h3>
 				<div class="placeholder animate-pulse"></div>
@@ -75,12 +74,7 @@
 			{/if}
 			{#if tried.length > 0}
 				<h3 class="heading">Does not help</h3>
-				{#each tried as remedy (remedy.id)}<RemedyCard
-						{remedy}
-						version={state.version}
-						{unit}
-						{kept}
-					/>{/each}
+				{@render cards(tried)}
 			{/if}
 		</div>
 	{/if}

@@ -146,5 +146,18 @@
 			order: 2;
 			padding: 0.5rem;
 		}
+		:global(.check > .beside) {
+			display: contents;
+		}
+		:global(.check > *),
+		:global(.check > .beside > *) {
+			flex: none;
+		}
+		:global(.check > .beside > .card) {
+			order: 1;
+		}
+		:global(.check > .beside > .lists) {
+			order: 3;
+		}
 	}
 </style>

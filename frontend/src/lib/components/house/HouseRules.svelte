@@ -4,7 +4,6 @@
 	import { houseEdit, lengthSaid, numberSaid } from '../../domain/house';
 	import { formField } from '../../domain/form-fields';
 	import { fromMetres } from '../../domain/format';
-	import { setField } from '../../domain/ops';
 	import { saidBands, typedBands } from '../../domain/radio';
 	import { getDesk } from '../../state/desk.svelte';
 	import FrequencyControl from '../controls/FrequencyControl.svelte';
@@ -29,8 +28,6 @@
 		'computer_volume'
 	] as const;
 
-	const setVenue = (label: string, field: string, value: unknown): void =>
-		void desk.sync.edit({ label, ops: [{ ...setField('venue', null, field), value }] });
 	const say = (...said: Parameters<typeof houseEdit>): void => void desk.sync.edit(houseEdit(...said));
 </script>
 
@@ -74,11 +71,7 @@
 		computed to keep clear of what is taken here.
 	</p>
 	<div class="fields">
-		<RigField
-			of="Venue.weather"
-			value={rig.venue.weather}
-			onsay={(choice) => setVenue('Where it plays', 'weather', choice)}
-		/>
+		<RigField of="Venue.weather" value={rig.venue.weather} onsay={(choice) => say('weather', choice)} />
 		<FrequencyControl
 			label="Frequencies taken here, MHz"
 			value={rig.venue.taken_mhz ?? []}
@@ -87,7 +80,7 @@
 			example="470-478 television; 606.7 the next room"
 			mend="Bands and carriers in MHz, from 20 to 8000, with who uses them; a semicolon between them: “470-478 television; 606.7 the next room”."
 			wide
-			onset={(value) => setVenue('Frequencies taken', 'taken_mhz', value)}
+			onset={(value) => say('taken_mhz', value)}
 		/>
 	</div>
 </section>
