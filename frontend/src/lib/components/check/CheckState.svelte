@@ -146,17 +146,17 @@
 			order: 2;
 			padding: 0.5rem;
 		}
-		:global(.check > .beside) {
+		:global(section.check > .beside) {
 			display: contents;
 		}
-		:global(.check > *),
-		:global(.check > .beside > *) {
+		:global(section.check > *),
+		:global(section.check > .beside > *) {
 			flex: none;
 		}
-		:global(.check > .beside > .card) {
+		:global(section.check > .beside > .card) {
 			order: 1;
 		}
-		:global(.check > .beside > .lists) {
+		:global(section.check > .beside > .lists) {
 			order: 3;
 		}
 	}
