@@ -3,7 +3,7 @@
 import gzip
 import json
 from collections.abc import Callable
-from typing import Any
+from typing import Any, Literal
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, sessionmaker
@@ -84,7 +84,7 @@ class LogBook:
             entries = log.of_rig(session, rig_id)
             before = log.copied_from(session, rig_id)
             earlier = log.of_rigs(session, before) if before else {}
-        standing = standings(entries, self._keys(rig) if entries else {})
+        standing = standings(entries, self._of_runs(rig, "checked") if entries else {})
         had = last_time(earlier[rig_id] for rig_id in before if rig_id in earlier)
         runs = tuple(run.id for run in rig.runs)
         return RigLog(
@@ -98,17 +98,17 @@ class LogBook:
     def _with_predictions(self, rig: Rig, entries: tuple[NewEntry, ...]) -> tuple[NewEntry, ...]:
         """Readings beside what is computed for the same runs, where that is at hand."""
         runs = {entry.run for entry in entries if entry.measured is not None and entry.measured.predicted is None}
-        keys = {run: key for run, key in self._keys(rig).items() if run in runs} if runs else {}
+        keys = {run: key for run, key in self._of_runs(rig, "key").items() if run in runs} if runs else {}
         details = self._parts.find_all([run_key(key) for key in keys.values()]) if keys else {}
         inputs = {run: _inputs_of(details[run_key(key)]) for run, key in keys.items() if run_key(key) in details}
         return tuple(_beside_computed(entry, inputs.get(entry.run or "")) for entry in entries)
 
-    def _keys(self, rig: Rig) -> dict[str, str]:
-        """Of the runs' details as they are now, where those are computed already."""
+    def _of_runs(self, rig: Rig, field: Literal["key", "checked"]) -> dict[str, str]:
+        """What the overview says of each run as it is now; nothing where that is not computed yet."""
         overview = self._parts.find(key_of(rig, "overview"))
         if overview is None:
             return {}
-        return {run["run"]: run["key"] for run in json.loads(gzip.decompress(overview.body))["runs"]}
+        return {run["run"]: run[field] for run in json.loads(gzip.decompress(overview.body))["runs"]}
 
 
 def _inputs_of(details: StoredPart) -> list[dict[str, Any]]:

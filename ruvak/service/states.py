@@ -155,6 +155,8 @@ class RunSummary(Record):
     """The run."""
     key: str
     """By which its details are read; the same key means the same details."""
+    checked: str
+    """What an answer of the line check names: another one means that the run is to be checked again."""
     grade: Grade
     """Its worst grade."""
     sentence: str

@@ -6,6 +6,10 @@ from typing import Any
 
 from sqlalchemy import create_engine, text
 
+from ruvak.core.analyse import analyse
+from ruvak.service.analysis_parts import RunParts, keep
+from ruvak.store.database import engine_for, sessions_for
+from ruvak.store.solved import SolvedParts
 from tests.support.database import process_at
 from tests.support.rigs import demo_rig
 from tests.support.web import WebTest
@@ -93,6 +97,13 @@ class Parts(WebTest):
         changed = {run for run, key in after.items() if before[run] != key}
         self.assertIn(demo_rig("midwinter-concert").runs[0].id, changed)
         self.assertLess(len(changed), len(after))
+
+    def test_two_processes_that_solve_at_once_both_answer_what_was_kept_first(self) -> None:
+        rig = demo_rig("lantern-evening")
+        parts, analysis = SolvedParts(sessions_for(engine_for(self.url))), analyse(rig)
+        verdict = analysis.verdict.model_copy(update={"watch": 99})
+        first = keep(parts, rig, analysis.model_copy(update={"verdict": verdict}), RunParts())
+        self.assertEqual(keep(parts, rig, analysis, RunParts()), first)
 
     def test_emptied_nothing_is_lost(self) -> None:
         keys = self.keys()

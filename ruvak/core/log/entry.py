@@ -70,7 +70,7 @@ class NewEntry(Record):
     heard: Heard | None = None
     """What was wrong."""
     checked: RunKey | None = None
-    """Of a check: the key of the run's details, which tells whether the run was changed since."""
+    """Of a check: the run as it was then (`as_checked`), which tells whether it was changed since."""
     measured: Measured | None = None
     """Of a measured level."""
     tested: Tested | None = None

@@ -27,12 +27,12 @@ class Standing(Record):
     entry: str
     """The entry, for a correction."""
     changed: bool
-    """Whether the run is wired or set otherwise since, so that it has to be checked again."""
+    """Whether the run is wired, set or judged otherwise since, so that it has to be checked again."""
 
 
 def standings(entries: tuple[Entry, ...], keys: Mapping[str, str]) -> dict[str, Standing]:
-    """By run, of those that were answered. `keys`: of the runs' details as they are now; without a key of the run or
-    of the answer, the run is not taken for changed."""
+    """By run, of those that were answered. `keys`: of the runs as they are now (`as_checked`); without a key of the
+    run or of the answer, the run is not taken for changed."""
     result: dict[str, Standing] = {}
     for entry in effective(entries):
         if entry.kind == "check" and entry.run is not None and entry.answer is not None:

@@ -155,6 +155,17 @@ class LineCheck(BrowserTest):
                 self.assertLess(taps, 9)
             self.assertEqual(taps, 2 + radio_cards)
 
+    def test_a_request_that_hangs_is_no_network_and_holds_nothing_up(self) -> None:
+        """As at the edge of a wireless network: nothing is refused, nothing comes."""
+        self.open_check(self.page)
+        self.page.route("**/log", lambda route: None)
+        self.tap_good(self.page)
+        expect(self.page.get_by_text("1 answer is kept on this device")).to_be_visible()
+        self.tap_good(self.page)
+        self.page.unroute("**/log")
+        expect(self.page.get_by_text("kept on this device")).to_have_count(0)
+        self.assertEqual(sorted(self.answered().values()), [1, 1])
+
     def test_an_answer_is_taken_back_and_a_changed_run_is_open_again(self) -> None:
         self.open_check(self.page)
         self.choose(self.page, 1)
@@ -164,11 +175,14 @@ class LineCheck(BrowserTest):
         self.page.get_by_role("button", name="Take it back").click()
         expect(counts).to_contain_text("0 good")
         self.tap_good(self.page)
-        expect(counts).to_contain_text("1 good, 0 wrong, 0 skipped, 49 open")
+        # The speakers get this run's signal too, and what was heard there holds.
+        self.choose(self.page, 22)
+        self.tap_good(self.page)
+        expect(counts).to_contain_text("2 good, 0 wrong, 0 skipped, 48 open")
         self.edits.make(
             self.demo, self.rigs.version(self.demo).version, another_length(self.rigs.export(self.demo)), SOMEBODY
         )
-        expect(counts).to_contain_text("0 good")
+        expect(counts).to_contain_text("1 good")
         expect(self.page.get_by_text("changed since, check again").first).to_be_visible()
 
 

@@ -48,6 +48,13 @@ async function send(request: Request): Promise<Response> {
 export const wasCancelled = (reason: unknown): boolean =>
 	reason instanceof Trouble && reason.problem.code === 'cancelled';
 
+/** How long a short question may stay without an answer: on a stage's network a request can hang for minutes, and
+ * whoever waits for it could neither say so nor ask again. */
+const SHORT_MS = 10_000;
+
+/** For what the server answers at once. */
+export const short = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(SHORT_MS) });
+
 export const client = createClient<paths>({ baseUrl: '', fetch: send });
 
 let token: Promise<string> | null = null;
@@ -63,7 +70,7 @@ const withToken: Middleware = {
 client.use(withToken);
 
 function csrfToken(): Promise<string> {
-	token ??= answer(client.GET('/api/session')).then((session) => session.csrf_token);
+	token ??= answer(client.GET('/api/session', short())).then((session) => session.csrf_token);
 	// A failed attempt must not be remembered, or no later change could ever succeed.
 	token.catch(() => (token = null));
 	return token;

@@ -1,21 +1,22 @@
 /** The log: a rig's entries, everything in the house, and a run's card for the check. */
 import { queryOptions } from '@tanstack/svelte-query';
-import { answer, client, Trouble, type Schemas } from './client';
+import { answer, client, short, Trouble, type Schemas } from './client';
 
 const path = (rig_id: string) => ({ params: { path: { rig_id } } });
 
 export const addEntries = (rig: string, entries: Schemas['NewEntry'][]): Promise<Schemas['Added']> =>
-	answer(client.POST('/api/rigs/{rig_id}/log', { ...path(rig), body: { entries } }));
+	answer(client.POST('/api/rigs/{rig_id}/log', { ...path(rig), ...short(), body: { entries } }));
 
 /** A rig's log from its beginning. */
 export const readLog = (rig: string): Promise<Schemas['RigLog']> =>
-	answer(client.GET('/api/rigs/{rig_id}/log', { ...path(rig), cache: 'no-store' }));
+	answer(client.GET('/api/rigs/{rig_id}/log', { ...path(rig), ...short(), cache: 'no-store' }));
 
 /** What came in after an entry. */
 export const readNews = (rig_id: string, after: number): Promise<Schemas['LogNews']> =>
 	answer(
 		client.GET('/api/rigs/{rig_id}/log/news', {
 			params: { path: { rig_id }, query: { after } },
+			...short(),
 			cache: 'no-store'
 		})
 	);

@@ -2085,6 +2085,11 @@ export interface components {
              * @description By which its details are read; the same key means the same details.
              */
             key: string;
+            /**
+             * Checked
+             * @description What an answer of the line check names: another one means that the run is to be checked again.
+             */
+            checked: string;
             /** @description Its worst grade. */
             grade: components["schemas"]["Grade"];
             /**
@@ -7880,7 +7885,7 @@ export interface components {
             heard: ("silent" | "one_side" | "thin" | "hum" | "crackle" | "weak" | "distorted") | null;
             /**
              * Checked
-             * @description Of a check: the key of the run's details, which tells whether the run was changed since.
+             * @description Of a check: the run as it was then (`as_checked`), which tells whether it was changed since.
              * @default null
              */
             checked: string | null;
@@ -8055,7 +8060,7 @@ export interface components {
             heard: ("silent" | "one_side" | "thin" | "hum" | "crackle" | "weak" | "distorted") | null;
             /**
              * Checked
-             * @description Of a check: the key of the run's details, which tells whether the run was changed since.
+             * @description Of a check: the run as it was then (`as_checked`), which tells whether it was changed since.
              * @default null
              */
             checked: string | null;
@@ -8189,7 +8194,7 @@ export interface components {
             entry: string;
             /**
              * Changed
-             * @description Whether the run is wired or set otherwise since, so that it has to be checked again.
+             * @description Whether the run is wired, set or judged otherwise since, so that it has to be checked again.
              */
             changed: boolean;
         };

@@ -5,7 +5,8 @@ const RUNS: CheckedRun[] = ['a', 'b', 'c'].map((run, number) => ({
 	run,
 	number,
 	name: run,
-	key: `${run}${run}`
+	key: `${run}${run}`,
+	checked: `${run}${run}`
 }));
 const [A, B] = RUNS as [CheckedRun, CheckedRun];
 
@@ -26,9 +27,21 @@ describe('standings', () => {
 
 	it('says what is on this device alone, and what was changed since', () => {
 		const entry = checkEntry(A, 'good');
-		const found = standings([entry], [entry.id], [{ ...A, key: 'other' }]).get('a');
+		const found = standings([entry], [entry.id], [{ ...A, key: 'other', checked: 'other' }]).get('a');
 		expect([found?.unsent, found?.changed]).toEqual([true, true]);
 		expect(stateOf(found)).toBe('changed');
+	});
+
+	it('lets an answer hold where figures moved, or where it is not known how the run was', () => {
+		const entry = checkEntry(A, 'good');
+		for (const now of [
+			{ ...A, key: 'other' },
+			{ ...A, checked: null }
+		])
+			expect(standings([entry], [], [now]).get('a')?.changed).toBe(false);
+		const { checked, ...kept } = A;
+		expect(checked).toBe('aa');
+		expect(checkEntry(kept, 'good').checked).toBeNull();
 	});
 });
 

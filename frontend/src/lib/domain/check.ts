@@ -23,13 +23,16 @@ export const inWords = (heard: Heard): string => HEARD.find(({ id }) => id === h
 
 export type RoundStep = Schemas['RoundStep'];
 
-/** A run of the check: its number, name and the key of its details, by which a later change of it is seen; or a step
- * beside the runs, under its own id. */
+/** A run of the check; or a step beside the runs, under its own id. */
 export interface CheckedRun {
 	run: string;
 	number: number;
 	name: string;
+	/** Of its details: the same key means the same card. */
 	key: string;
+	/** As it is wired and set: an answer names it, and another one means that the run is to be checked again. What a
+	 * device kept before there was one has none. */
+	checked?: string | null;
 	step?: RoundStep;
 }
 
@@ -73,12 +76,12 @@ export function standings(
 	runs: readonly CheckedRun[]
 ): Map<string, Standing> {
 	const here = new Set(unsent);
-	const keys = new Map(runs.map(({ run, key }) => [run, key]));
+	const asNow = new Map(runs.map(({ run, checked }) => [run, checked]));
 	const result = new Map<string, Standing>();
 	for (const entry of counting(entries)) {
 		const of = entry.kind === 'check' ? entry.run : entry.kind === 'step' ? entry.step : null;
 		if (of == null || entry.answer == null) continue;
-		const now = keys.get(of);
+		const now = asNow.get(of);
 		result.set(of, {
 			answer: entry.answer,
 			heard: entry.heard ?? null,
@@ -87,17 +90,23 @@ export function standings(
 			at: entry.at,
 			entry: entry.id,
 			photos: entry.photos ?? [],
-			changed: now !== undefined && entry.checked != null && entry.checked !== now,
+			changed: now != null && entry.checked != null && entry.checked !== now,
 			unsent: here.has(entry.id)
 		});
 	}
 	return result;
 }
 
-/** A rig's runs with the keys of their details. */
+/** A rig's runs as its analysis knows them. */
 export function checkedRuns(runs: readonly Schemas['Run'][], overview: Schemas['Overview']): CheckedRun[] {
-	const keys = new Map(overview.runs.map(({ run, key }) => [run, key]));
-	return runs.map(({ id, number, name }) => ({ run: id, number, name, key: keys.get(id) ?? '' }));
+	const known = new Map(overview.runs.map((summary) => [summary.run, summary]));
+	return runs.map(({ id, number, name }) => ({
+		run: id,
+		number,
+		name,
+		key: known.get(id)?.key ?? '',
+		checked: known.get(id)?.checked ?? null
+	}));
 }
 
 /** Cards that still hold: of runs whose details are what they were. */
@@ -163,7 +172,7 @@ export const newEntry = (kind: NewEntry['kind'], more: Partial<NewEntry>): NewEn
 export const checkEntry = (run: CheckedRun, answer: Answer, more: Partial<NewEntry> = {}): NewEntry =>
 	run.step
 		? newEntry('step', { step: run.run, things: run.step.things.slice(0, MOST_THINGS), answer, ...more })
-		: newEntry('check', { run: run.run, checked: run.key, answer, ...more });
+		: newEntry('check', { run: run.run, checked: run.checked ?? null, answer, ...more });
 
 /** Somebody is there now: on stage playing it, or mending it. */
 export const workingEntry = (run: CheckedRun): NewEntry =>

@@ -74,6 +74,8 @@ export class CheckBook {
 	/** Whether something came while a round was under way. */
 	private again = false;
 	private lastPlace = 0;
+	/** What the device kept is read: whose it is may be known from it alone, and an answer is kept under a person. */
+	private begun: Promise<void> = Promise.resolve();
 
 	/** `person`: who is signed in; null where the server could not be asked: then whoever read it here last. */
 	constructor(
@@ -82,24 +84,28 @@ export class CheckBook {
 	) {}
 
 	async start(): Promise<void> {
-		try {
-			const kept = await readCheck(this.rig);
-			this.person ??= kept?.person ?? null;
-			if (kept && kept.person === this.person) this.check = kept;
-			if (this.person !== null) {
-				// What was answered while this was read stays.
-				this.unsent = joined(await readUnsent(this.rig, this.person), this.unsent, ({ entry }) => entry.id);
-				this.photos = joined(await readPhotos(this.rig, this.person), this.photos, ({ id }) => id);
-			}
-		} catch {
-			this.keeps = false;
-		}
+		this.begun = this.readKept();
+		await this.begun;
 		let ticks = 0;
 		this.timer = setInterval(() => {
 			ticks += 1;
 			if (!document.hidden || ticks % HIDDEN_EVERY === 0) void this.sync();
 		}, EVERY_MS);
 		await this.sync();
+	}
+
+	private async readKept(): Promise<void> {
+		try {
+			const kept = await readCheck(this.rig);
+			this.person ??= kept?.person ?? null;
+			if (kept && kept.person === this.person) this.check = kept;
+			if (this.person !== null) {
+				this.unsent = joined(await readUnsent(this.rig, this.person), this.unsent, ({ entry }) => entry.id);
+				this.photos = joined(await readPhotos(this.rig, this.person), this.photos, ({ id }) => id);
+			}
+		} catch {
+			this.keeps = false;
+		}
 	}
 
 	stop(): void {
@@ -110,6 +116,7 @@ export class CheckBook {
 	async add(given: NewEntry): Promise<void> {
 		// The device keeps plain records only, and a form gives parts of its own state.
 		const entry = $state.snapshot(given) as NewEntry;
+		await this.begun;
 		let place = --this.lastPlace;
 		if (this.keeps) {
 			try {
@@ -124,6 +131,7 @@ export class CheckBook {
 
 	/** Kept on the device; its id goes into an entry, which may be sent before it. */
 	async addPicture(picture: Blob): Promise<string> {
+		await this.begun;
 		const photo = { id: newId(), rig: this.rig, person: this.person ?? '', picture };
 		if (this.keeps) await keepPhoto(photo).catch(() => (this.keeps = false));
 		this.photos = [...this.photos, photo];
