@@ -6,6 +6,7 @@ from typing import ClassVar
 from ruvak.core.analyse import analyse
 from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.log.as_checked import key_as_checked
+from ruvak.core.rig.controls import phantom_settings
 from ruvak.core.rig.edits import Edit, Op, SetField, apply
 from ruvak.core.rig.rig import Rig
 from ruvak.core.rig.wiring_fault import WiringFault
@@ -60,14 +61,11 @@ class KeyAsChecked(unittest.TestCase):
         )
 
     def test_a_switch_of_a_socket_concerns_the_runs_at_it(self) -> None:
-        (run,) = (run for run in self.rig.runs if run.id == "lead-vocal")
-        desk = run.ends[-1].owner
-        part = self.rig.part_of(desk)
-        receiver = next(each for each in part.inputs if run.ends[-1].connector in each.connectors)
-        phantom = getattr(receiver, "phantom", None)
-        self.assertIsNotNone(phantom)
-        was = self.rig.owners_by_id[desk].settings.get(phantom.setting, False)
-        ops = SetField(kind="gear", id=desk, field="settings", key=phantom.setting, value=not was)
+        end = next(run for run in self.rig.runs if run.id == "lead-vocal").ends[-1]
+        desk = end.owner
+        setting = next(phantom_settings(self.rig.part_of(desk), [end.connector]))
+        was = next(gear for gear in self.rig.gear if gear.id == desk).settings.get(setting, False)
+        ops = SetField(kind="gear", id=desk, field="settings", key=setting, value=not was)
         changed = self.changed_by(ops)
         self.assertIn("lead-vocal", changed)
         self.assertLess(len(changed), 9)
