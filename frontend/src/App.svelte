@@ -3,6 +3,7 @@
 	import { wasCancelled } from './lib/api/client';
 	import Frame from './lib/components/frame/Frame.svelte';
 	import Gate from './lib/components/people/Gate.svelte';
+	import type { Alone } from './lib/components/people/alone';
 	import Away from './routes/check/Away.svelte';
 	import { VIEWS } from './routes/routes';
 	import { Desk, setDesk } from './lib/state/desk.svelte';
@@ -22,6 +23,6 @@
 <QueryClientProvider client={queries}>
 	<Gate>
 		<Frame views={VIEWS} />
-		{#snippet away(onback: () => void)}<Away {onback} />{/snippet}
+		{#snippet away(alone: Alone)}<Away {...alone} />{/snippet}
 	</Gate>
 </QueryClientProvider>

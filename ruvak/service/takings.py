@@ -3,7 +3,7 @@
 Whoever takes something locks its row first, always in the order of ids and after the rig that takes it.
 """
 
-from collections.abc import Collection, Iterable
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -90,6 +90,17 @@ def hours_of(session: Session, rig_id: str) -> tuple[datetime, datetime] | None:
     query = select(OccasionRow.starts_at, OccasionRow.ends_at).join(RigRow, RigRow.occasion_id == OccasionRow.id)
     row = session.execute(query.where(RigRow.id == rig_id, RigRow.shelf == "plans")).first()
     return (row.starts_at, row.ends_at) if row is not None else None
+
+
+def on_at_the_same_time(session: Session, rig_id: str) -> Sequence[str]:
+    """Plans of the house whose hours meet those of this rig; none where it has no date."""
+    hours = hours_of(session, rig_id)
+    if hours is None:
+        return ()
+    starts_at, ends_at = hours
+    query = select(RigRow.id).join(OccasionRow, RigRow.occasion_id == OccasionRow.id).order_by(RigRow.id)
+    meets = (OccasionRow.starts_at < ends_at, OccasionRow.ends_at > starts_at)
+    return session.scalars(query.where(RigRow.id != rig_id, RigRow.shelf == "plans", *meets)).all()
 
 
 def take_what_is_drawn(session: Session, rig: Rig) -> None:

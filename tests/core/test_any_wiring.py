@@ -34,7 +34,7 @@ class AnyWiring(unittest.TestCase):
         st.lists(pairs, max_size=8), st.lists(elements(), max_size=4), st.sampled_from(["mono", "stereo"]),
         st.booleans(), st.floats(-60, 0),
     )  # fmt: skip
-    @settings(max_examples=120, deadline=None, derandomize=True)
+    @settings(max_examples=120)
     def test_it_is_analysed(
         self, wires: list[tuple[str, str]], boxed: list[dict[str, Any]], mix: str, spread: bool, nominal: float
     ) -> None:
@@ -50,7 +50,7 @@ class AnyWiring(unittest.TestCase):
             self.assertEqual(one.sum is None, one.sum_null is not None)
 
     @given(st.lists(pairs, max_size=6), st.lists(elements(), max_size=2))
-    @settings(max_examples=40, deadline=None, derandomize=True)
+    @settings(max_examples=40)
     def test_the_order_of_entry_changes_nothing(
         self, wires: list[tuple[str, str]], boxed: list[dict[str, Any]]
     ) -> None:

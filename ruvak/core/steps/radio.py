@@ -3,11 +3,12 @@
 from collections.abc import Iterable, Iterator, Mapping
 from itertools import combinations, permutations
 
-from ruvak.core.rig.rig import TakenBand
+from ruvak.core.rig.rig import Rig, TakenBand
 from ruvak.core.rig.values import Record
 
 LEAST_APART_MHZ = 0.35
 """Between two carriers: common practice is 0.3 to 0.4 MHz, no source."""
+ELSEWHERE = "another rig of the house at the same time"
 CLEAR_MHZ = 0.1
 """Between a carrier and a product of others: common practice, no source."""
 
@@ -30,6 +31,21 @@ def clashes(carriers: Mapping[str, float], taken: Iterable[TakenBand] = ()) -> t
     return tuple(_near(carriers)) + tuple(_taken(carriers, taken)) + tuple(_products(carriers))
 
 
+def carriers_of(rig: Rig) -> dict[str, float]:
+    """What transmits by radio in a rig, microphones and in-ear systems, by name, in megahertz."""
+    return {
+        f"{gear.name} {number}" if len(gear.radio_mhz) > 1 else gear.name: mhz
+        for gear in rig.gear
+        for number, mhz in enumerate(gear.radio_mhz, 1)
+    }
+
+
+def taken_by(rig: Rig) -> tuple[TakenBand, ...]:
+    """A rig's carriers as another rig meets them that is on at the same hours; whose they are is not said to those who
+    see that other rig alone."""
+    return tuple(TakenBand(low_mhz=mhz, high_mhz=mhz, by=ELSEWHERE) for mhz in carriers_of(rig).values())
+
+
 def say_band(band: TakenBand) -> str:
     """In words: "470 to 478 MHz (television)"."""
     span = f"{band.low_mhz:g}" if band.low_mhz == band.high_mhz else f"{band.low_mhz:g} to {band.high_mhz:g}"
@@ -49,7 +65,7 @@ def _taken(carriers: Mapping[str, float], taken: Iterable[TakenBand]) -> Iterato
         margin = LEAST_APART_MHZ if low == high else CLEAR_MHZ
         for name, mhz in carriers.items():
             if low - margin + 1e-9 < mhz < high + margin - 1e-9:
-                yield Clash(name=name, mhz=mhz, words=f"meets {say_band(band)}, which is taken at this place")
+                yield Clash(name=name, mhz=mhz, words=f"meets {say_band(band)}, which is taken")
 
 
 def _products(carriers: Mapping[str, float]) -> Iterator[Clash]:

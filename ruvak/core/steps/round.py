@@ -12,7 +12,7 @@ from ruvak.core.rig.part import ChoiceSetting, belongs_to_computer, is_computer,
 from ruvak.core.rig.rig import Gear, Rig, TakenBand, earthing_of, setting_of
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.steps.lost import Loss, losses
-from ruvak.core.steps.radio import clashes, say_band
+from ruvak.core.steps.radio import carriers_of, clashes, say_band
 from ruvak.core.trace.run_ends import ends_of, say_ends
 from ruvak.core.units import say_dbu
 
@@ -49,33 +49,33 @@ class Round(Record):
     """Of each run: what the occasion loses while it does not work."""
 
 
-def check_round(rig: Rig, analysis: Analysis) -> Round:
-    """Of a prepared rig."""
+def check_round(rig: Rig, analysis: Analysis, elsewhere: Sequence[TakenBand] = ()) -> Round:
+    """Of a prepared rig. `elsewhere`: what transmits in the house's other rigs at the same hours."""
     used = {owner for run in rig.runs for owner in run.owners}
     gear = [each for each in rig.gear if each.id in used]
     return Round(
-        before=tuple(_radio(rig, [each for each in gear if rig.part_of(each.id).role == "radio-receiver"])),
+        before=(*_frequencies(rig, gear, elsewhere), *_packs(rig, gear)),
         after=(*_mutes(rig, gear), *_destinations(rig), *_silence(rig, gear, analysis), *_walk(rig, gear)),
         losses=losses(rig),
     )
 
 
-def _radio(rig: Rig, receivers: list[Gear]) -> Iterator[RoundStep]:
-    carriers = {
-        f"{each.name} {number}" if len(each.radio_mhz) > 1 else each.name: mhz
-        for each in receivers
-        for number, mhz in enumerate(each.radio_mhz, 1)
-    }
-    if receivers:
-        why = _say_free(carriers, rig.venue.taken_mhz)
+def _frequencies(rig: Rig, gear: list[Gear], elsewhere: Sequence[TakenBand]) -> Iterator[RoundStep]:
+    by_radio = [each for each in gear if rig.part_of(each.id).role in ("radio-receiver", "in-ear-transmitter")]
+    if by_radio:
+        why = _say_free(carriers_of(rig), rig.venue.taken_mhz, elsewhere)
         words = (
             "Every transmitter off: each receiver's channel shows nothing. Let the receivers scan; then switch one "
             "transmitter on after the other. Which bands may be used is for the local licence."
         )
-        things = tuple(each.id for each in receivers)
-        yield _step("radio", "frequencies", "Frequencies", words, why, things)
-    for each in receivers:
+        yield _step("radio", "frequencies", "Frequencies", words, why, tuple(each.id for each in by_radio))
+
+
+def _packs(rig: Rig, gear: list[Gear]) -> Iterator[RoundStep]:
+    for each in gear:
         part = rig.part_of(each.id)
+        if part.role != "radio-receiver":
+            continue
         level = " ".join(
             f"{setting.label}: {setting_of(each, part, setting.id)}."
             for setting in part.settings
@@ -95,18 +95,21 @@ def _radio(rig: Rig, receivers: list[Gear]) -> Iterator[RoundStep]:
         yield _step("radio", each.id, each.name, " ".join(words.split()), why, (each.id,))
 
 
-def _say_free(carriers: Mapping[str, float], taken: Sequence[TakenBand]) -> str:
+def _say_free(carriers: Mapping[str, float], place: Sequence[TakenBand], elsewhere: Sequence[TakenBand]) -> str:
     """What was computed of the frequencies, and what only a scan shows."""
+    taken = (*place, *elsewhere)
     if met := clashes(carriers, taken):
         return " ".join(f"{clash.name} ({clash.mhz:g} MHz) {clash.words}." for clash in met)
     sentences = []
     if carriers and (taken or len(carriers) > 1):
-        of = [*(["each other"] if len(carriers) > 1 else []), *map(say_band, taken)]
+        of = [*(["each other"] if len(carriers) > 1 else []), *map(say_band, place)]
+        if elsewhere:
+            of.append(f"{len(elsewhere)} of the house's other rigs at the same time")
         named = ", ".join(f"{name} {mhz:g}" for name, mhz in carriers.items())
         sentences.append(f"Computed: {named} MHz: free of {', '.join(of)}.")
-    if not taken:
+    if not place:
         sentences.append(
-            "What the place has (television, the next room, the hall's own) is seen only here, with a scan; note it at "
+            "What the place has (television, neighbours, the hall's own) is seen only here, with a scan; note it at "
             "the venue, and it is computed with."
         )
     return " ".join(sentences)

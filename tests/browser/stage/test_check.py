@@ -127,8 +127,20 @@ class LineCheck(BrowserTest):
         page = context.new_page()
         page.goto(f"{self.server.address}/#/rigs/{self.demo}/check")
         expect(page.get_by_text("1 answer is kept on this device")).to_be_visible(timeout=120_000)
+        # Asking for the server again and again, and its answer at last, leave what is being written where it is.
+        self.choose(page, 3)
+        page.get_by_role("button", name="Wrong", exact=True).click()
+        page.get_by_role("button", name="Crackle", exact=True).click()
+        page.get_by_label("Note").fill("half a word")
+        for _ in range(2):
+            with page.expect_event("requestfailed", lambda request: request.url.endswith("/api/session")):
+                pass
         context.set_offline(False)
+        expect(page.get_by_text("The server answers again.")).to_be_visible()
         expect(page.get_by_text("kept on this device")).to_have_count(0)
+        expect(page.get_by_label("Note")).to_have_value("half a word")
+        page.get_by_role("button", name="Open everything").click()
+        expect(page.get_by_role("link", name="Runs")).to_be_visible()
         with self.sessions() as session:
             (row,) = [row for row in session.scalars(select(LogRow)) if row.id not in self.before]
         self.assertEqual((row.body["run"], row.body["answer"], row.body["heard"]), ("vocal-2", "wrong", "crackle"))
@@ -154,6 +166,16 @@ class LineCheck(BrowserTest):
                     page.wait_for_timeout(50)
                 self.assertLess(taps, 9)
             self.assertEqual(taps, 2 + radio_cards)
+
+    def test_a_finger_that_taps_twice_answers_one_run(self) -> None:
+        self.open_check(self.page)
+        self.choose(self.page, 4)
+        good = self.page.get_by_role("button", name="Good", exact=True)
+        good.dblclick(force=True)
+        expect(self.page.locator("header .counts")).to_contain_text("1 good")
+        expect(self.page.locator("article.card")).to_have_attribute("aria-label", re.compile("^Run 5,"))
+        expect(good).to_be_enabled()
+        self.assertEqual(self.answered(), Counter({"lectern": 1}))
 
     def test_a_request_that_hangs_is_no_network_and_holds_nothing_up(self) -> None:
         """As at the edge of a wireless network: nothing is refused, nothing comes."""

@@ -2,7 +2,8 @@
 
 from playwright.sync_api import expect
 
-from tests.support.browser import BrowserTest
+from tests.support.browser import SOMEBODY, BrowserTest
+from tests.support.rigs import demo_rig
 
 
 class Together(BrowserTest):
@@ -28,3 +29,27 @@ class Together(BrowserTest):
         self.page.get_by_role("button", name="Take down").click()
         expect(self.page.locator("ol li").first).to_contain_text("Mute every channel")
         context.close()
+
+    def test_it_goes_on_without_a_network_and_is_sent_when_that_is_back(self) -> None:
+        rig = self.rigs.import_rig(demo_rig("lantern-evening"), SOMEBODY).rig.id
+        context, phone = self.visitor(390, 844, touch=True)
+        self.addCleanup(context.close)
+        phone.goto(f"{self.server.address}/#/rigs/{rig}/check")
+        phone.locator("article.card").wait_for()
+        expect(phone.get_by_text("Getting ready to go on without a network")).to_have_count(0)
+        phone.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        context.set_offline(True)
+        phone.close()
+        phone = context.new_page()
+        phone.goto(f"{self.server.address}/#/rigs/{rig}/hook-up")
+        first = phone.locator("ol li").first
+        first.get_by_role("button", name="Done").tap()
+        expect(first).to_contain_text("done, this device")
+        expect(phone.get_by_text("1 answer is kept on this device")).to_be_visible()
+        phone.get_by_role("link", name="Doors").tap()
+        expect(phone.get_by_text("not good yet")).to_be_visible()
+        self.assertEqual(self.serious(phone), [])
+        phone.get_by_role("link", name="Hook-up").tap()
+        context.set_offline(False)
+        expect(phone.get_by_text("kept on this device")).to_have_count(0)
+        expect(first).to_contain_text("done, Demo technician")

@@ -5,7 +5,7 @@ from datetime import UTC, date, datetime, timedelta
 from random import Random
 from typing import Any
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -63,8 +63,7 @@ class Standings(unittest.TestCase):
         self.assertTrue(standings(answered, {"keys": "bbbbbbbb"})["keys"].changed)
         self.assertFalse(standings(answered, {})["keys"].changed)
 
-    # A busy machine decides nothing: no time limits.
-    @settings(max_examples=100, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=100)
     @given(
         st.lists(st.tuples(st.sampled_from(("good", "wrong", "skipped")), st.integers(0, 9)), max_size=8), st.integers()
     )

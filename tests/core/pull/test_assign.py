@@ -138,7 +138,7 @@ KINDS = st.sampled_from(["mic-lead", "lead-ts-ts"])
 
 
 class Small(Rules):
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     @given(
         st.lists(st.tuples(LENGTHS, HOURS, KINDS), min_size=1, max_size=3),
         st.lists(st.tuples(LENGTHS, st.booleans(), KINDS), max_size=4),

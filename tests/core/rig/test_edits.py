@@ -64,7 +64,7 @@ POSSIBLE: list[Op] = [
 
 class Edits(unittest.TestCase):
     @given(st.lists(st.sampled_from(POSSIBLE), min_size=1, max_size=6))
-    @settings(max_examples=200, deadline=None, derandomize=True)
+    @settings(max_examples=200)
     def test_the_inverse_takes_it_back_exactly(self, ops: list[Op]) -> None:
         made = edit(*ops)
         try:

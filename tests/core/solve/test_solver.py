@@ -37,7 +37,7 @@ def networks(draw: st.DrawFn) -> Network:
 
 class Solver(unittest.TestCase):
     @given(networks(), st.sampled_from([20.0, 1000.0, 20_000.0]))
-    @settings(max_examples=120, deadline=None, derandomize=True)
+    @settings(max_examples=120)
     def test_an_adjoint_gives_what_a_solution_gives(self, network: Network, hertz: float) -> None:
         emfs = np.ones((network.branch_count, 1))
         pick = np.zeros((network.size, 1))
@@ -49,7 +49,7 @@ class Solver(unittest.TestCase):
         self.assertLess(abs(direct - adjoint), 1e-9 * max(1.0, abs(direct)))
 
     @given(networks(), st.floats(1e-6, 1e6))
-    @settings(max_examples=60, deadline=None, derandomize=True)
+    @settings(max_examples=60)
     def test_scaling_an_emf_scales_everything(self, network: Network, factor: float) -> None:
         emfs = np.ones((network.branch_count, 1))
         none = np.zeros((network.size, 0))

@@ -11,7 +11,7 @@ from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.prepare import prepare
 from ruvak.core.rig.rig import Rig, TakenBand
 from ruvak.core.steps.lost import losses
-from ruvak.core.steps.radio import CLEAR_MHZ, LEAST_APART_MHZ, clashes
+from ruvak.core.steps.radio import CLEAR_MHZ, LEAST_APART_MHZ, carriers_of, clashes, taken_by
 from ruvak.core.steps.round import Round, check_round
 from tests.support.random_rigs import random_rig
 from tests.support.rigs import demo_rig
@@ -80,8 +80,26 @@ class TheRound(unittest.TestCase):
         self.assertTrue(round_of(rig).before[0].why.endswith("free of each other, 470 to 478 MHz (television)."))
         rig = rig.with_fields(venue=rig.venue.model_copy(update={"taken_mhz": taken}))
         why = round_of(rig).before[0].why
-        self.assertIn("(606.5 MHz) meets 606.7 MHz, which is taken at this place.", why)
+        self.assertIn("(606.5 MHz) meets 606.7 MHz, which is taken.", why)
         self.assertNotIn("606 MHz) meets", why)
+
+    def test_what_another_rig_of_the_house_transmits_at_the_same_time_is_computed_with(self) -> None:
+        def why(*elsewhere: float) -> str:
+            rig = prepare(tuned((606.0, 606.5)))
+            return check_round(rig, analyse(rig), taken_by(tuned(elsewhere))).before[0].why
+
+        self.assertIn("free of each other, 1 of the house's other rigs at the same time.", why(610.0))
+        self.assertIn("(606.5 MHz) meets 606.7 MHz (another rig of the house at the same time)", why(606.7))
+
+    def test_an_in_ear_transmitter_counts_among_the_frequencies(self) -> None:
+        document: dict[str, Any] = demo_rig("midwinter-concert").model_dump(mode="json", exclude_none=True)
+        wedge = next(gear for gear in document["gear"] if gear["id"] == "wedge-1")
+        wedge |= {"part": "in-ear-transmitter", "radio_mhz": [606.1]}
+        (radio,) = (gear for gear in document["gear"] if gear["id"] == "radio")
+        radio["radio_mhz"] = [606.2]
+        carriers = carriers_of(rig_from_document({**document, "runs": []}))
+        self.assertEqual(sorted(carriers.values()), [606.1, 606.2])
+        self.assertEqual(len(clashes(carriers)), 1)
 
 
 class Frequencies(unittest.TestCase):

@@ -3,7 +3,7 @@
 import unittest
 from itertools import combinations
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ruvak.core.parts.library import library
@@ -124,7 +124,7 @@ class Partial(unittest.TestCase):
         with self.assertRaisesRegex(ValueError, "no contact in.9"):
             diagnose(MIC, LeadTest(readings=(pin_9,)))
 
-    @settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=60)
     @given(st.data())
     def test_taking_the_next_reading_again_and_again_ends_at_the_fault(self, data: st.DataObject) -> None:
         part = SMALL[data.draw(st.sampled_from(sorted(SMALL)))]
@@ -175,7 +175,7 @@ class Moved(unittest.TestCase):
 
 
 class Quickly(unittest.TestCase):
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=100)
     @given(st.data())
     def test_the_bench_reads_what_the_part_with_these_faults_reads(self, data: st.DataObject) -> None:
         part = SMALL[data.draw(st.sampled_from(sorted(SMALL)))]

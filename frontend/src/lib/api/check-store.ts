@@ -14,6 +14,10 @@ export interface KeptCheck {
 	log: Schemas['RigLog'];
 	/** The check beside the runs; what was kept before there was one has none. */
 	round?: Schemas['Round'] | null;
+	/** Connecting it in order; what was kept before hook-up went on without a network has none. */
+	hookUp?: Schemas['HookUp'];
+	/** When the doors open, where that was known. */
+	doorsAt?: string | null;
 }
 
 /** A photo that has not been sent yet. */

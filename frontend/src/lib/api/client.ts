@@ -52,8 +52,13 @@ export const wasCancelled = (reason: unknown): boolean =>
  * whoever waits for it could neither say so nor ask again. */
 const SHORT_MS = 10_000;
 
+const COMPUTED_MS = 300_000;
+
 /** For what the server answers at once. */
 export const short = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(SHORT_MS) });
+
+/** For what it may have to compute first. */
+export const computed = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(COMPUTED_MS) });
 
 export const client = createClient<paths>({ baseUrl: '', fetch: send });
 

@@ -1,9 +1,5 @@
-/** The hook-up order of a rig's version. */
-import { queryOptions } from '@tanstack/svelte-query';
-import { answer, client } from './client';
+/** The hook-up order of a rig as it stands. */
+import { answer, client, short, type Schemas } from './client';
 
-export const hookUpQuery = (rigId: string, version: string) =>
-	queryOptions({
-		queryKey: ['hook-up', rigId, version],
-		queryFn: () => answer(client.GET('/api/rigs/{rig_id}/hook-up', { params: { path: { rig_id: rigId } } }))
-	});
+export const readHookUp = (rig_id: string): Promise<Schemas['HookUp']> =>
+	answer(client.GET('/api/rigs/{rig_id}/hook-up', { params: { path: { rig_id } }, ...short() }));

@@ -22,6 +22,14 @@ export type Station = (typeof STATIONS)[number]['id'] | 'compare';
 /** Those that belong to no rig; they have addresses like `/rigs`. */
 const OF_THE_HOUSE: readonly Station[] = ['weeks', 'cupboard', 'rigs', 'people', 'you', 'compare'];
 
+/** Those that go on without a network, from what the device keeps of a rig. */
+export const ALONE = ['hook-up', 'check', 'doors'] as const satisfies readonly Station[];
+
+export type AloneStation = (typeof ALONE)[number];
+
+export const goesOnAlone = (station: Station | undefined): station is AloneStation =>
+	ALONE.some((id) => id === station);
+
 export const isOfTheHouse = (station: Station): boolean => OF_THE_HOUSE.includes(station);
 
 export const stationNamed = (name: string): Station | undefined => STATIONS.find(({ id }) => id === name)?.id;

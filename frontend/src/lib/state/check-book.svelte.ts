@@ -23,6 +23,7 @@ import {
 	readOverview,
 	readRound
 } from '../api/log';
+import { readHookUp } from '../api/hook-up';
 import { fetchRecord, fetchVersion } from '../api/rig-view';
 import {
 	checkedRuns,
@@ -106,6 +107,11 @@ export class CheckBook {
 		} catch {
 			this.keeps = false;
 		}
+	}
+
+	/** When the doors open, for the time without a network. */
+	async rememberDoors(doorsAt: string | null): Promise<void> {
+		if (this.check && this.check.doorsAt !== doorsAt) await this.keep({ ...this.check, doorsAt });
 	}
 
 	stop(): void {
@@ -212,17 +218,20 @@ export class CheckBook {
 		const record = await fetchRecord(this.rig);
 		const overview = await readOverview(this.rig, record.version);
 		const runs = checkedRuns(record.rig.runs, overview);
+		const round = await readRound(this.rig);
+		const hookUp = await readHookUp(this.rig);
 		const cards = keptCards(this.check?.cards ?? {}, this.runs, runs);
 		const log = this.check?.log ?? { last: 0, entries: [], standings: [], duration: null, last_time: [] };
-		const round = await readRound(this.rig);
 		await this.keep({
+			...this.check,
 			rig: this.rig,
 			person: this.person ?? '',
 			name: record.rig.name,
 			runs,
 			cards,
 			log,
-			round
+			round,
+			hookUp
 		});
 		this.version = record.version;
 		void this.readCards(record.version);

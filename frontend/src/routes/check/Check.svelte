@@ -19,6 +19,7 @@
 	} from '../../lib/domain/check';
 	import { byItem, workers, type Role } from '../../lib/domain/working';
 	import { CheckBook } from '../../lib/state/check-book.svelte';
+	import { CheckPlace } from '../../lib/state/check-place.svelte';
 	import { getDesk } from '../../lib/state/desk.svelte';
 	import { keepRole, keptRole } from '../../lib/state/role';
 
@@ -31,7 +32,7 @@
 		rig,
 		untrack(() => (away ? null : desk.person))
 	);
-	let chosen = $state<string | null>(placeOf(router.location)?.run ?? null);
+	const place = new CheckPlace(placeOf(router.location)?.run ?? null);
 	let last = $state.raw<NewEntry | null>(null);
 	let role = $state<Role>(keptRole());
 	let paper = $state(false);
@@ -40,10 +41,10 @@
 	const own = new SvelteSet<string>();
 
 	const open = $derived(nextOpen(book.items, book.standing, null));
-	const at = $derived(chosen ?? open ?? book.items[0]?.run ?? null);
+	const at = $derived(place.item ?? open ?? book.items[0]?.run ?? null);
 	const run = $derived(book.items.find((each) => each.run === at));
 	const index = $derived(book.items.findIndex((each) => each.run === at));
-	const may = $derived(away || desk.may('record'));
+	const may = $derived((away && desk.person === null) || desk.may('record'));
 	const atWork = $derived(workers(book.entries, own, book.standing, now));
 	const others = $derived(atWork.filter((worker) => !worker.own));
 	const there = $derived(byItem(others));
@@ -70,15 +71,15 @@
 	// A code that is scanned while the check is open leads to its run too.
 	$effect(() => {
 		const named = placeOf(router.location)?.run;
-		if (named) chosen = named;
+		if (named) place.item = named;
 	});
 
 	// At the desk the card follows what is played on stage.
 	let followed = '';
 	$effect(() => {
-		if (role !== 'desk' || playing === null || playing.entry === followed) return;
+		if (role !== 'desk' || place.writing || playing === null || playing.entry === followed) return;
 		followed = playing.entry;
-		chosen = playing.item;
+		place.moveTo(playing.item);
 	});
 
 	// On stage the card goes on once the desk has answered.
@@ -87,13 +88,13 @@
 		if (role !== 'stage' || played === null) return;
 		const answered = book.standing.get(played.item);
 		if (answered === undefined || Date.parse(answered.at) < played.at) return;
-		chosen = nextOpen(book.items, book.standing, played.item) ?? played.item;
+		place.moveTo(nextOpen(book.items, book.standing, played.item) ?? played.item);
 		played = null;
 	});
 
 	/** From the list, which lies below the card on a phone. */
 	function show(item: string): void {
-		chosen = item;
+		place.item = item;
 		document.querySelector('.check')?.scrollIntoView({ block: 'start' });
 	}
 
@@ -104,15 +105,16 @@
 
 	// The run is named by whoever answers: once an entry is kept, the card on screen may be another one's.
 	async function answer(of: CheckedRun, given: Answer, more: Partial<NewEntry> = {}): Promise<void> {
+		place.rest();
 		const entry = checkEntry(of, given, more);
 		last = entry;
 		await book.add(entry);
-		chosen = nextOpen(book.items, book.standing, of.run) ?? of.run;
+		place.moveTo(nextOpen(book.items, book.standing, of.run) ?? of.run);
 	}
 
 	/** Wrong first and then good: the log keeps what it was. */
 	async function mended(of: CheckedRun, more: Partial<NewEntry>): Promise<void> {
-		chosen = of.run;
+		place.item = of.run;
 		await book.add(checkEntry(of, 'wrong', more));
 		await answer(of, 'good');
 	}
@@ -120,7 +122,7 @@
 	async function sayPlaying(of: CheckedRun): Promise<void> {
 		const entry = workingEntry(of);
 		own.add(entry.id);
-		chosen = of.run;
+		place.item = of.run;
 		played = { item: of.run, at: Date.parse(entry.at) };
 		await book.add(entry);
 	}
@@ -130,11 +132,11 @@
 		const was = last;
 		last = null;
 		await book.add(newEntry(was.kind, { run: was.run ?? null, step: was.step ?? null, corrects: was.id }));
-		chosen = was.step ?? was.run ?? null;
+		place.item = was.step ?? was.run ?? null;
 	}
 
 	const step = (by: number): void => {
-		chosen = book.items[(index + by + book.items.length) % book.items.length]?.run ?? null;
+		place.item = book.items[(index + by + book.items.length) % book.items.length]?.run ?? null;
 	};
 	const nameOf = (entry: NewEntry): string =>
 		book.items.find((each) => each.run === (entry.step ?? entry.run))?.name ?? '';
@@ -167,12 +169,14 @@
 						{role}
 						{rig}
 						{photos}
+						steady={place.steady}
 						place="{index + 1} of {book.items.length}"
 						card={book.check.cards[run.run]}
 						standing={book.standing.get(run.run)}
 						lastTime={book.check.log.last_time.find((had) => had.run === run.run)}
 						there={there.get(run.run) ?? []}
 						undo={last === null ? null : { words: nameOf(last), answer: last.answer ?? null }}
+						onwriting={(wrong) => (place.writing = wrong)}
 						onphoto={(picture) => book.addPicture(picture)}
 						onworking={() => void sayPlaying(run)}
 						onanswer={(given, more) => void answer(run, given, more)}

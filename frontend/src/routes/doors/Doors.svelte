@@ -5,6 +5,7 @@
 	import { SvelteSet } from 'svelte/reactivity';
 	import { router } from 'svelte-spa-router';
 	import { occasionsQuery, openDoors } from '../../lib/api/house';
+	import NoNetwork from '../../lib/components/check/NoNetwork.svelte';
 	import OpenRow from '../../lib/components/doors/OpenRow.svelte';
 	import { addressOf, placeOf } from '../../lib/domain/address';
 	import { newEntry, workingEntry, type CheckedRun } from '../../lib/domain/check';
@@ -24,6 +25,8 @@
 	import { CheckBook } from '../../lib/state/check-book.svelte';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
+	/** `away`: there was no answer from the server when the page was opened. */
+	let { away = false }: { away?: boolean } = $props();
 	const LOOK_EVERY_MS = 1000;
 	const desk = getDesk();
 	const queries = useQueryClient();
@@ -31,14 +34,14 @@
 	const rig = placeOf(router.location)?.rig ?? desk.selection.rigId ?? '';
 	const book = new CheckBook(
 		rig,
-		untrack(() => desk.person)
+		untrack(() => (away ? null : desk.person))
 	);
-	const occasions = createQuery(() => ({ ...occasionsQuery(), enabled: !desk.byLink }));
+	const occasions = createQuery(() => ({ ...occasionsQuery(), enabled: !desk.byLink && !away }));
 	let now = $state(Date.now());
 	const own = new SvelteSet<string>();
 
 	const occasion = $derived(occasions.data?.find(({ rigs }) => rigs.some(({ id }) => id === rig)));
-	const doors = $derived(occasion?.doors_at ?? null);
+	const doors = $derived(occasions.data ? (occasion?.doors_at ?? null) : (book.check?.doorsAt ?? null));
 	const minutes = $derived(doors === null ? null : minutesTo(doors, now));
 	const open = $derived(openItems(book.items, book.standing, lossesOf(book.check?.round)));
 	const wrong = $derived(open.filter(({ state }) => state === 'wrong').length);
@@ -48,7 +51,7 @@
 		new Map(atWork.filter((worker) => worker.own).map(({ item, entry }) => [item, entry]))
 	);
 	const time = $derived(workingTime(book.entries));
-	const may = $derived(desk.may('record'));
+	const may = $derived((away && desk.person === null) || desk.may('record'));
 
 	onMount(() => {
 		void book.start();
@@ -57,6 +60,10 @@
 			clearInterval(timer);
 			book.stop();
 		};
+	});
+
+	$effect(() => {
+		if (occasions.data && book.check) void book.rememberDoors(doors);
 	});
 
 	function take(item: CheckedRun): void {
@@ -113,10 +120,7 @@
 		{/if}
 	</header>
 	{#if asking.refused}<p class="refused" role="alert">{asking.refused}</p>{/if}
-	{#if book.trouble}<p class="refused" role="alert">{book.trouble.message}</p>{/if}
-	{#if !book.online}<p class="quiet" role="status">
-			No network: this is how it stood when it was last read.
-		</p>{/if}
+	<NoNetwork {book} />
 	{#if book.check && book.items.length === 0}
 		<p>This rig has no runs yet, so there is nothing to check.</p>
 	{:else if book.check && open.length === 0}

@@ -1,10 +1,8 @@
 <!-- Connecting in a safe order, shared among everybody there; and taking down again. -->
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
 	import { onMount, untrack } from 'svelte';
 	import { router } from 'svelte-spa-router';
-	import { hookUpQuery } from '../../lib/api/hook-up';
-	import { rigQuery } from '../../lib/api/queries';
+	import NoNetwork from '../../lib/components/check/NoNetwork.svelte';
 	import StepRow from '../../lib/components/hook-up/StepRow.svelte';
 	import PrintSheets from '../../lib/components/print/PrintSheets.svelte';
 	import { placeOf } from '../../lib/domain/address';
@@ -13,17 +11,18 @@
 	import { CheckBook } from '../../lib/state/check-book.svelte';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
+	/** `away`: there was no answer from the server when the page was opened. */
+	let { away = false }: { away?: boolean } = $props();
 	const desk = getDesk();
 	const rigId = placeOf(router.location)?.rig ?? desk.selection.rigId ?? '';
 	const book = new CheckBook(
 		rigId,
-		untrack(() => desk.person)
+		untrack(() => (away ? null : desk.person))
 	);
-	const rig = createQuery(() => rigQuery(rigId));
-	const version = $derived(rig.data?.version ?? '');
-	const plan = createQuery(() => ({ ...hookUpQuery(rigId, version), enabled: version !== '' }));
+	const plan = $derived(book.check?.hookUp);
+	const may = $derived((away && desk.person === null) || desk.may('record'));
 	let way = $state<'up' | 'down'>('up');
-	const steps = $derived(plan.data?.[way] ?? []);
+	const steps = $derived(plan?.[way] ?? []);
 	const states = $derived(
 		stepStates([...(book.check?.log.entries ?? []), ...book.unsent.map(({ entry }) => entry)])
 	);
@@ -58,8 +57,8 @@
 		<div>
 			<h2>Hook-up</h2>
 			<p class="quiet">
-				{#if plan.data}{countWords(steps, states)}.{/if} Everything is connected with the power off; speakers come
-				on last. Local rules come first.
+				{#if plan}{countWords(steps, states)}.{/if} Everything is connected with the power off; speakers come on
+				last. Local rules come first.
 			</p>
 		</div>
 		<div class="out no-print">
@@ -67,14 +66,18 @@
 				<button type="button" aria-pressed={way === 'up'} onclick={() => (way = 'up')}>Connect</button>
 				<button type="button" aria-pressed={way === 'down'} onclick={() => (way = 'down')}>Take down</button>
 			</div>
-			<PrintSheets {rigId} first="hook-up" />
+			{#if !away}<PrintSheets {rigId} first="hook-up" />{/if}
 		</div>
 	</header>
-	{#if book.trouble}<p class="refused" role="alert">{book.trouble.message}</p>{/if}
-	{#if plan.isError && !plan.data}
-		<p>The order could not be made. {plan.error.message}</p>
-	{:else if !plan.data}
-		<p class="quiet">Putting the steps in order…</p>
+	<NoNetwork {book} />
+	{#if !plan}
+		<p class="quiet" role="status">
+			{book.online
+				? book.trouble
+					? 'The order could not be made.'
+					: 'Putting the steps in order…'
+				: 'This device has not read this order before. It begins as soon as the server answers.'}
+		</p>
 	{:else if steps.length === 0}
 		<p>This rig has no runs yet, so there is nothing to connect.</p>
 	{:else}
@@ -88,7 +91,7 @@
 							state={states.get(step.id)}
 							waits={waitingFor(step, states).length}
 							isNext={step.id === next}
-							may={desk.may('record')}
+							{may}
 							onsay={(given, note) => say(step, given, note)}
 							onback={() => takeBack(step)}
 						/>

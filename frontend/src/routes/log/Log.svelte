@@ -25,7 +25,8 @@
 		...(kind === 'all' ? {} : { kind }),
 		...(words.trim() ? { words: words.trim() } : {})
 	});
-	const log = createQuery(() => logQuery(filter));
+	// Of this rig once it is known which that is; until then nothing is asked for.
+	const log = createQuery(() => ({ ...logQuery(filter), enabled: whole || rigId !== null }));
 	const rig = createQuery(() => ({ ...rigQuery(rigId ?? ''), enabled: rigId !== null }));
 	const days = $derived(byDay(log.data ?? []));
 	const file = $derived(`/api/log/file?${new URLSearchParams({ ...filter }).toString()}`);
@@ -47,8 +48,8 @@
 		</div>
 		<a class="btn preset-tonal" href={file} download><Download size={16} aria-hidden="true" /> CSV</a>
 	</header>
-	{#if desk.may('record') && rig.data}
-		<AddEntry runs={rig.data.rig.runs} onadd={add} />
+	{#if desk.may('record') && rigId !== null}
+		<AddEntry runs={rig.data?.rig.runs ?? []} onadd={add} />
 	{/if}
 	<div class="filter">
 		<div class="segments" role="group" aria-label="Of what">
@@ -72,7 +73,9 @@
 	{#if !desk.byLink}<OverTheWeeks rig={whole ? null : rigId} />{/if}
 	{#if log.isError}
 		<p role="alert">{log.error.message}</p>
-	{:else if log.data && log.data.length === 0}
+	{:else if !log.data}
+		<p class="quiet" role="status">Reading the log…</p>
+	{:else if log.data.length === 0}
 		<p class="quiet">
 			{words.trim() || kind !== 'all'
 				? 'Nothing of that kind has these words.'

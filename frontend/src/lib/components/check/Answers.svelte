@@ -7,6 +7,7 @@
 	let {
 		role,
 		undo,
+		steady,
 		onanswer,
 		onwrong,
 		onworking,
@@ -15,6 +16,8 @@
 		role: Role;
 		/** What was answered last on this device. */
 		undo: { words: string; answer: Answer | null } | null;
+		/** Whether the card has been there long enough to be answered. */
+		steady: boolean;
 		onanswer: (answer: Answer) => void;
 		onwrong: () => void;
 		onworking: () => void;
@@ -30,18 +33,18 @@
 		</p>
 	{/if}
 	{#if role === 'stage'}
-		<button type="button" class="answer play" onclick={onworking}
+		<button type="button" class="answer play" disabled={!steady} onclick={onworking}
 			><Play size={30} aria-hidden="true" />Playing now</button
 		>
 	{:else}
-		<button type="button" class="answer good" onclick={() => onanswer('good')}
+		<button type="button" class="answer good" disabled={!steady} onclick={() => onanswer('good')}
 			><Check size={30} aria-hidden="true" />{role === 'desk' ? 'I hear it' : 'Good'}</button
 		>
-		<button type="button" class="answer wrong" onclick={onwrong}
+		<button type="button" class="answer wrong" disabled={!steady} onclick={onwrong}
 			><X size={30} aria-hidden="true" />Wrong</button
 		>
 	{/if}
-	<button type="button" class="answer skip" onclick={() => onanswer('skipped')}
+	<button type="button" class="answer skip" disabled={!steady} onclick={() => onanswer('skipped')}
 		><SkipForward size={26} aria-hidden="true" />Skip</button
 	>
 </div>

@@ -33,6 +33,8 @@
 		there,
 		rig,
 		photos,
+		steady,
+		onwriting,
 		onphoto,
 		onworking,
 		onanswer,
@@ -53,6 +55,9 @@
 		rig: string;
 		/** Of this device, not sent yet. */
 		photos: ReadonlyMap<string, Blob>;
+		steady: boolean;
+		/** Whether what is wrong is being said. */
+		onwriting: (wrong: boolean) => void;
 		onphoto: (picture: Blob) => Promise<string>;
 		onworking: () => void;
 		onanswer: (answer: Answer, more?: Partial<NewEntry>) => void;
@@ -61,6 +66,10 @@
 		onstep: (by: number) => void;
 	} = $props();
 	let wrong = $state(false);
+	$effect(() => {
+		onwriting(wrong);
+		return () => onwriting(false);
+	});
 	const stands = $derived(stateOf(standing));
 	const heard = $derived(
 		standing?.answer === 'wrong' && standing.heard ? `: ${inWords(standing.heard).toLowerCase()}` : ''
@@ -119,6 +128,7 @@
 	{:else if may}
 		<Answers
 			{role}
+			{steady}
 			{undo}
 			{onworking}
 			{onundo}

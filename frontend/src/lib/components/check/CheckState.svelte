@@ -5,6 +5,7 @@
 	import { getDesk } from '../../state/desk.svelte';
 	import PrintSheets from '../print/PrintSheets.svelte';
 	import JoinByCode from './JoinByCode.svelte';
+	import NoNetwork from './NoNetwork.svelte';
 	import type { CheckBook } from '../../state/check-book.svelte';
 
 	const desk = getDesk();
@@ -56,32 +57,16 @@
 		</div>
 	{/if}
 </header>
-{#if !book.online}
-	<p class="note" role="status">
-		No network. Go on: {book.unsent.length === 0
-			? 'answers are kept on this device and sent when it is back.'
-			: `${book.unsent.length === 1 ? '1 answer is' : `${book.unsent.length} answers are`} kept on this device and sent when it is back.`}
-	</p>
-{:else if book.trouble}
-	<p class="note" role="alert">
-		{book.trouble.message}{book.unsent.length > 0
-			? ` ${book.unsent.length} answers wait on this device.`
-			: ''}
-	</p>
-{:else if !may}
+<NoNetwork {book} />
+{#if !may && book.online}
 	<p class="note">You see this check; answering it takes a helper's name or a link that records.</p>
-{:else if book.runs.length > 0 && count('open') + count('changed') === 0}
+{:else if book.online && book.runs.length > 0 && count('open') + count('changed') === 0}
 	<p class="note quiet" role="status">
 		Everything has an answer{count('wrong') + count('skipped') === 0 ? '; nothing is left.' : '.'}
 	</p>
-{:else if book.check && missing > 0}
+{:else if book.online && book.check && missing > 0}
 	<p class="note quiet" role="status">
 		Getting ready to go on without a network: {book.cardsRead} of {book.runs.length} cards are on this device.
-	</p>
-{/if}
-{#if !book.keeps}
-	<p class="note" role="alert">
-		This browser keeps nothing (a private window?): stay on this page until every answer is sent.
 	</p>
 {/if}
 
@@ -108,10 +93,6 @@
 	}
 	.note {
 		padding: 0.5rem 1.25rem;
-		background: var(--fix-wash);
-	}
-	.note.quiet {
-		background: none;
 	}
 	.acts {
 		display: flex;

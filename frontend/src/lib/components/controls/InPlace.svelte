@@ -15,6 +15,7 @@
 	import { valueOf } from '../../domain/settings';
 
 	type Setting = Schemas['Part']['settings'][number];
+	const BY_RADIO: ReadonlySet<string> = new Set(['radio-receiver', 'in-ear-transmitter']);
 
 	let { rig, run }: { rig: Schemas['Rig']; run: Schemas['RunAnalysis'] } = $props();
 	const desk = getDesk();
@@ -86,7 +87,7 @@
 			{/if}
 		</div>
 	{/each}
-	{#if parts.get(one.part)?.role === 'radio-receiver'}
+	{#if BY_RADIO.has(parts.get(one.part)?.role ?? '')}
 		<FrequencyControl
 			label="{one.name}: frequencies, MHz"
 			value={one.radio_mhz ?? []}

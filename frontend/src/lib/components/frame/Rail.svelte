@@ -7,12 +7,19 @@
 	import { STATIONS, type Station } from '../../domain/stations';
 	import type { StationViews } from './station-views';
 
-	let { state, views }: { state: RigView | undefined; views: StationViews } = $props();
+	/** `only`: those that are at hand just now. */
+	let { state, views, only }: { state: RigView | undefined; views: StationViews; only?: readonly Station[] } =
+		$props();
 
 	const desk = getDesk();
 	const isShown = (id: Station): boolean =>
-		id === 'people' ? desk.may('people') : !(desk.byLink && (id === 'weeks' || id === 'cupboard'));
-	const here = $derived(placeOf(router.location)?.station);
+		only !== undefined
+			? only.includes(id)
+			: id === 'people'
+				? desk.may('people')
+				: !(desk.byLink && (id === 'weeks' || id === 'cupboard'));
+	const place = $derived(placeOf(router.location));
+	const here = $derived(place?.station);
 	const open = $derived.by(() => {
 		const verdict = state?.analysis.verdict;
 		return verdict ? verdict.stop + verdict.fix + verdict.watch : 0;
@@ -25,7 +32,7 @@
 		<a
 			href="#{addressOf({
 				station: station.id,
-				rig: desk.selection.rigId,
+				rig: desk.selection.rigId ?? place?.rig ?? null,
 				run: station.id === 'runs' ? desk.selection.runId : null
 			})}"
 			class:here={here === station.id}

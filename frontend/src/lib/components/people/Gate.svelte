@@ -6,7 +6,8 @@
 	import { onSignedOut, Trouble, type Schemas } from '../../api/client';
 	import { openLink, sessionQuery } from '../../api/people';
 	import { addressOf, placeOf } from '../../domain/address';
-	import type { Station } from '../../domain/stations';
+	import type { Alone } from './alone';
+	import { goesOnAlone, type Station } from '../../domain/stations';
 	import { linkToken } from '../../domain/people';
 	import { getDesk } from '../../state/desk.svelte';
 	import { Signing } from '../../state/signing.svelte';
@@ -15,8 +16,8 @@
 	import Phones from './Phones.svelte';
 	import SignIn from './SignIn.svelte';
 
-	/** `away`: what goes on without an answer from the server, and is told how to ask for one again. */
-	let { children, away }: { children: Snippet; away: Snippet<[() => void]> } = $props();
+	/** `away`: what goes on without an answer from the server. */
+	let { children, away }: { children: Snippet; away: Snippet<[Alone]> } = $props();
 	const desk = getDesk();
 	const queries = useQueryClient();
 	const signing = new Signing(queries);
@@ -26,10 +27,20 @@
 	let token = $state(carriedHere);
 	const PHONES = '#/phones';
 	let atPhones = $state(location.hash === PHONES);
-	const atCheck = $derived(placeOf(router.location)?.station === 'check');
+	const at = $derived(placeOf(router.location)?.station);
 	let opening = $state(carriedHere !== null);
 	let opened = $state<Schemas['OpenedLink'] | null>(null);
 	let refused = $state<string | null>(null);
+
+	// A query that asks again after a failure counts as one that never asked.
+	let noAnswer = $state.raw<Error | null>(null);
+	/** What goes on alone stays until somebody leaves it: put anew under a finger, a tap would meet another card. */
+	let alone = $state(false);
+	$effect.pre(() => {
+		if (session.data) noAnswer = null;
+		else if (session.error) noAnswer = session.error;
+		alone = goesOnAlone(at) && (alone || noAnswer !== null);
+	});
 
 	onSignedOut(() => void queries.invalidateQueries({ queryKey: sessionQuery().queryKey }));
 	// Before anything is drawn: what is drawn asks who is here.
@@ -92,12 +103,16 @@
 	</Door>
 {:else if token !== null && opened?.gives === 'passphrase'}
 	<ChoosePassphrase name={opened.name} {token} {signing} onchosen={leaveLink} />
-{:else if session.isError && !session.data && atCheck}
-	<!-- The check goes on with what the device keeps; as soon as there is an answer, the whole page is there again. -->
-	{@render away(() => void session.refetch())}
-{:else if session.isError && !session.data}
+{:else if alone && goesOnAlone(at)}
+	{@render away({
+		station: at,
+		isBack: session.data !== undefined,
+		onask: () => void session.refetch(),
+		onleave: () => (alone = false)
+	})}
+{:else if noAnswer}
 	<Door heading="No answer from the server">
-		<p>{session.error.message}</p>
+		<p>{noAnswer.message}</p>
 		<button type="button" class="btn go" onclick={() => void session.refetch()}>Try again</button>
 	</Door>
 {:else if session.data?.role === null}
