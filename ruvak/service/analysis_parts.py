@@ -30,7 +30,7 @@ def card_key(etag: str, run: Run, rig: Rig) -> str:
     """By what a run's card is kept: its details, what it is called, and how the house sets its levels."""
     venue = f"{rig.venue.house.model_dump_json()} {rig.venue.programme_db_spl} {rig.alignment.model_dump_json()}"
     called = hashlib.sha256(f"{run.number} {run.name} {venue}".encode()).hexdigest()[:16]
-    return f"card:{__version__}:{etag}:{called}"
+    return f"card:{__version__}.{SHAPE}:{etag}:{called}"
 
 
 class RunParts:

@@ -28,6 +28,38 @@ HUM_DB, HUM_BELOW_DB = 10.0, 45.0
 """Hum that has risen so far and lies less than this under the programme is heard in a pause."""
 _THIN = frozenset({FindingCode.THIN, FindingCode.DULL})
 
+_HEARD_OF: dict[FindingCode, Heard] = {
+    FindingCode.SILENT: "silent",
+    FindingCode.NOT_CONNECTED: "silent",
+    FindingCode.PHANTOM_MISSING: "silent",
+    FindingCode.SOURCE_LOST: "silent",
+    FindingCode.SIDE_MISSING: "one_side",
+    FindingCode.ONE_SIDED: "one_side",
+    FindingCode.CENTRE_CANCELS: "thin",
+    FindingCode.CENTRE_WEAKENED: "thin",
+    FindingCode.MONO_CANCELS: "thin",
+    FindingCode.SOURCES_OPPOSED: "thin",
+    FindingCode.INVERTED: "thin",
+    FindingCode.THIN: "thin",
+    FindingCode.DULL: "thin",
+    FindingCode.HUM: "hum",
+    FindingCode.HUM_ALONE: "hum",
+    FindingCode.BODY_FLOATS: "hum",
+    FindingCode.EARTH_LOST: "hum",
+    FindingCode.SUSPECT: "crackle",
+    FindingCode.UNUSABLE: "crackle",
+    FindingCode.CONTACT_UNCERTAIN: "crackle",
+    FindingCode.PHANTOM_LOW: "distorted",
+    FindingCode.LEVEL_LOW: "weak",
+    FindingCode.LINE_LOSS: "weak",
+    FindingCode.LOAD_LOW: "weak",
+    FindingCode.LEVEL_CLIPS: "distorted",
+    FindingCode.LEVEL_CLOSE: "distorted",
+    FindingCode.SATURATES: "distorted",
+    FindingCode.OVERPOWERED: "distorted",
+    FindingCode.AMPLIFIED_INTO_INPUT: "distorted",
+}
+
 
 class Judged(Protocol):
     """A run's figures and findings."""
@@ -66,6 +98,11 @@ def symptoms(before: Judged, after: Judged) -> tuple[Heard, ...]:
     if FindingCode.LEVEL_CLIPS in _codes(after) - _codes(before):
         result.append("distorted")
     return tuple(result)
+
+
+def heard_of(finding: Finding) -> Heard | None:
+    """As what a finding is noticed at the desk; None where it is not heard, or as nothing of these."""
+    return _HEARD_OF.get(finding.code)
 
 
 def heard_words(before: Judged, after: Judged) -> str:

@@ -41,6 +41,9 @@ SOUND: frozenset[SignalClass] = frozenset(
 LINE: frozenset[SignalClass] = frozenset(("consumer-line", "professional-line"))
 """Kinds that gear gives to other gear."""
 
+NOT_SOUND: frozenset[SignalClass] = frozenset(("lighting-data",))
+"""Kinds that nobody hears."""
+
 
 def family_of(signal: SignalClass | None) -> str:
     """ "sound" for the kinds of sound at low level and for what is not stated, else the kind itself."""

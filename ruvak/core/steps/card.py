@@ -6,6 +6,7 @@ from ruvak.core.gain.meter import MeterTarget, meter_target
 from ruvak.core.judge.rule import active, alive, input_words
 from ruvak.core.rig.rig import Rig, Run, name_of
 from ruvak.core.rig.values import Id, Record
+from ruvak.core.steps.beside import carries_data
 from ruvak.core.steps.causes import LikelyCause
 from ruvak.core.trace.run_ends import say_ends
 
@@ -54,6 +55,8 @@ class CheckCard(Record):
     """What was computed to be wrong, and what stays audible."""
     causes: tuple[LikelyCause, ...]
     """What is likely when it is not as it should be."""
+    is_data: bool
+    """Whether it carries lighting data: then lamps that do nothing stand for silence, and flickering for crackle."""
 
 
 def check_card(rig: Rig, run: Run, analysis: RunAnalysis, causes: tuple[LikelyCause, ...]) -> CheckCard:
@@ -71,6 +74,7 @@ def check_card(rig: Rig, run: Run, analysis: RunAnalysis, causes: tuple[LikelyCa
         levels=level_steps(rig, analysis),
         warnings=tuple(finding.sentence for finding in analysis.findings if finding.grade.value in ("stop", "fix")),
         causes=causes,
+        is_data=carries_data(rig, run),
     )
 
 

@@ -1,30 +1,35 @@
-"""What is likely when a run is not as it should be: every broken conductor and every other position of a switch, solved
-in the run's own network, and what stands beside the wiring."""
+"""What is likely when a run is not as it should be: what was computed of it as planned; every broken conductor, every
+other position of a switch and what may be otherwise around it, solved in the run's own network; and what stands beside
+the wiring."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
-from ruvak.core.analyse import Analysis, quick_verdicts, rest_of_rig
+from ruvak.core.analyse import Analysis, RunAnalysis, quick_verdicts, rest_of_rig
 from ruvak.core.analysis_cache import AnalysisCache
-from ruvak.core.judge.symptoms import Heard, symptoms
+from ruvak.core.judge.finding import Grade
+from ruvak.core.judge.symptoms import Heard, heard_of, symptoms
 from ruvak.core.prepare import prepare
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import apply
 from ruvak.core.rig.prune import prune
-from ruvak.core.rig.rig import KitItem, Rig, Run, runs_on_battery
+from ruvak.core.rig.rig import KitItem, Rig, Run
 from ruvak.core.rig.values import Record
+from ruvak.core.steps.beside import Suspicion, beside, carries_data
 from ruvak.core.steps.broken import broken_leads
+from ruvak.core.steps.departures import departures
 
-WEIGHTS = {"channel": 6.0, "socket": 4.0, "switch": 3.0, "supply": 3.0, "lead": 2.0, "gain": 4.0}
-"""How often each turns out to be the cause, against each other: common practice, no source."""
+SOLVED_WEIGHTS = {"switch": 3.0, "lead": 2.0, "elsewhere": 1.0}
+PLANNED_WEIGHTS = {Grade.STOP: 30.0, Grade.FIX: 15.0, Grade.WATCH: 5.0}
+"""What was computed to be so is looked at first. How often each turns out to be the cause, against what stands in
+`beside`: common practice, no source."""
 SUSPECT_TIMES = 6.0
 """A lead that somebody has marked as suspect or faulty, against one in order: common practice, no source."""
+SYMPTOMS_OF_DATA: tuple[Heard, ...] = ("silent", "crackle")
+"""What can be noticed of a line of lighting data: lamps that do nothing, and lamps that flicker or jump."""
 MOST_EACH = 5
 PLAIN_LEAD = 3
 """A lead or a Y lead has so many plugs; what has more has several lines."""
-
-
-Weighed = tuple[Heard, str, float, tuple[str, ...]]
-"""A symptom, what causes it in words, its weight, and the things it concerns."""
 
 
 class LikelyCause(Record):
@@ -48,42 +53,73 @@ def likely_causes(
     run = next((run for run in rig.runs if run.id == run_id), None)
     if run is None:
         raise KeyError(run_id)
-    weighed: dict[Heard, dict[str, tuple[float, tuple[str, ...]]]] = {}
-    for heard, words, weight, things in (*_solved(rig, run, analysis, cache), *_beside(rig, run)):
-        known, _ = weighed.setdefault(heard, {}).get(words, (0.0, ()))
-        weighed[heard][words] = (known + weight, things)
-    return tuple(cause for heard, causes in weighed.items() for cause in _ranked(heard, causes))
+    own = next((each for each in analysis.runs if each.run == run.id), None) if analysis is not None else None
+    by_symptom: dict[Heard, dict[str, Suspicion]] = {}
+    wiring = _broken_data(rig, run) if carries_data(rig, run) else _solved(rig, run, own, cache)
+    for suspicion in (*_planned(own), *wiring, *beside(rig, run)):
+        causes = by_symptom.setdefault(suspicion.heard, {})
+        known = causes.get(suspicion.words)
+        weight = suspicion.weight + (known.weight if known is not None else 0.0)
+        causes[suspicion.words] = replace(suspicion, weight=weight)
+    return tuple(cause for heard, causes in by_symptom.items() for cause in _ranked(heard, tuple(causes.values())))
 
 
-def _ranked(heard: Heard, causes: dict[str, tuple[float, tuple[str, ...]]]) -> Iterator[LikelyCause]:
-    total = sum(weight for weight, _ in causes.values())
-    by_weight = sorted(causes.items(), key=lambda entry: -entry[1][0])
-    for words, (weight, things) in by_weight[:MOST_EACH]:
-        yield LikelyCause(heard=heard, words=words, share=round(weight / total, 3), things=things)
+def _ranked(heard: Heard, causes: tuple[Suspicion, ...]) -> Iterator[LikelyCause]:
+    total = sum(cause.weight for cause in causes)
+    for cause in sorted(causes, key=lambda each: -each.weight)[:MOST_EACH]:
+        share = round(cause.weight / total, 3)
+        yield LikelyCause(heard=heard, words=cause.words, share=share, things=cause.things)
 
 
-def _solved(rig: Rig, run: Run, analysis: Analysis | None, cache: AnalysisCache | None) -> Iterator[Weighed]:
-    """Each broken conductor and each other position of a switch, with the rest of the rig around the run."""
+def _planned(own: RunAnalysis | None) -> Iterator[Suspicion]:
+    """What was computed of the run as it is planned."""
+    for finding in own.findings if own is not None else ():
+        heard = heard_of(finding)
+        if heard is not None and finding.grade in PLANNED_WEIGHTS:
+            yield Suspicion(heard, f"as computed: {finding.sentence}", PLANNED_WEIGHTS[finding.grade], finding.items)
+
+
+def _solved(rig: Rig, run: Run, own: RunAnalysis | None, cache: AnalysisCache | None) -> Iterator[Suspicion]:
+    """Each broken conductor, each other position of a switch and what is otherwise around the run, with the rest of the
+    rig around it."""
     alone = rig.with_fields(runs=(run,))
     norton = rest_of_rig(rig, run.id, cache)
     (right,) = quick_verdicts(prune(alone), norton=norton)
+
+    def heard_with(other: Rig) -> tuple[Heard, ...]:
+        (wrong,) = quick_verdicts(prune(other), norton=norton)
+        return symptoms(right, wrong)
+
     contacts: dict[tuple[Heard, str], list[str]] = {}
     for broken in broken_leads(alone, run):
-        (wrong,) = quick_verdicts(prune(broken.rig), norton=norton)
-        heard_of_it = symptoms(right, wrong)
+        heard_of_it = heard_with(broken.rig)
         for heard in heard_of_it:
             contacts.setdefault((heard, broken.item.id), []).append(broken.contact)
         if heard_of_it:
             contacts.setdefault(("crackle", broken.item.id), [])
     kit = {item.id: item for item in rig.kit}
     for (heard, item_id), where in contacts.items():
-        yield heard, _broken_words(rig, kit[item_id], where), WEIGHTS["lead"] * _times(kit[item_id]), (item_id,)
-    own = next((each for each in analysis.runs if each.run == run.id), None) if analysis is not None else None
+        weight = SOLVED_WEIGHTS["lead"] * _times(kit[item_id])
+        yield Suspicion(heard, _broken_words(rig, kit[item_id], where), weight, (item_id,))
     for edit in settings_edits(rig, own) if own is not None else ():
-        (wrong,) = quick_verdicts(prune(apply(alone, edit)), norton=norton)
-        for heard in symptoms(right, wrong):
-            things = tuple(op.id for op in edit.ops if op.op == "set" and op.id is not None)
-            yield heard, f"a switch stands otherwise ({edit.label})", WEIGHTS["switch"], things
+        things = tuple(op.id for op in edit.ops if op.op == "set" and op.id is not None)
+        for heard in heard_with(apply(alone, edit)):
+            words = f"a switch stands otherwise ({edit.label})"
+            yield Suspicion(heard, words, SOLVED_WEIGHTS["switch"], things)
+    for departure in departures(alone, run):
+        for heard in heard_with(departure.rig):
+            yield Suspicion(heard, departure.words, SOLVED_WEIGHTS["elsewhere"], departure.things)
+
+
+def _broken_data(rig: Rig, run: Run) -> Iterator[Suspicion]:
+    """A line of data with one broken conductor may still work at times, so each is named for both."""
+    contacts: dict[KitItem, list[str]] = {}
+    for broken in broken_leads(rig.with_fields(runs=(run,)), run):
+        contacts.setdefault(broken.item, []).append(broken.contact)
+    for item, where in contacts.items():
+        for heard in SYMPTOMS_OF_DATA:
+            words = _broken_words(rig, item, where)
+            yield Suspicion(heard, words, SOLVED_WEIGHTS["lead"] * _times(item), (item.id,))
 
 
 def _broken_words(rig: Rig, item: KitItem, contacts: list[str]) -> str:
@@ -97,23 +133,3 @@ def _broken_words(rig: Rig, item: KitItem, contacts: list[str]) -> str:
 
 def _times(item: KitItem) -> float:
     return 1.0 if item.condition == "good" else SUSPECT_TIMES
-
-
-def _beside(rig: Rig, run: Run) -> Iterator[Weighed]:
-    """What no wiring shows: a channel that is muted, a neighbour's socket, an empty battery."""
-    gear = {each.id: each for each in rig.gear}
-    ends = [end for end in run.ends if end.owner in gear]
-    if not ends:
-        return
-    source, into = gear[ends[0].owner], gear[ends[-1].owner]
-    at_desk, at_source = (into.id,), (source.id,)
-    channel, gain = WEIGHTS["channel"], WEIGHTS["gain"]
-    yield "silent", f"the channel at {into.name} is muted, its fader down or its source another", channel, at_desk
-    yield "silent", f"{source.name} is muted, off or turned down", channel, at_source
-    yield "silent", "the plug is in the neighbour's socket: follow the lead with a hand", WEIGHTS["socket"], ()
-    yield "weak", f"the gain at {into.name} is too low", gain, at_desk
-    yield "distorted", f"the gain at {into.name} is too high: back until the clip light stays off", gain, at_desk
-    yield "distorted", f"{source.name} itself is too loud", gain / 2, at_source
-    if runs_on_battery(source, rig.part_of(source.id)):
-        yield "silent", f"the battery of {source.name} is empty", WEIGHTS["supply"], at_source
-        yield "crackle", f"the battery of {source.name} is nearly empty", WEIGHTS["supply"], at_source

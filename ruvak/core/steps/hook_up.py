@@ -11,13 +11,13 @@ from networkx import DiGraph, condensation, topological_sort
 
 from ruvak.core.entry.phantom import wants_phantom
 from ruvak.core.rig.part import is_computer, is_mixer, sounds
+from ruvak.core.rig.ports import NOT_SOUND
 from ruvak.core.rig.rig import Gear, Rig, Run, earthing_of, name_of
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.trace.run_ends import ends_of, sockets_of
 
 Phase = Literal["place", "quiet", "connect", "power", "phantom", "choose", "level", "call", "mute", "off", "unplug"]
 LOUDSPEAKER_SIGNALS = frozenset({"loudspeaker"})
-NOT_SOUND = frozenset({"lighting-data"})
 
 
 class HookUpStep(Record):

@@ -9,6 +9,7 @@ from typing import Literal
 
 from ruvak.core.analyse import Analysis
 from ruvak.core.rig.part import ChoiceSetting, belongs_to_computer, is_computer, is_mixer, sounds
+from ruvak.core.rig.ports import NOT_SOUND
 from ruvak.core.rig.rig import Gear, Rig, TakenBand, earthing_of, setting_of
 from ruvak.core.rig.values import Id, Record
 from ruvak.core.steps.lost import Loss, losses
@@ -132,7 +133,7 @@ def _destinations(rig: Rig) -> Iterator[RoundStep]:
         part = rig.part_of(each.id)
         if each.id not in receivers:
             continue
-        if any(receiver.signal == "lighting-data" for receiver in part.inputs):
+        if any(receiver.signal in NOT_SOUND for receiver in part.inputs):
             continue
         if is_computer(part) and each.id in givers:
             words = (

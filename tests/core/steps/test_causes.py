@@ -15,6 +15,7 @@ from ruvak.core.steps.broken import broken_leads
 from ruvak.core.steps.card import CheckCard, check_card
 from ruvak.core.steps.causes import LikelyCause, likely_causes
 from tests.support.entry import entry_rig
+from tests.support.rigs import demo_rig
 from tests.support.typed import read_all
 
 
@@ -114,6 +115,34 @@ class Causes(unittest.TestCase):
     def test_a_switch_in_another_position_is_named(self) -> None:
         phantom = [each for each in causes("Choir 1 > Desk 1, 10 m, phantom") if "hantom" in each.words]
         self.assertEqual([each.heard for each in phantom], ["silent"])
+
+    def test_each_symptom_has_something_to_look_at(self) -> None:
+        for name in ("lantern-evening", "midwinter-concert"):
+            rig = demo_rig(name)
+            solved = analyse(rig)
+            for run in (rig.runs[0], rig.runs[-1], *(run for run in rig.runs if run.id in ("stream", "slides"))):
+                heard = {cause.heard for cause in likely_causes(rig, run.id, solved)}
+                self.assertLessEqual({"silent", "one_side", "thin", "hum", "weak", "distorted"}, heard, run.id)
+
+    def test_what_was_computed_of_the_run_as_planned_comes_first(self) -> None:
+        rig = demo_rig("midwinter-concert")
+        causes = likely_causes(rig, "stream", analyse(rig))
+        hum = next(each for each in causes if each.heard == "hum")
+        self.assertIn("the two ends stand on different earths", hum.words)
+        self.assertGreater(hum.share, 0.5)
+
+    def test_a_failing_supply_hums_where_it_gives_line_level(self) -> None:
+        # Common practice: ripple is in series with what a device gives, so it is heard from a desk and a receiver.
+        rig = demo_rig("midwinter-concert")
+        supply = [each for each in likely_causes(rig, "main-left") if "supply of Desk" in each.words]
+        self.assertEqual([each.heard for each in supply], ["hum"])
+
+    def test_lamps_are_asked_for_lamps(self) -> None:
+        rig = demo_rig("midwinter-concert")
+        causes = likely_causes(rig, "lights", analyse(rig))
+        self.assertEqual({each.heard for each in causes}, {"silent", "crackle"})
+        self.assertTrue(any("terminator" in each.words for each in causes))
+        self.assertTrue(any("address" in each.words for each in causes))
 
     def test_an_unknown_run_is_refused(self) -> None:
         with self.assertRaises(KeyError):

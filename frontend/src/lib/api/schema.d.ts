@@ -3533,6 +3533,11 @@ export interface components {
              * @description What is likely when it is not as it should be.
              */
             causes: components["schemas"]["LikelyCause"][];
+            /**
+             * Is Data
+             * @description Whether it carries lighting data: then lamps that do nothing stand for silence, and flickering for crackle.
+             */
+            is_data: boolean;
         };
         /**
          * Expected

@@ -19,6 +19,12 @@ export const HEARD: readonly { id: Heard; words: string }[] = [
 	{ id: 'distorted', words: 'Distorted' }
 ];
 
+/** Of a line of lighting data. */
+export const SEEN: readonly { id: Heard; words: string }[] = [
+	{ id: 'silent', words: 'Lamps do nothing' },
+	{ id: 'crackle', words: 'Lamps flicker or jump' }
+];
+
 export const inWords = (heard: Heard): string => HEARD.find(({ id }) => id === heard)?.words ?? heard;
 
 export type RoundStep = Schemas['RoundStep'];

@@ -55,6 +55,8 @@ export class CheckBook {
 	/** Whether this browser keeps anything; a private window may not. */
 	keeps = $state(true);
 
+	/** The run on screen: its card is read before the others. */
+	shown: string | null = null;
 	/** Photos of this device that the server does not have yet. */
 	photos = $state.raw<KeptPhoto[]>([]);
 
@@ -239,13 +241,14 @@ export class CheckBook {
 
 	/** All of them, so that the check goes on without a network; one after the other, to leave the server to others. */
 	private async readCards(version: string): Promise<void> {
-		const missing = this.runs.filter(({ run }) => this.check?.cards[run] === undefined);
+		const missing = this.runs.map(({ run }) => run).filter((run) => this.check?.cards[run] === undefined);
 		try {
-			for (const [at, { run }] of missing.entries()) {
+			while (missing.length > 0) {
+				const [run = ''] = missing.splice(Math.max(0, missing.indexOf(this.shown ?? '')), 1);
 				const card = await readCard(this.rig, version, run);
 				if (this.version !== version || this.check === null) return;
 				this.check = { ...this.check, cards: { ...this.check.cards, [run]: card } };
-				if (at % KEPT_EVERY === 0 || at === missing.length - 1) await this.keep(this.check);
+				if (missing.length % KEPT_EVERY === 0) await this.keep(this.check);
 			}
 		} catch (reason) {
 			if (!(reason instanceof Trouble)) throw reason;

@@ -68,6 +68,10 @@
 		};
 	});
 
+	$effect(() => {
+		book.shown = at;
+	});
+
 	// A code that is scanned while the check is open leads to its run too.
 	$effect(() => {
 		const named = placeOf(router.location)?.run;
@@ -199,13 +203,6 @@
 </section>
 
 <style>
-	/* On a phone the station's own head says whose check it is; the answers need the room. */
-	@media (max-width: 720px) {
-		:global(body:has(.check) header.top),
-		:global(body:has(.check) main > p.note.no-print) {
-			display: none;
-		}
-	}
 	.check {
 		display: flex;
 		flex-direction: column;

@@ -96,6 +96,7 @@
 			</h2>
 			<p class="quiet">
 				{#if book.check}
+					{book.check.name}:
 					{open.length === 0
 						? 'Everything is good.'
 						: `${open.length} of ${book.items.length} not good yet${wrong > 0 ? `, ${wrong} wrong` : ''}.`}

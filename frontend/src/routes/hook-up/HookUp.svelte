@@ -55,7 +55,9 @@
 <section class="view">
 	<header>
 		<div>
-			<h2>Hook-up</h2>
+			<h2>
+				Hook-up{#if book.check}<span class="rig">{book.check.name}</span>{/if}
+			</h2>
 			<p class="quiet">
 				{#if plan}{countWords(steps, states)}.{/if} Everything is connected with the power off; speakers come on
 				last. Local rules come first.
@@ -105,6 +107,12 @@
 <style>
 	header {
 		flex-wrap: wrap;
+	}
+	.rig {
+		margin-left: 0.6rem;
+		color: var(--dim);
+		font-size: 0.95rem;
+		font-weight: 400;
 	}
 	.out {
 		display: flex;

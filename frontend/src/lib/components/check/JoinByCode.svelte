@@ -22,7 +22,7 @@
 	</div>
 {:else}
 	<button type="button" class="btn preset-tonal no-print" disabled={asking.busy} onclick={() => void make()}
-		>Add a phone by code</button
+		>Add a phone</button
 	>
 {/if}
 {#if asking.refused}<p role="alert">{asking.refused}</p>{/if}

@@ -1,6 +1,6 @@
 <!-- What is heard instead, what is likely then, which lead or device it was, a photo and a note. -->
 <script lang="ts">
-	import { causesOf, HEARD, type Card, type Heard, type NewEntry } from '../../domain/check';
+	import { causesOf, HEARD, SEEN, type Card, type Heard, type NewEntry } from '../../domain/check';
 	import TakePhoto from './TakePhoto.svelte';
 
 	let {
@@ -35,9 +35,9 @@
 </script>
 
 <div class="wrong">
-	<h3>What do you hear?</h3>
+	<h3>{card?.is_data ? 'What do you see?' : 'What do you hear?'}</h3>
 	<div class="heard">
-		{#each HEARD as each (each.id)}
+		{#each card?.is_data ? SEEN : HEARD as each (each.id)}
 			<button type="button" aria-pressed={heard === each.id} onclick={() => (heard = each.id)}
 				>{each.words}</button
 			>
@@ -51,6 +51,8 @@
 					<li><span class="figure">{Math.round(cause.share * PERCENT)} %</span> {cause.words}</li>
 				{/each}
 			</ol>
+		{:else if card === undefined}
+			<p class="quiet" role="status">What is likely is being computed…</p>
 		{/if}
 		{#if card && card.pieces.length > 0}
 			<div class="pieces" role="group" aria-label="Which piece it was">

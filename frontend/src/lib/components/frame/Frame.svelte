@@ -5,7 +5,7 @@
 	import { rigQuery, rigsQuery } from '../../api/queries';
 	import { Trouble } from '../../api/client';
 	import { placeOf } from '../../domain/address';
-	import { isOfTheHouse } from '../../domain/stations';
+	import { goesOnAlone, isOfTheHouse } from '../../domain/stations';
 	import { followAddress } from '../../state/address.svelte';
 	import { getDesk } from '../../state/desk.svelte';
 	import Broken from './Broken.svelte';
@@ -65,7 +65,7 @@
 
 <!-- The address names what is on screen, so skipping moves the focus alone. -->
 <button type="button" class="skip" onclick={() => main?.focus()}>Skip to the runs</button>
-<div class="frame">
+<div class="frame" class:on-stage={goesOnAlone(place?.station)}>
 	<TopBar state={rig.data} onhelp={() => (helpOpen = true)} />
 	<Rail state={rig.data} {views} />
 	<main id="main" tabindex="-1" bind:this={main}>
@@ -118,6 +118,11 @@
 		color: var(--accent-ink);
 	}
 	@media (max-width: 720px) {
+		/* These say themselves whose rig it is, and need the room. */
+		.on-stage > :global(header.top),
+		.on-stage main > :global(p.note.no-print) {
+			display: none;
+		}
 		.frame {
 			grid-template: 'top' auto 'main' minmax(0, 1fr) 'rail' auto / minmax(0, 1fr);
 		}

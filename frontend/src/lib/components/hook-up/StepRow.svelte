@@ -102,4 +102,10 @@
 	.acts .in-text {
 		min-height: 2.75rem;
 	}
+	@media (max-width: 720px) {
+		.acts {
+			flex-direction: column;
+			gap: 0;
+		}
+	}
 </style>
