@@ -69,6 +69,8 @@
 	<TopBar state={rig.data} onhelp={() => (helpOpen = true)} />
 	<Rail state={rig.data} {views} />
 	<main id="main" tabindex="-1" bind:this={main}>
+		<!-- On a phone in place of that of the top bar. -->
+		{#if goesOnAlone(place?.station)}<h1 class="sr-only on-phone">{rig.data?.rig.name ?? 'Ruvak'}</h1>{/if}
 		<DemoNote />
 		<Notice failure={gone ? null : rig.error} onretry={() => rig.refetch()} />
 		{#key viewKey}
@@ -116,6 +118,11 @@
 		padding: 0.5rem 0.9rem;
 		background: var(--accent);
 		color: var(--accent-ink);
+	}
+	@media (min-width: 721px) {
+		.on-phone {
+			display: none;
+		}
 	}
 	@media (max-width: 720px) {
 		/* These say themselves whose rig it is, and need the room. */
