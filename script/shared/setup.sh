@@ -58,7 +58,9 @@ need_programs() { # need_programs run|test
 		fail "Node.js 20.19 or newer is needed to build the interface; this is $(node --version)."
 	ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || apt_need postgresql
 	if [ "$1" = test ]; then
-		[ -x /usr/bin/chromium ] || apt_need chromium
+		# The shell without windows is quicker; a Debian that does not have it has the whole browser.
+		[ -x /usr/bin/chromium-headless-shell ] || (apt_need chromium-headless-shell) >/dev/null 2>&1 ||
+			[ -x /usr/bin/chromium ] || apt_need chromium
 		[ -x /usr/bin/ngspice ] || apt_need ngspice
 		[ -x .ruvak/nginx/usr/sbin/nginx ] || command -v nginx >/dev/null || [ -x /usr/sbin/nginx ] || unpack_nginx
 	fi

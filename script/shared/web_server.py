@@ -10,7 +10,9 @@ from pathlib import Path
 
 from script.shared.postgres import free_port
 
-CHROMIUM = "/usr/bin/chromium"
+SHELL, WHOLE = "/usr/bin/chromium-headless-shell", "/usr/bin/chromium"
+CHROMIUM = SHELL if Path(SHELL).exists() else WHOLE
+"""Debian's Chromium: the shell without windows takes a fifth less processor time than the whole browser."""
 ARGUMENTS = [
     "--disable-gpu",
     "--disable-dev-shm-usage",
