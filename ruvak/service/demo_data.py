@@ -2,8 +2,10 @@
 
 from datetime import datetime, timedelta
 from importlib.resources import files
+from typing import Any
 
 from ruvak.core.entry.reader import read
+from ruvak.core.log.entry import NewEntry
 from ruvak.core.parts.library import embed
 from ruvak.core.parts.reading import rig_from_json
 from ruvak.core.rig.edits import Edit
@@ -11,6 +13,7 @@ from ruvak.core.rig.rig import Rig
 from ruvak.service.cupboard import Cupboard
 from ruvak.service.edits import Edits
 from ruvak.service.kept import KeptRigs
+from ruvak.service.log_book import LogBook
 from ruvak.service.occasions import Occasions
 from ruvak.service.rigs import Rigs
 from ruvak.service.states import Person
@@ -18,6 +21,8 @@ from ruvak.service.venues import Venues
 from ruvak.store import database
 
 SETUP = Person(id="setup", name="Set-up")
+LAST_WEEK = Person(id="last-week", name="Odalys Reed")
+"""Who checked last week."""
 DEMOS = ("sunday-talk", "video-call", "lantern-evening", "midwinter-concert")
 """In the order they are added; the last is the one that opens first."""
 _SATURDAY, _SUNDAY = 5, 6
@@ -39,6 +44,7 @@ def add_demo(url: str) -> bool:
         made = rigs.import_rig(demo_rig(name), SETUP)
     Venues(sessions, kept, edits).save(made.rig.id, "as found on the first visit", SETUP)
     _plan_weeks(Occasions(sessions, kept, edits), rigs, edits)
+    _log_last_week(LogBook(sessions, kept))
     # Last, since the rig that was changed last opens first.
     _fill(Cupboard(sessions, kept, edits), Occasions(sessions, kept, edits), made.rig.id)
     return True
@@ -76,6 +82,35 @@ def _plan_weeks(occasions: Occasions, rigs: Rigs, edits: Edits) -> None:
         rig = rigs.export(again)
         if (edit := read(rig, line).edit) is not None:
             edits.make(again, rigs.version(again).version, Edit(label=edit.label, ops=edit.ops), SETUP)
+
+
+def _log_last_week(book: LogBook) -> None:
+    """The checks of last week's rigs: what was wrong is said beside this week's runs."""
+    talk = _day(_SUNDAY, -1).replace(hour=8, minute=10)
+    sunday: tuple[tuple[int, dict[str, Any]], ...] = (
+        (0, {"run": "lectern", "answer": "good"}),
+        (2, {"run": "reader", "answer": "wrong", "heard": "crackle", "things": ("m2",), "words": "when it is moved"}),
+        (6, {"run": "reader", "answer": "good", "words": "taped to the stand"}),
+        (8, {"run": "keys", "answer": "good"}),
+        (11, {"run": "main-left", "answer": "good"}),
+        (13, {"run": "main-right", "answer": "good"}),
+        (15, {"run": "aux-1", "answer": "wrong", "heard": "hum"}),
+        (22, {"run": "aux-1", "answer": "good", "words": "its supply on the same strip as the desk"}),
+        (25, {"run": "aux-1", "kind": "reading", "measured": {"quantity": "hum_dbu", "value": -71.5}}),
+    )
+    lantern = _day(_SATURDAY, -1).replace(hour=15, minute=20)
+    evening: tuple[tuple[int, dict[str, Any]], ...] = (
+        (0, {"run": "slides", "answer": "wrong", "heard": "thin", "words": "no voices in the films, only the band"}),
+        (9, {"kind": "note", "words": "one side of the laptop alone for tonight; get the right adapter"}),
+    )
+    for rig, began, entries in (("sunday-talk", talk, sunday), ("lantern-evening", lantern, evening)):
+        made = tuple(
+            NewEntry.model_validate(
+                {"id": f"demo-{rig}-{number}", "at": began + timedelta(minutes=minutes), "kind": "check", **entry}
+            )
+            for number, (minutes, entry) in enumerate(entries)
+        )
+        book.add(rig, made, LAST_WEEK)
 
 
 def _day(weekday: int, weeks: int) -> datetime:
