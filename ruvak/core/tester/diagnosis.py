@@ -14,12 +14,16 @@ from ruvak.core.rig.values import Label, Record
 from ruvak.core.rig.wiring_fault import WiringFault, contact_words, fault_words
 from ruvak.core.tester.hypotheses import Bench, Hypothesis
 from ruvak.core.tester.metal import Groups, across_components, groups_of
-from ruvak.core.tester.reading import LeadTest, State
+from ruvak.core.tester.reading import MOST_OHM, LeadTest, State
+from ruvak.core.units import engineering
 
 Verdict = Literal["good", "faulty", "several", "unfinished", "other", "unexplained"]
 PASSED = "The tester says pass. It names no contact, so what such a tester does not look for may go unseen."
 TWO_AT_MOST = "No two faults together read like this: read these pairs again, then open the plugs."
 SAME_READINGS = "The contacts read the same for each of these: open the plugs and look."
+RESISTIVE = "a bad solder joint or a dirty plug rather than a clean break."
+OPEN_OHM = 100e3
+"""What reads more is a break: between it and a joined conductor lies a joint that has gone bad. Common practice."""
 OTHERS_UNREAD = "These contacts read as they should; the other lines were not read."
 MOST_AT_ONCE = 32
 """Contacts of a piece that is tested as a whole; of a larger one, the lines that were read."""
@@ -88,10 +92,12 @@ def diagnose(whole: Part, test: LeadTest) -> Diagnosis:
     if unknown := read - set(contacts_in(whole)):
         raise ValueError(f"{whole.name} has no contact {min(map(str, unknown))}.")
     if len(contacts_in(whole)) <= MOST_AT_ONCE:
-        return _Case(whole, test).diagnose()
+        case = _Case(whole, test)
+        return case.with_resistances(case.diagnose())
     used = {point.connector for point in read if isinstance(point, Contact)}
     part = prune_multicore(whole, used) if used else whole
-    diagnosis = _Case(part, test).diagnose()
+    case = _Case(part, test)
+    diagnosis = case.with_resistances(case.diagnose())
     if diagnosis.verdict == "good" and part is not whole:
         return diagnosis.model_copy(update={"verdict": "unfinished", "words": OTHERS_UNREAD})
     return diagnosis
@@ -124,6 +130,22 @@ class _Case:
         if not explanations and not others:
             return Diagnosis(verdict="unexplained", words=TWO_AT_MOST, condition="faulty", unusual=self._unusual())
         return self._explained(explanations, others)
+
+    def with_resistances(self, said: Diagnosis) -> Diagnosis:
+        """The same, with what reads neither joined nor open: common practice, no source."""
+        places = {contact: place for place, contact in enumerate(self._contacts)}
+        for reading in self._test.readings:
+            p, q = sorted((places[reading.a], places[reading.b]))  # type: ignore[index]
+            if (
+                reading.ohm is not None
+                and MOST_OHM < reading.ohm < OPEN_OHM
+                and self._is_joined(p, q)
+                and self._is_judged(p, q)
+            ):
+                figure = engineering(reading.ohm, "ohm")
+                words = f"{said.words} {_sentence(self._pair_words(p, q))[:-1]} reads {figure}: {RESISTIVE}"
+                return said.model_copy(update={"words": words})
+        return said
 
     def _explained(self, faulty: list[Hypothesis], others: list[tuple[Part, Groups]]) -> Diagnosis:
         """One explanation or several, with the reading that tells them apart."""

@@ -9,6 +9,8 @@ from ruvak.core.rig.values import Number, Record
 
 State = Literal["joined", "open", "flickers"]
 Place = Literal["near", "middle", "far"]
+MOST_OHM = 10.0
+"""A meter that reads more finds no connection: a hundred metres of thin lead have less."""
 MOST_READINGS = 8000
 """Every pair of contacts of a 40-way multicore's ends."""
 

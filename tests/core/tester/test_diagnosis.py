@@ -11,6 +11,7 @@ from ruvak.core.rig.part import Part, contacts_in
 from ruvak.core.rig.wiring_fault import WiringFault, with_faults
 from ruvak.core.tester.diagnosis import Diagnosis, diagnose
 from ruvak.core.tester.hypotheses import Bench
+from ruvak.core.tester.lines import read_lines
 from ruvak.core.tester.metal import groups_of
 from ruvak.core.tester.reading import ContactReading, LeadTest
 from tests.support.lead_readings import pairs_of, readings_of
@@ -150,6 +151,16 @@ class Partial(unittest.TestCase):
             self.assertEqual(on_read, {tuple(truth[p] == truth[q] for p, q in at)})
         if len(hidden) == 1:
             self.assertIn(truth, explained)
+
+
+class Resistances(unittest.TestCase):
+    def test_what_reads_neither_joined_nor_open_is_a_bad_joint(self) -> None:
+        # Common practice: a break reads more than 100 kohm, a conductor less than some ohms.
+        for ohm, said in ((45.0, True), (3300.0, True), (2e6, False), (0.4, False)):
+            text = f"1-1 0.3 ohm, 2-2 0.3 ohm, 3-3 {ohm / 1e3:g} kohm"
+            words = diagnose(MIC, read_lines(MIC, text)).words
+            self.assertEqual("bad solder joint" in words, said, words)
+        self.assertIn("reads 45 ohm", diagnose(MIC, read_lines(MIC, "3-3 45 ohm")).words)
 
 
 class Moved(unittest.TestCase):
