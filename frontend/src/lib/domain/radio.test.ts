@@ -6,6 +6,8 @@ describe('frequencies', () => {
 		expect(typedMhz('606.5')).toEqual([606.5]);
 		expect(typedMhz('606.5 MHz, 607,125')).toEqual([606.5, 607.125]);
 		expect(typedMhz('606.5;607')).toEqual([606.5, 607]);
+		expect(typedMhz('606.5,607.1 and 608')).toEqual([606.5, 607.1, 608]);
+		expect(typedMhz('606.5MHz/2.4 GHz')).toEqual([606.5, 2400]);
 		expect(typedMhz('')).toEqual([]);
 		expect(saidMhz([606.5, 607])).toBe('606.5 607');
 	});
@@ -28,6 +30,13 @@ describe('what is taken at a place', () => {
 		expect(saidBands(bands)).toBe('470–478 television; 606.7 the hall’s own; 823–826');
 		expect(typedBands(saidBands(bands))).toEqual(bands);
 		expect(typedBands(' ; ')).toEqual([]);
+		expect(typedBands('television 470-478; the hall’s own: 606.7; 823-826 MHz')).toEqual(bands);
+		expect(typedBands('wireless network 2.4-2.48 GHz')?.[0]).toEqual({
+			low_mhz: 2400,
+			high_mhz: 2480,
+			by: 'wireless network'
+		});
+		expect(typedBands('next room (606.5)')?.[0]?.by).toBe('next room');
 	});
 
 	it('is none where it is no frequency', () => {
