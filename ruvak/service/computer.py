@@ -29,7 +29,7 @@ from ruvak.core.run_changes import VerdictChange, changed_runs, verdict_changes
 from ruvak.core.sheets.sheets import RigSheets, rig_sheets
 from ruvak.core.steps.card import check_card
 from ruvak.core.steps.causes import likely_causes
-from ruvak.core.steps.radio import taken_by
+from ruvak.core.steps.radio import taken_elsewhere
 from ruvak.core.steps.round import Round, check_round
 from ruvak.core.venue.document import difference
 from ruvak.core.venue.lines import VenueReading
@@ -49,7 +49,7 @@ from ruvak.service.states import (
     RunChangeList,
     VenueComparison,
 )
-from ruvak.service.takings import on_at_the_same_time
+from ruvak.service.takings import carriers_at_the_same_time
 from ruvak.service.venues import house_venue_of, newest_document
 from ruvak.service.versions import Version, version_of
 from ruvak.store import history
@@ -228,8 +228,7 @@ class Computer:
         """The check beside the runs, and what is lost with each run. Raises NotFound, RigFault."""
         rig = self._rig(rig_id)
         with self._sessions() as session:
-            others = [self._kept.current(session, other).rig for other in on_at_the_same_time(session, rig_id)]
-        elsewhere = tuple(band for other in others for band in taken_by(other))
+            elsewhere = taken_elsewhere(carriers_at_the_same_time(session, rig_id))
         return check_round(prepare(rig), self._analysis(rig, self._progress), elsewhere)
 
     def choices(self, rig_id: str, run_id: str, at: int, replace: bool) -> PieceChoiceList:

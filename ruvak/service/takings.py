@@ -3,11 +3,11 @@
 Whoever takes something locks its row first, always in the order of ids and after the rig that takes it.
 """
 
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import Select, delete, select, tuple_
+from sqlalchemy import Select, delete, func, select, tuple_
 from sqlalchemy.orm import Session
 
 from ruvak.core.cupboard.draw import Taken, drawn_by
@@ -15,7 +15,7 @@ from ruvak.core.errors import Fault, RuvakError
 from ruvak.core.rig.rig import Rig, name_of
 from ruvak.core.rig.values import Record
 from ruvak.store.house import CupboardRow, TakenRow
-from ruvak.store.tables import OccasionRow, RigRow
+from ruvak.store.tables import GearRow, OccasionRow, RigRow
 
 MOST_NAMED = 4
 """So many things are named in a refusal; the others are counted."""
@@ -92,15 +92,18 @@ def hours_of(session: Session, rig_id: str) -> tuple[datetime, datetime] | None:
     return (row.starts_at, row.ends_at) if row is not None else None
 
 
-def on_at_the_same_time(session: Session, rig_id: str) -> Sequence[str]:
-    """Plans of the house whose hours meet those of this rig; none where it has no date."""
+def carriers_at_the_same_time(session: Session, rig_id: str) -> list[float]:
+    """What transmits by radio, in megahertz, in plans of the house whose hours meet those of this rig; nothing where it
+    has no date."""
     hours = hours_of(session, rig_id)
     if hours is None:
-        return ()
+        return []
     starts_at, ends_at = hours
-    query = select(RigRow.id).join(OccasionRow, RigRow.occasion_id == OccasionRow.id).order_by(RigRow.id)
-    meets = (OccasionRow.starts_at < ends_at, OccasionRow.ends_at > starts_at)
-    return session.scalars(query.where(RigRow.id != rig_id, RigRow.shelf == "plans", *meets)).all()
+    others = select(RigRow.id).join(OccasionRow, RigRow.occasion_id == OccasionRow.id)
+    others = others.where(RigRow.id != rig_id, RigRow.shelf == "plans")
+    others = others.where(OccasionRow.starts_at < ends_at, OccasionRow.ends_at > starts_at)
+    tuned = select(GearRow.radio_mhz).where(func.jsonb_array_length(GearRow.radio_mhz) > 0)
+    return sorted(mhz for each in session.scalars(tuned.where(GearRow.holder_id.in_(others))) for mhz in each)
 
 
 def take_what_is_drawn(session: Session, rig: Rig) -> None:

@@ -40,10 +40,10 @@ def carriers_of(rig: Rig) -> dict[str, float]:
     }
 
 
-def taken_by(rig: Rig) -> tuple[TakenBand, ...]:
-    """A rig's carriers as another rig meets them that is on at the same hours; whose they are is not said to those who
-    see that other rig alone."""
-    return tuple(TakenBand(low_mhz=mhz, high_mhz=mhz, by=ELSEWHERE) for mhz in carriers_of(rig).values())
+def taken_elsewhere(carriers_mhz: Iterable[float]) -> tuple[TakenBand, ...]:
+    """Carriers of the house's other rigs that are on at the same hours; whose they are is not said to those who see
+    one rig alone."""
+    return tuple(TakenBand(low_mhz=mhz, high_mhz=mhz, by=ELSEWHERE) for mhz in carriers_mhz)
 
 
 def say_band(band: TakenBand) -> str:

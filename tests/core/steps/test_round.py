@@ -11,7 +11,7 @@ from ruvak.core.parts.reading import rig_from_document
 from ruvak.core.prepare import prepare
 from ruvak.core.rig.rig import Rig, TakenBand
 from ruvak.core.steps.lost import losses
-from ruvak.core.steps.radio import CLEAR_MHZ, LEAST_APART_MHZ, carriers_of, clashes, taken_by
+from ruvak.core.steps.radio import CLEAR_MHZ, LEAST_APART_MHZ, carriers_of, clashes, taken_elsewhere
 from ruvak.core.steps.round import Round, check_round
 from tests.support.random_rigs import random_rig
 from tests.support.rigs import demo_rig
@@ -86,7 +86,7 @@ class TheRound(unittest.TestCase):
     def test_what_another_rig_of_the_house_transmits_at_the_same_time_is_computed_with(self) -> None:
         def why(*elsewhere: float) -> str:
             rig = prepare(tuned((606.0, 606.5)))
-            return check_round(rig, analyse(rig), taken_by(tuned(elsewhere))).before[0].why
+            return check_round(rig, analyse(rig), taken_elsewhere(elsewhere)).before[0].why
 
         self.assertIn("free of each other, 1 of the house's other rigs at the same time.", why(610.0))
         self.assertIn("(606.5 MHz) meets 606.7 MHz (another rig of the house at the same time)", why(606.7))

@@ -109,6 +109,7 @@
 
 	// The run is named by whoever answers: once an entry is kept, the card on screen may be another one's.
 	async function answer(of: CheckedRun, given: Answer, more: Partial<NewEntry> = {}): Promise<void> {
+		if (!place.steady) return;
 		place.rest();
 		const entry = checkEntry(of, given, more);
 		last = entry;
