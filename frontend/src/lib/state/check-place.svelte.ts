@@ -23,8 +23,14 @@ export class CheckPlace {
 		this.rest();
 	}
 
-	/** Takes no tap for a moment. */
-	rest(): void {
+	/** Whether a tap counts now; after one that does, none counts for a moment. */
+	takesTap(): boolean {
+		if (!this.steady) return false;
+		this.rest();
+		return true;
+	}
+
+	private rest(): void {
 		this.steady = false;
 		clearTimeout(this.timer);
 		this.timer = setTimeout(() => (this.steady = true), STEADY_AFTER_MS);

@@ -109,8 +109,11 @@
 
 	// The run is named by whoever answers: once an entry is kept, the card on screen may be another one's.
 	async function answer(of: CheckedRun, given: Answer, more: Partial<NewEntry> = {}): Promise<void> {
-		if (!place.steady) return;
-		place.rest();
+		if (!place.takesTap()) return;
+		await keepAnswer(of, given, more);
+	}
+
+	async function keepAnswer(of: CheckedRun, given: Answer, more: Partial<NewEntry> = {}): Promise<void> {
 		const entry = checkEntry(of, given, more);
 		last = entry;
 		await book.add(entry);
@@ -119,9 +122,10 @@
 
 	/** Wrong first and then good: the log keeps what it was. */
 	async function mended(of: CheckedRun, more: Partial<NewEntry>): Promise<void> {
+		if (!place.takesTap()) return;
 		place.item = of.run;
 		await book.add(checkEntry(of, 'wrong', more));
-		await answer(of, 'good');
+		await keepAnswer(of, 'good');
 	}
 
 	async function sayPlaying(of: CheckedRun): Promise<void> {
