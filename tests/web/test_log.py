@@ -149,8 +149,8 @@ class Entries(LogTest):
         self.assertIn("walk", [step["phase"] for step in whole["after"]])
 
     def test_a_run_that_was_changed_since_is_to_be_checked_again(self) -> None:
-        key = self.analysis("overview").get_json()["runs"][0]["key"]
-        self.add(self.entry("aaaaaaaa", checked=key))
+        as_checked = self.analysis("overview").get_json()["runs"][0]["checked"]
+        self.add(self.entry("aaaaaaaa", checked=as_checked))
         self.assertFalse(self.log()["standings"][0]["changed"])
         self.edit({"op": "set", "kind": "kit", "id": "lead-31", "field": "length_m", "value": 3.0})
         self.analysis("overview")
