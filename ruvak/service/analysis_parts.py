@@ -33,6 +33,13 @@ def card_key(etag: str, run: Run, rig: Rig) -> str:
     return f"card:{__version__}.{SHAPE}:{etag}:{called}"
 
 
+def remedies_key(rig: Rig, beside: Rig, run_id: str, first: bool) -> str:
+    """By what a run's remedies are kept: the rig, the same with what is within reach, and whether all were sought."""
+    return (
+        f"{'remedy' if first else 'remedies'}:{__version__}.{SHAPE}:{content_hash(rig)}:{content_hash(beside)}:{run_id}"
+    )
+
+
 class RunParts:
     """Parts of runs as they were written last: what an edit leaves as it is need not be written again."""
 

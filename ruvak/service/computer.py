@@ -1,5 +1,6 @@
 """Everything that takes computation, over one database: what a compute process does, and the tests do in place."""
 
+import gzip
 from functools import reduce
 
 from sqlalchemy.orm import Session, sessionmaker
@@ -33,7 +34,7 @@ from ruvak.core.steps.radio import taken_elsewhere
 from ruvak.core.steps.round import Round, check_round
 from ruvak.core.venue.document import difference
 from ruvak.core.venue.lines import VenueReading
-from ruvak.service.analysis_parts import RunParts, card_key, keep, key_of, run_key
+from ruvak.service.analysis_parts import RunParts, card_key, keep, key_of, remedies_key, run_key
 from ruvak.service.kept import KeptRigs, read_current
 from ruvak.service.kept_cupboard import KeptCupboard
 from ruvak.service.problems import NotCurrent, NotFound
@@ -137,16 +138,22 @@ class Computer:
         saved = self._saved(rig_id)
         rig = saved.rig
         _run(rig, run_id)
-        before, beside = self._analysis(rig), self._beside(rig)
+        beside = self._beside(rig)
+        key = remedies_key(rig, beside, run_id, first)
+        if (match := self._parts.find(key)) is not None:
+            return RemedyList.model_validate_json(gzip.decompress(match.body))
+        before = self._analysis(rig)
         if not first:
             remedies = remedies_for(beside, run_id, before, self._cache, self._while_current(saved))
         else:
-            result = first_remedy(beside, run_id, before, self._cache)
-            remedies = (result,) if result is not None else ()
+            soonest = first_remedy(beside, run_id, before, self._cache)
+            remedies = (soonest,) if soonest is not None else ()
         known = rig.owners_by_id
-        return RemedyList(
+        result = RemedyList(
             tuple(remedy.model_copy(update={"edit": with_drawn(known, beside, remedy.edit)}) for remedy in remedies)
         )
+        self._parts.keep([(key, part_of(result.model_dump_json().encode()))])
+        return result
 
     def read_lines(self, rig_id: str, text: str) -> Readings:
         """One line with ways to go on, or several lines. Raises NotFound."""

@@ -105,6 +105,22 @@ class Parts(WebTest):
         first = keep(parts, rig, analysis.model_copy(update={"verdict": verdict}), RunParts())
         self.assertEqual(keep(parts, rig, analysis, RunParts()), first)
 
+    def test_remedies_are_sought_once_for_a_rig_and_what_is_within_reach(self) -> None:
+        address = f"/api/rigs/{self.rig_id}/runs/slides/remedies"
+
+        def kept() -> int:
+            with create_engine(self.url).connect() as connection:
+                found = connection.execute(text("SELECT key FROM solved_part WHERE key LIKE 'remed%'"))
+                return len(found.all())
+
+        first = self.client.get(address).get_json()
+        before = kept()
+        self.assertEqual(self.another_app().test_client().get(address).get_json(), first)
+        self.assertEqual(kept(), before)
+        self.edit(LENGTH)
+        self.assertTrue(self.client.get(address).get_json()[0]["helps"])
+        self.assertEqual(kept(), before + 1)
+
     def test_emptied_nothing_is_lost(self) -> None:
         keys = self.keys()
         first = self.details(*keys.values())
