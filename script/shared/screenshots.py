@@ -230,7 +230,7 @@ def take_all(address: str, views: Views, cookies: Mapping[str, Mapping[str, str]
             page.add_init_script(f"localStorage.setItem('ruvak-theme', '{theme}')")
             page.add_init_script(f"localStorage.setItem('ruvak-rig', '{rig}')")
             page.goto(f"{address}/#{path}")
-            page.locator("main h1, main h2").first.wait_for()
+            page.locator("main h1:visible, main h2:visible").first.wait_for()
             if path == "/" and not cookies:
                 page.locator("button.remedy").first.wait_for()
                 page.get_by_text("Looking for others").wait_for(state="detached")
