@@ -167,6 +167,16 @@ class LineCheck(BrowserTest):
                 self.assertLess(taps, 9)
             self.assertEqual(taps, 2 + radio_cards)
 
+    def test_wrong_leads_to_the_run_with_its_figures_and_remedies(self) -> None:
+        self.open_check(self.page)
+        self.choose(self.page, 23)
+        self.page.get_by_role("button", name="Wrong", exact=True).click()
+        self.page.get_by_role("button", name="Hum or buzz", exact=True).click()
+        expect(self.page.get_by_text("the two ends stand on different earths").first).to_be_visible()
+        self.page.get_by_role("button", name="Still wrong, next run").click()
+        self.page.get_by_role("link", name="Open the run").click()
+        expect(self.page.locator("article.open[data-run='stream']")).to_be_visible()
+
     def test_a_finger_that_taps_twice_answers_one_run(self) -> None:
         self.open_check(self.page)
         self.choose(self.page, 4)

@@ -186,5 +186,22 @@ export const workingEntry = (run: CheckedRun): NewEntry =>
 
 const MOST_THINGS = 20;
 
+/** What was answered last on this device, to take it back or to look into it. */
+export interface AnsweredLast {
+	words: string;
+	answer: Answer | null;
+	/** The run, where something is wrong with it. */
+	wrong: string | null;
+}
+
+export function answeredLast(entry: NewEntry, items: readonly CheckedRun[]): AnsweredLast {
+	const answer = entry.answer ?? null;
+	return {
+		words: items.find(({ run }) => run === (entry.step ?? entry.run))?.name ?? '',
+		answer,
+		wrong: answer === 'wrong' ? (entry.run ?? null) : null
+	};
+}
+
 export const causesOf = (card: Card | undefined, heard: Heard): Schemas['LikelyCause'][] =>
 	(card?.causes ?? []).filter((cause) => cause.heard === heard);

@@ -7,8 +7,9 @@
 	import CheckList from '../../lib/components/check/CheckList.svelte';
 	import CheckState from '../../lib/components/check/CheckState.svelte';
 	import FromPaper from '../../lib/components/check/FromPaper.svelte';
-	import { placeOf } from '../../lib/domain/address';
+	import { addressOf, placeOf } from '../../lib/domain/address';
 	import {
+		answeredLast,
 		checkEntry,
 		newEntry,
 		nextOpen,
@@ -147,8 +148,6 @@
 	const step = (by: number): void => {
 		place.item = book.items[(index + by + book.items.length) % book.items.length]?.run ?? null;
 	};
-	const nameOf = (entry: NewEntry): string =>
-		book.items.find((each) => each.run === (entry.step ?? entry.run))?.name ?? '';
 </script>
 
 <section class="check">
@@ -184,7 +183,8 @@
 						standing={book.standing.get(run.run)}
 						lastTime={book.check.log.last_time.find((had) => had.run === run.run)}
 						there={there.get(run.run) ?? []}
-						undo={last === null ? null : { words: nameOf(last), answer: last.answer ?? null }}
+						undo={last && answeredLast(last, book.items)}
+						addressOfRun={(of) => (book.online ? `#${addressOf({ station: 'runs', rig, run: of })}` : null)}
 						onwriting={(wrong) => (place.writing = wrong)}
 						onphoto={(picture) => book.addPicture(picture)}
 						onworking={() => void sayPlaying(run)}

@@ -1,12 +1,13 @@
 <!-- The large answers within a thumb's reach. On stage nobody hears it, so the first is that it plays. -->
 <script lang="ts">
 	import { Check, Play, SkipForward, X } from '@lucide/svelte';
-	import type { Answer } from '../../domain/check';
+	import type { Answer, AnsweredLast } from '../../domain/check';
 	import type { Role } from '../../domain/working';
 
 	let {
 		role,
 		undo,
+		address,
 		steady,
 		onanswer,
 		onwrong,
@@ -15,7 +16,9 @@
 	}: {
 		role: Role;
 		/** What was answered last on this device. */
-		undo: { words: string; answer: Answer | null } | null;
+		undo: AnsweredLast | null;
+		/** Of the run that was answered as wrong just now. */
+		address: string | null;
 		/** Whether the card has been there long enough to be answered. */
 		steady: boolean;
 		onanswer: (answer: Answer) => void;
@@ -30,6 +33,7 @@
 		<p class="undo">
 			{undo.words}: {undo.answer}.
 			<button type="button" class="in-text" onclick={onundo}>Take it back</button>
+			{#if address}<a href={address}>Open the run</a>{/if}
 		</p>
 	{/if}
 	{#if role === 'stage'}

@@ -7,6 +7,7 @@
 		STATE_WORDS,
 		stateOf,
 		type Answer,
+		type AnsweredLast,
 		type Card,
 		type CheckedRun,
 		type NewEntry,
@@ -29,6 +30,7 @@
 		place,
 		may,
 		undo,
+		addressOfRun,
 		role,
 		there,
 		rig,
@@ -48,7 +50,9 @@
 		lastTime: Schemas['LastTime'] | undefined;
 		place: string;
 		may: boolean;
-		undo: { words: string; answer: Answer | null } | null;
+		undo: AnsweredLast | null;
+		/** Where its wiring, figures and remedies are; null while there is no network. */
+		addressOfRun: (run: string) => string | null;
 		role: Role;
 		/** Who else is at it now. */
 		there: readonly string[];
@@ -95,6 +99,9 @@
 			<p class="state">
 				<StateMark state={stands} />
 				{STATE_WORDS[stands]}{heard}{standing?.words ? `: ${standing.words}` : ''}
+				{#if stands === 'wrong' && !run.step && addressOfRun(run.run)}<a href={addressOfRun(run.run)}
+						>Open the run</a
+					>{/if}
 				<Photos {rig} photos={standing?.photos ?? []} here={photos} />
 			</p>
 		{/if}
@@ -130,6 +137,7 @@
 			{role}
 			{steady}
 			{undo}
+			address={undo?.wrong ? addressOfRun(undo.wrong) : null}
 			{onworking}
 			{onundo}
 			onanswer={(given) => onanswer(given)}
