@@ -33,7 +33,7 @@
 		<p class="undo">
 			{undo.words}: {undo.answer}.
 			<button type="button" class="in-text" onclick={onundo}>Take it back</button>
-			{#if address}<a href={address}>Open the run</a>{/if}
+			{#if address}<a class="in-text" href={address}>Open the run</a>{/if}
 		</p>
 	{/if}
 	{#if role === 'stage'}

@@ -99,8 +99,9 @@
 			<p class="state">
 				<StateMark state={stands} />
 				{STATE_WORDS[stands]}{heard}{standing?.words ? `: ${standing.words}` : ''}
-				{#if stands === 'wrong' && !run.step && addressOfRun(run.run)}<a href={addressOfRun(run.run)}
-						>Open the run</a
+				{#if stands === 'wrong' && !run.step && undo?.wrong !== run.run && addressOfRun(run.run)}<a
+						class="in-text"
+						href={addressOfRun(run.run)}>Open the run</a
 					>{/if}
 				<Photos {rig} photos={standing?.photos ?? []} here={photos} />
 			</p>
