@@ -177,6 +177,17 @@ class LineCheck(BrowserTest):
         self.page.get_by_role("link", name="Open the run").click()
         expect(self.page.locator("article.open[data-run='stream']")).to_be_visible()
 
+    def test_after_the_long_form_the_next_run_is_seen_by_its_name(self) -> None:
+        context, phone = self.visitor(390, 700, touch=True)
+        self.addCleanup(context.close)
+        self.open_check(phone)
+        self.choose(phone, 1)
+        phone.get_by_role("button", name="Wrong", exact=True).tap()
+        phone.get_by_role("button", name="Silent", exact=True).tap()
+        phone.get_by_role("button", name="Still wrong, next run").tap()
+        expect(phone.locator("article.card")).to_have_attribute("aria-label", re.compile("^Run 2,"))
+        expect(phone.locator("article.card header")).to_be_in_viewport()
+
     def test_a_finger_that_taps_twice_answers_one_run(self) -> None:
         self.open_check(self.page)
         self.choose(self.page, 4)

@@ -22,6 +22,7 @@
 	import { CheckBook } from '../../lib/state/check-book.svelte';
 	import { CheckPlace } from '../../lib/state/check-place.svelte';
 	import { getDesk } from '../../lib/state/desk.svelte';
+	import { showHead } from '../../lib/state/in-sight';
 	import { keepRole, keptRole } from '../../lib/state/role';
 
 	/** `away`: there was no answer from the server when the page was opened. */
@@ -119,6 +120,7 @@
 		last = entry;
 		await book.add(entry);
 		place.moveTo(nextOpen(book.items, book.standing, of.run) ?? of.run);
+		showHead();
 	}
 
 	/** Wrong first and then good: the log keeps what it was. */
