@@ -100,7 +100,10 @@ _FIGURE = re.compile(
 
 def overview_of(rig: Rig, analysis: Analysis, keys: list[str]) -> Overview:
     """At a glance; `keys`: of the runs' details, in order."""
-    checked = [key_as_checked(rig, run, own.findings) for run, own in zip(rig.runs, analysis.runs, strict=True)]
+    checked = [
+        key_as_checked(rig, run, own.findings, [(control.gear, control.setting) for control in own.controls])
+        for run, own in zip(rig.runs, analysis.runs, strict=True)
+    ]
     return Overview(
         rig=analysis.rig,
         verdict=analysis.verdict,

@@ -107,8 +107,8 @@ def _solved(rig: Rig, run: Run, own: RunAnalysis | None, cache: AnalysisCache | 
             words = f"a switch stands otherwise ({edit.label})"
             yield Suspicion(heard, words, SOLVED_WEIGHTS["switch"], things)
     for departure in departures(alone, run):
-        for heard in heard_with(departure.rig):
-            yield Suspicion(heard, departure.words, SOLVED_WEIGHTS["elsewhere"], departure.things)
+        for heard in heard_with(apply(alone, departure.edit)):
+            yield Suspicion(heard, departure.words, SOLVED_WEIGHTS["elsewhere"], (departure.thing,))
 
 
 def _broken_data(rig: Rig, run: Run) -> Iterator[Suspicion]:

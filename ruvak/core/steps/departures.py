@@ -1,25 +1,27 @@
-"""A run with something otherwise than planned, as rigs that can be solved: broken conductors, a lost earth, a failing
-supply, a lead along a mains cable."""
+"""What may be otherwise around a run than it is planned, as edits that can be solved: a lost earth, a failing supply, a
+lead along a mains cable."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ruvak.core.rig.earth import Beside
-from ruvak.core.rig.rig import Gear, KitItem, Rig, Run, earthing_of, runs_on_battery
+from pydantic import JsonValue
+
+from ruvak.core.rig.edits import Edit, SetField
+from ruvak.core.rig.rig import Gear, Rig, Run, earthing_of, runs_on_battery
 
 FAILING_SUPPLY_V = 0.1
 """Ripple on the outputs of a device whose supply fails, in volts: common practice, no source."""
-ALONG_MAINS = Beside.model_validate({"length_m": 3.0, "distance_m": 0.02, "current_a": 6.0})
+ALONG_MAINS: JsonValue = {"length_m": 3.0, "distance_m": 0.02, "current_a": 6.0}
 """A lead taped to a mains cable for a few metres, with some lamps on it: common practice, no source."""
 
 
 @dataclass(frozen=True)
 class Departure:
-    """A rig otherwise than planned in one place; `words`: in what, and what to do to find out."""
+    """One thing otherwise than planned; `words`: in what, and what to do to find out."""
 
     words: str
-    things: tuple[str, ...]
-    rig: Rig
+    thing: str
+    edit: Edit
 
 
 def departures(rig: Rig, run: Run) -> Iterator[Departure]:
@@ -29,7 +31,7 @@ def departures(rig: Rig, run: Run) -> Iterator[Departure]:
     for item in (each for each in rig.kit if each.id in run.pieces):
         if item.length_m is not None and item.beside is None and not item.installed:
             words = f"{item.tag} lies along a mains cable: lift it away, cross mains squarely"
-            yield Departure(words, (item.id,), _with_kit(rig, item, {"beside": ALONG_MAINS}))
+            yield _departure(words, SetField(kind="kit", id=item.id, field="beside", value=ALONG_MAINS))
 
 
 def _of_device(rig: Rig, gear: Gear) -> Iterator[Departure]:
@@ -39,17 +41,11 @@ def _of_device(rig: Rig, gear: Gear) -> Iterator[Departure]:
         return
     if gear.supply_fault_v is None:
         words = f"the supply of {gear.name} fails: try another one, or a battery where it has one"
-        yield Departure(words, (gear.id,), _with_gear(rig, gear, {"supply_fault_v": {"value": FAILING_SUPPLY_V}}))
+        yield _departure(words, SetField(kind="gear", id=gear.id, field="supply_fault_v", value=FAILING_SUPPLY_V))
     if earthing.type == "class-1" and not gear.earth_open:
         words = f"the mains earth does not reach {gear.name}: switch it off, and leave it off until that is mended"
-        yield Departure(words, (gear.id,), _with_gear(rig, gear, {"earth_open": True}))
+        yield _departure(words, SetField(kind="gear", id=gear.id, field="earth_open", value=True))
 
 
-def _with_gear(rig: Rig, gear: Gear, changes: Mapping[str, object]) -> Rig:
-    changed = Gear.model_validate({**gear.model_dump(), **changes})
-    return rig.with_fields(gear=tuple(changed if each.id == gear.id else each for each in rig.gear))
-
-
-def _with_kit(rig: Rig, item: KitItem, changes: Mapping[str, object]) -> Rig:
-    changed = item.model_copy(update=changes)
-    return rig.with_fields(kit=tuple(changed if each.id == item.id else each for each in rig.kit))
+def _departure(words: str, op: SetField) -> Departure:
+    return Departure(words, op.id or "", Edit(label="otherwise", ops=(op,)))

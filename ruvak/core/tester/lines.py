@@ -88,6 +88,8 @@ class _Reader:
             words = words[: moved.start()].strip()
         tokens = self._vocabulary.tokens(words)
         items: list[_Item] = [*self._bare]
+        if words and not items and not any(token.kind == "contact" for token in tokens):
+            raise ValueError(self._names_none(words))
         listed = not items
         self._bare = []
         before = None
@@ -108,13 +110,12 @@ class _Reader:
             else:
                 item, at = self._item(tokens, at, words)
                 items.append(item)
-        self._end_clause(items, before, words, tokens)
+        if tokens and tokens[-1].kind == "joint":
+            raise ValueError(self._names_none(words))
+        self._end_clause(items, before, words)
 
-    def _end_clause(self, items: "list[_Item]", before: Token | None, words: str, tokens: list[Token]) -> None:
+    def _end_clause(self, items: "list[_Item]", before: Token | None, words: str) -> None:
         """What no state follows: one that came first is theirs, contacts wait for the next clause."""
-        said_nothing = before is not None and not items and all(token.kind == "state" for token in tokens)
-        if said_nothing or (tokens and tokens[-1].kind == "joint") or (words and not tokens):
-            raise ValueError(f"“{words}” names no contact, or not both. As in {self._example()}.")
         if before is not None and items:
             self._judge(items, before, words, True)
         elif all(isinstance(item, _End) for item in items):
@@ -260,6 +261,9 @@ class _Reader:
     @staticmethod
     def _is(contact: Contact, name: str) -> bool:
         return contact.contact.lower() in _names_of(name)
+
+    def _names_none(self, words: str) -> str:
+        return f"“{words}” names no contact, or not both. As in {self._example()}."
 
     def _has(self, plug: str) -> str:
         names = [contact.contact for contact in contacts_in(self._part) if contact.connector == plug]

@@ -27,7 +27,10 @@ class KeyAsChecked(unittest.TestCase):
     @classmethod
     def keys(cls, rig: Rig) -> dict[str, str]:
         solved = analyse(rig, cls.cache)
-        return {run.id: key_as_checked(rig, run, own.findings) for run, own in zip(rig.runs, solved.runs, strict=True)}
+        return {
+            run.id: key_as_checked(rig, run, own.findings, [(each.gear, each.setting) for each in own.controls])
+            for run, own in zip(rig.runs, solved.runs, strict=True)
+        }
 
     def changed_by(self, *ops: Op) -> set[str]:
         """Runs that have another key after an edit."""

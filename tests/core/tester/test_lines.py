@@ -150,6 +150,7 @@ class Lines(unittest.TestCase):
             (MIC, "3 high resistance", "say what it reads"),
             (MIC, "2 -", "names no contact, or not both"),
             (MIC, "dead", "names no contact"),
+            (MIC, "short", "names no contact"),
             (MIC, "2 cuts, moved somewhere", "at which plug"),
         ):
             with self.subTest(text), self.assertRaises(ValueError) as raised:
