@@ -35,10 +35,26 @@ let waitForWork = (monitor: string, signal: AbortSignal): Promise<void> => {
 };
 const ACCEPTED = 202;
 
+/** How long a question may stay without an answer: on a stage's network a request can hang for minutes, and whoever
+ * waits for it could neither say so nor ask again. */
+const SHORT_MS = 10_000;
+/** The same where the server may have to compute first, or much is sent. */
+const LONG_MS = 300_000;
+
+/** For what the server answers at once. */
+export const short = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(SHORT_MS) });
+
+/** For what is sent and may be large. */
+export const long = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(LONG_MS) });
+
+/** Each question of its own: waiting for work in the queue has no limit. */
+const limited = (request: Request): RequestInit =>
+	request.method === 'GET' ? { signal: AbortSignal.any([request.signal, long().signal]) } : {};
+
 /** Sends a request; where the answer takes long, waits for the work and asks again. */
 async function send(request: Request): Promise<Response> {
 	for (;;) {
-		const response = await fetch(request.clone());
+		const response = await fetch(request.clone(), limited(request));
 		if (response.status !== ACCEPTED) return response;
 		await waitForWork(response.headers.get('Location') ?? '', request.signal);
 	}
@@ -47,18 +63,6 @@ async function send(request: Request): Promise<Response> {
 /** Whether somebody ended the work that was waited for. */
 export const wasCancelled = (reason: unknown): boolean =>
 	reason instanceof Trouble && reason.problem.code === 'cancelled';
-
-/** How long a short question may stay without an answer: on a stage's network a request can hang for minutes, and
- * whoever waits for it could neither say so nor ask again. */
-const SHORT_MS = 10_000;
-
-const COMPUTED_MS = 300_000;
-
-/** For what the server answers at once. */
-export const short = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(SHORT_MS) });
-
-/** For what it may have to compute first. */
-export const computed = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(COMPUTED_MS) });
 
 export const client = createClient<paths>({ baseUrl: '', fetch: send });
 

@@ -1,6 +1,6 @@
 /** The log: a rig's entries, everything in the house, and a run's card for the check. */
 import { queryOptions } from '@tanstack/svelte-query';
-import { answer, client, computed, short, Trouble, type Schemas } from './client';
+import { answer, client, long, short, Trouble, type Schemas } from './client';
 
 const path = (rig_id: string) => ({ params: { path: { rig_id } } });
 
@@ -22,7 +22,7 @@ export const readNews = (rig_id: string, after: number): Promise<Schemas['LogNew
 	);
 
 export const readRound = (rig_id: string): Promise<Schemas['Round']> =>
-	answer(client.GET('/api/rigs/{rig_id}/round', { ...path(rig_id), ...computed() }));
+	answer(client.GET('/api/rigs/{rig_id}/round', path(rig_id)));
 
 export const addPhoto = (rig_id: string, photo_id: string, picture: Blob): Promise<unknown> =>
 	answer(
@@ -31,7 +31,7 @@ export const addPhoto = (rig_id: string, photo_id: string, picture: Blob): Promi
 			body: '',
 			bodySerializer: () => picture,
 			headers: { 'Content-Type': picture.type },
-			...computed()
+			...long()
 		})
 	);
 
@@ -41,16 +41,14 @@ export const photoFile = (rig: string, photo: string): string =>
 export const readCard = (rig_id: string, version: string, run_id: string): Promise<Schemas['CheckCard']> =>
 	answer(
 		client.GET('/api/rigs/{rig_id}/versions/{version}/runs/{run_id}/card', {
-			params: { path: { rig_id, version, run_id } },
-			...computed()
+			params: { path: { rig_id, version, run_id } }
 		})
 	);
 
 export const readOverview = (rig_id: string, version: string): Promise<Schemas['Overview']> =>
 	answer(
 		client.GET('/api/rigs/{rig_id}/versions/{version}/overview', {
-			params: { path: { rig_id, version } },
-			...computed()
+			params: { path: { rig_id, version } }
 		})
 	);
 

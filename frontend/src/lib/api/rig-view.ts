@@ -1,7 +1,7 @@
 /** A rig as the screens show it: its record and the analysis of that very version, fetched in parts. */
 import { queryOptions, type QueryClient } from '@tanstack/svelte-query';
 import DataLoader from 'dataloader';
-import { answer, client, computed, short, Trouble, type Schemas } from './client';
+import { answer, client, short, Trouble, type Schemas } from './client';
 
 export type RunAnalysis = Schemas['RunAnalysis'];
 
@@ -26,7 +26,7 @@ interface Version {
 }
 
 export const fetchRecord = (rig_id: string) =>
-	answer(client.GET('/api/rigs/{rig_id}', { params: { path: { rig_id } }, ...computed() }));
+	answer(client.GET('/api/rigs/{rig_id}', { params: { path: { rig_id } } }));
 
 export const fetchVersion = (rig_id: string) =>
 	answer(client.GET('/api/rigs/{rig_id}/version', { params: { path: { rig_id } }, ...short() }));

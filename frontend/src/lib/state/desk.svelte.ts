@@ -14,15 +14,25 @@ export class Desk {
 	readonly sync: Sync;
 	/** What whoever is signed in may do. The server decides; this only keeps from the screen what it would refuse. */
 	rights = $state.raw<readonly Right[]>([]);
-	/** Whether a link brought whoever is here: it opens one rig and nothing else of the house. */
 	/** Who is signed in here; null before it is known. */
 	person = $state<string | null>(null);
+	/** Whether a link brought whoever is here: it opens one rig and nothing else of the house. */
 	byLink = $state(false);
 	/** A line to be typed, taken up by the line input. */
 	suggested = $state('');
 
 	may(right: Right): boolean {
 		return this.rights.includes(right);
+	}
+
+	/** Whether the server has said who is here; without a network it has not. */
+	get isKnown(): boolean {
+		return this.person !== null;
+	}
+
+	/** As far as this page knows: what is recorded before the server can be asked is kept, and refused then if need be. */
+	get mayRecord(): boolean {
+		return !this.isKnown || this.may('record');
 	}
 
 	constructor(queries: QueryClient) {

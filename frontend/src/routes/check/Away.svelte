@@ -12,7 +12,7 @@
 
 	let { station, isBack, onask, onleave }: Alone = $props();
 	const AGAIN_MS = 2000;
-	const views: Record<AloneStation, Component<{ away?: boolean }>> = {
+	const views: Record<AloneStation, Component> = {
 		'hook-up': HookUp,
 		check: Check,
 		doors: Doors
@@ -37,7 +37,7 @@
 				>
 			</p>
 		{/if}
-		{#key router.location}<View away />{/key}
+		{#key router.location}<View />{/key}
 	</main>
 	<Rail state={undefined} views={VIEWS} only={ALONE} />
 </div>

@@ -25,14 +25,12 @@
 	import { showHead } from '../../lib/state/in-sight';
 	import { keepRole, keptRole } from '../../lib/state/role';
 
-	/** `away`: there was no answer from the server when the page was opened. */
-	let { away = false }: { away?: boolean } = $props();
 	const LOOK_EVERY_MS = 5000;
 	const desk = getDesk();
 	const rig = placeOf(router.location)?.rig ?? desk.selection.rigId ?? '';
 	const book = new CheckBook(
 		rig,
-		untrack(() => (away ? null : desk.person))
+		untrack(() => desk.person)
 	);
 	const place = new CheckPlace(placeOf(router.location)?.run ?? null);
 	let last = $state.raw<NewEntry | null>(null);
@@ -46,7 +44,7 @@
 	const at = $derived(place.item ?? open ?? book.items[0]?.run ?? null);
 	const run = $derived(book.items.find((each) => each.run === at));
 	const index = $derived(book.items.findIndex((each) => each.run === at));
-	const may = $derived((away && desk.person === null) || desk.may('record'));
+	const may = $derived(desk.mayRecord);
 	const atWork = $derived(workers(book.entries, own, book.standing, now));
 	const others = $derived(atWork.filter((worker) => !worker.own));
 	const there = $derived(byItem(others));

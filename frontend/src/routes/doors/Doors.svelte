@@ -25,8 +25,6 @@
 	import { CheckBook } from '../../lib/state/check-book.svelte';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
-	/** `away`: there was no answer from the server when the page was opened. */
-	let { away = false }: { away?: boolean } = $props();
 	const LOOK_EVERY_MS = 1000;
 	const desk = getDesk();
 	const queries = useQueryClient();
@@ -34,9 +32,9 @@
 	const rig = placeOf(router.location)?.rig ?? desk.selection.rigId ?? '';
 	const book = new CheckBook(
 		rig,
-		untrack(() => (away ? null : desk.person))
+		untrack(() => desk.person)
 	);
-	const occasions = createQuery(() => ({ ...occasionsQuery(), enabled: !desk.byLink && !away }));
+	const occasions = createQuery(() => ({ ...occasionsQuery(), enabled: !desk.byLink && desk.isKnown }));
 	let now = $state(Date.now());
 	const own = new SvelteSet<string>();
 
@@ -51,7 +49,7 @@
 		new Map(atWork.filter((worker) => worker.own).map(({ item, entry }) => [item, entry]))
 	);
 	const time = $derived(workingTime(book.entries));
-	const may = $derived((away && desk.person === null) || desk.may('record'));
+	const may = $derived(desk.mayRecord);
 
 	onMount(() => {
 		void book.start();

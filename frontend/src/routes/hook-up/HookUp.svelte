@@ -11,21 +11,17 @@
 	import { CheckBook } from '../../lib/state/check-book.svelte';
 	import { getDesk } from '../../lib/state/desk.svelte';
 
-	/** `away`: there was no answer from the server when the page was opened. */
-	let { away = false }: { away?: boolean } = $props();
 	const desk = getDesk();
 	const rigId = placeOf(router.location)?.rig ?? desk.selection.rigId ?? '';
 	const book = new CheckBook(
 		rigId,
-		untrack(() => (away ? null : desk.person))
+		untrack(() => desk.person)
 	);
 	const plan = $derived(book.check?.hookUp);
-	const may = $derived((away && desk.person === null) || desk.may('record'));
+	const may = $derived(desk.mayRecord);
 	let way = $state<'up' | 'down'>('up');
 	const steps = $derived(plan?.[way] ?? []);
-	const states = $derived(
-		stepStates([...(book.check?.log.entries ?? []), ...book.unsent.map(({ entry }) => entry)])
-	);
+	const states = $derived(stepStates(book.entries));
 	const next = $derived(steps.find((step) => !states.has(step.id))?.id ?? null);
 
 	onMount(() => {
@@ -56,7 +52,7 @@
 	<header>
 		<div>
 			<h2>
-				Hook-up{#if book.check}<span class="rig">{book.check.name}</span>{/if}
+				Hook-up{#if book.check}<span class="whose">{book.check.name}</span>{/if}
 			</h2>
 			<p class="quiet">
 				{#if plan}{countWords(steps, states)}.{/if} Everything is connected with the power off; speakers come on
@@ -68,7 +64,7 @@
 				<button type="button" aria-pressed={way === 'up'} onclick={() => (way = 'up')}>Connect</button>
 				<button type="button" aria-pressed={way === 'down'} onclick={() => (way = 'down')}>Take down</button>
 			</div>
-			{#if !away}<PrintSheets {rigId} first="hook-up" />{/if}
+			{#if desk.isKnown}<PrintSheets {rigId} first="hook-up" />{/if}
 		</div>
 	</header>
 	<NoNetwork {book} />
@@ -107,12 +103,6 @@
 <style>
 	header {
 		flex-wrap: wrap;
-	}
-	.rig {
-		margin-left: 0.6rem;
-		color: var(--dim);
-		font-size: 0.95rem;
-		font-weight: 400;
 	}
 	.out {
 		display: flex;

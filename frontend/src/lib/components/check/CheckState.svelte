@@ -32,7 +32,7 @@
 
 <header>
 	<h2>
-		Line check{#if book.check}<span class="rig">{book.check.name}</span>{/if}
+		Line check{#if book.check}<span class="whose">{book.check.name}</span>{/if}
 	</h2>
 	{#if book.check}
 		<p class="figure counts">
@@ -82,12 +82,6 @@
 	h2 {
 		font-size: 1.25rem;
 	}
-	.rig {
-		margin-left: 0.6rem;
-		color: var(--dim);
-		font-size: 0.95rem;
-		font-weight: 400;
-	}
 	.counts {
 		color: var(--dim);
 	}
@@ -119,7 +113,7 @@
 			padding: 0.2rem 0.5rem 0;
 			font-size: 0.9rem;
 		}
-		.rig {
+		.whose {
 			display: none;
 		}
 		.acts,
