@@ -7,6 +7,9 @@ import threading
 import time
 import unittest
 from functools import partial
+from pathlib import Path
+from queue import Queue
+from tempfile import TemporaryDirectory
 
 from ruvak.core.errors import BadEdit, Fault, RigFault, SingularNetwork
 from ruvak.core.rig.edits import Edit, SetField, Touched
@@ -28,8 +31,10 @@ def process_id(computer: Computer) -> int:
     return os.getpid()
 
 
-def rest(seconds: float, computer: Computer) -> int:
-    time.sleep(seconds)
+def wait_for(released: Path, computer: Computer) -> int:
+    """Keep the process busy until the file is there, however slow the machine is."""
+    while not released.exists():
+        time.sleep(0.01)
     return os.getpid()
 
 
@@ -89,21 +94,28 @@ class Pool(DatabaseTest):
         self.assertNotEqual(self.pool.run(self.rig_id, process_id), victim)
 
     def test_more_than_the_queue_holds_is_refused_and_others_are_answered(self) -> None:
-        outcomes: list[object] = []
+        answered: Queue[int] = Queue()
+        refused: Queue[Busy] = Queue()
+        folder = TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        released = Path(folder.name, "released")
 
         def ask() -> None:
             try:
-                outcomes.append(self.pool.run(self.rig_id, partial(rest, 0.3)))
+                answered.put(self.pool.run(self.rig_id, partial(wait_for, released)))
             except Busy as busy:
-                outcomes.append(busy)
+                refused.put(busy)
 
         threads = [threading.Thread(target=ask) for _ in range(QUEUE_EACH + 4)]
         for thread in threads:
             thread.start()
+        for _ in range(3):
+            refused.get(timeout=60)
+        self.assertEqual(answered.qsize(), 0)
+        released.touch()
         for thread in threads:
             thread.join()
-        refused = [one for one in outcomes if isinstance(one, Busy)]
-        self.assertEqual((len(outcomes), len(refused)), (QUEUE_EACH + 4, 3))
+        self.assertEqual((answered.qsize(), refused.qsize()), (QUEUE_EACH + 1, 0))
         self.pool.run(self.rig_id, process_id)
 
     def test_over_http_busy_says_when_to_come_again(self) -> None:
