@@ -41,22 +41,19 @@ class Backups(unittest.TestCase):
         revisions = [
             each.revision for each in ScriptDirectory.from_config(migrations("postgresql://")).walk_revisions()
         ]
-        for number, revision in enumerate(reversed(revisions)):
+        first, later = new_database(), new_database()
+        command.upgrade(migrations(first), "0001")
+        fill_0001(first)
+        command.upgrade(migrations(later), "0006")
+        insert_as_of_0006(later, demo_rig())
+        for revision in reversed(revisions):
             with self.subTest(revision):
-                old = new_database()
-                command.upgrade(migrations(old), "0001")
-                if revision < "0006":
-                    fill_0001(old)
-                    command.upgrade(migrations(old), revision)
-                else:
-                    command.upgrade(migrations(old), "0006")
-                    insert_as_of_0006(old, demo_rig())
-                    command.upgrade(migrations(old), revision)
-                dump = self.file.with_name(f"{number}.dump")
-                address = make_url(old)
-                backup._run("pg_dump", address, ["--format=custom", "--no-owner", f"--file={dump}"])
+                old = first if revision < "0006" else later
+                command.upgrade(migrations(old), revision)
+                dump = self.file.with_name(f"{revision}.dump")
+                backup._run("pg_dump", make_url(old), ["--format=custom", "--no-owner", f"--file={dump}"])
                 bring_back(self.url, dump)
-                if revision >= "0006":
+                if old is later:
                     self.assertEqual(rigs_at(self.url).export("lantern-evening"), demo_rig())
                 else:
                     self.assertEqual([rig.id for rig in rigs_at(self.url).list_all()], ["r"])

@@ -5,9 +5,9 @@ What comes back is described, no right is exceeded, and nothing is a server erro
 
 import logging
 from collections.abc import Iterator
-from typing import Any
+from typing import Any, ClassVar
 
-from hypothesis import HealthCheck, Phase, given, settings
+from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 from schemathesis import APIOperation, Case, GenerationMode, SerializationContext, openapi, serializer
 from schemathesis.checks import content_type_conformance, not_a_server_error, status_code_conformance
@@ -39,6 +39,8 @@ def as_file(_: SerializationContext, value: Any) -> bytes:
 
 
 class WholeApi(WebTest):
+    cases: ClassVar[dict[str, list[tuple[Case[Any], bool]]]] = {}
+
     def setUp(self) -> None:
         super().setUp()
         self.app = create_app(Settings(self.url, "test-secret"))
@@ -92,19 +94,8 @@ class WholeApi(WebTest):
         return str(endpoint)
 
     def ask(self, operation: APIOperation[Any, Any, Any, Any], endpoint: str, role: Role | None) -> None:
-        modes = [operation.as_strategy(generation_mode=mode) for mode in GenerationMode]
         allowed = self.may(endpoint, role)
-
-        @settings(
-            max_examples=EXAMPLES * len(modes),
-            derandomize=True,
-            database=None,
-            deadline=None,
-            phases=[Phase.generate],
-            suppress_health_check=list(HealthCheck),
-        )
-        @given(case=st.one_of(modes), real=st.booleans())
-        def check(case: Case[Any], real: bool) -> None:
+        for case, real in self.cases_of(operation):
             if real and "rig_id" in case.path_parameters:
                 case.path_parameters["rig_id"] = self.rig_id
             response = self.call(case)
@@ -113,9 +104,21 @@ class WholeApi(WebTest):
             refused = isinstance(code, dict) and REFUSED.get(str(code.get("code"))) == response.status_code
             # What no address takes, or whose host or token is wrong, is refused before anybody looks at rights.
             if response.status_code not in (400, 404, 405):
-                self.assertTrue(refused or allowed, response.get_data())
+                self.assertTrue(refused or allowed, f"{case.formatted_path} {response.get_data()!r}")
 
-        check()
+    def cases_of(self, operation: APIOperation[Any, Any, Any, Any]) -> list[tuple[Case[Any], bool]]:
+        """The same for every role, and made once: making them takes most of the time."""
+        if operation.label not in WholeApi.cases:
+            WholeApi.cases[operation.label] = made = []
+            modes = [operation.as_strategy(generation_mode=mode) for mode in GenerationMode]
+
+            @settings(max_examples=EXAMPLES * len(modes), database=None, phases=[Phase.generate])
+            @given(case=st.one_of(modes), real=st.booleans())
+            def make(case: Case[Any], real: bool) -> None:
+                made.append((case, real))
+
+            make()
+        return WholeApi.cases[operation.label]
 
     def call(self, case: Case[Any]) -> Any:
         """By the client that carries the sign-in; the token as the page sends it."""

@@ -3,7 +3,7 @@
 import re
 from collections.abc import Collection, Iterator
 from dataclasses import dataclass, replace
-from heapq import nsmallest
+from heapq import merge
 from itertools import chain, islice, zip_longest
 
 from ruvak.core.entry.line_ends import End
@@ -109,7 +109,7 @@ class Wirings:
 
     def _made_for_both(self) -> Iterator[Wiring]:
         """One owned piece a line that is made for both sockets: where that is clear, nothing else need be sought."""
-        if self.wanted.parts or self.wanted.items or self.wanted.through:
+        if self.wanted.parts or self.wanted.items or self.wanted.through or not self.pool.owned:
             return
         for sources, goals in self._sockets():
             few = islice(self._find(sources, goals), MADE_FOR_BOTH)
@@ -134,7 +134,7 @@ class Wirings:
         places = [kinds[:at].count(kind) for at, kind in enumerate(kinds)]
         for _, wiring in sorted(zip(places, first, strict=True), key=lambda entry: (entry[0], entry[1].cost)):
             yield wiring
-        yield from nsmallest(most, chain.from_iterable(by_sockets), key=lambda wiring: wiring.cost)
+        yield from islice(merge(*by_sockets, key=lambda wiring: wiring.cost), most)
 
     def _simplest_first(self, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> Iterator[Wiring]:
         """By their cost. Between two sockets those with the fewest kinds of pieces to get come first, so that a wiring

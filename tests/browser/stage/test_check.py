@@ -227,6 +227,13 @@ class LineCheck(BrowserTest):
         )
         expect(counts).to_contain_text("1 good")
         expect(self.page.get_by_text("changed since, check again").first).to_be_visible()
+        # What was taken back stays in the log, can be told apart and is read as well as the rest.
+        for theme in ("daylight", "booth"):
+            self.page.evaluate(f"localStorage.setItem('ruvak-theme', '{theme}')")
+            self.open(f"/rigs/{self.demo}/log")
+            self.page.reload()
+            self.page.get_by_text("(corrected)").first.wait_for()
+            self.assertEqual(self.serious(), [], theme)
 
 
 class Log(BrowserTest):

@@ -2,15 +2,9 @@
 
 import unittest
 
-from ruvak.core.analyse import Analysis, analyse
-from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.entry.reader import read_all
 from ruvak.core.judge.finding import Grade
-from ruvak.core.prepare import prepare
-from ruvak.core.remedies.remedy import Remedy
-from ruvak.core.remedies.search import remedies_for
-from ruvak.core.rig.rig import Rig
-from ruvak.service.demo_data import demo_rig
+from tests.support.solved import demo_remedies, solved_demo
 
 FIRST: dict[str, str] = {
     "choir-4": "Desk: Phantom, mic 8 on",
@@ -28,31 +22,20 @@ FIRST: dict[str, str] = {
 
 
 class Concert(unittest.TestCase):
-    rig: Rig
-    before: Analysis
-    cache: AnalysisCache
-
-    @classmethod
-    def setUpClass(cls) -> None:
-        cls.rig, cls.cache = prepare(demo_rig("midwinter-concert")), AnalysisCache()
-        cls.before = analyse(cls.rig, cls.cache)
-
-    def remedies(self, run: str) -> tuple[Remedy, ...]:
-        return remedies_for(self.rig, run, self.before, self.cache)
-
     def test_the_first_of_each_is_what_an_engineer_would_do(self) -> None:
         for run, title in FIRST.items():
-            found = self.remedies(run)
+            found = demo_remedies(run)
             self.assertEqual(found[0].title, title)
             self.assertIs(found[0].after.findings[0].grade, Grade.CLEAR, run)
 
     def test_a_row_of_taps_is_one_thing_to_do(self) -> None:
-        self.assertEqual([one.title for one in self.remedies("foyer")], [FIRST["foyer"]])
+        self.assertEqual([one.title for one in demo_remedies("foyer")], [FIRST["foyer"]])
 
     def test_sides_that_are_only_exchanged_are_not_given_up_for_mono(self) -> None:
-        self.assertFalse([one.title for one in self.remedies("player") if "Mono" in one.title])
+        self.assertFalse([one.title for one in demo_remedies("player") if "Mono" in one.title])
 
     def test_a_typed_data_line_takes_a_lead_made_for_it(self) -> None:
-        rig = self.rig.with_fields(runs=tuple(run for run in self.rig.runs if run.id != "lights"))
+        concert, *_ = solved_demo()
+        rig = concert.with_fields(runs=tuple(run for run in concert.runs if run.id != "lights"))
         run = read_all(rig, "Lighting desk > Front lantern, 15 m")[0].runs[0]
         self.assertEqual([piece.item for piece in run.pieces], ["q1"])

@@ -4,6 +4,7 @@ import unittest
 from typing import Any
 
 from ruvak.core.analyse import analyse
+from ruvak.core.analysis_cache import AnalysisCache
 from ruvak.core.judge.finding import Grade
 from ruvak.core.parts.library import library
 from ruvak.core.pieces.screens import opens_screen
@@ -12,10 +13,10 @@ from ruvak.core.remedies.search import first_remedy, remedies_for
 from ruvak.core.remedies.settings import settings_edits
 from ruvak.core.rig.edits import Edit, PutThing, SetField, apply
 from ruvak.core.rig.rig import Rig, earthing_of
-from ruvak.service.demo_data import demo_rig
 from tests.outside.test_library_rigs import rig_of
 from tests.support.earths import outlets
 from tests.support.random_rigs import random_rig
+from tests.support.solved import demo_remedies, solved_demo
 
 LIFTS = {"lift-xlr", "lift-xlr-capacitor", "mic-lead-lifted", "network-boxes-4-unscreened"}
 
@@ -88,23 +89,24 @@ class NeverAProtectiveEarth(unittest.TestCase):
 
     def test_no_remedy_of_the_demos_touches_one(self) -> None:
         for name in ("lantern-evening", "midwinter-concert"):
-            rig = prepare(demo_rig(name))
-            for run in analyse(rig).runs:
-                for remedy in remedies_for(rig, run.run):
+            rig, analysis, _ = solved_demo(name)
+            for run in analysis.runs:
+                for remedy in demo_remedies(run.run, name):
                     self.kept(rig, remedy.edit)
 
     def test_nor_of_random_rigs(self) -> None:
         offered = 0
         for seed in range(3):
-            rig = random_rig(seed, 7)
+            rig, solved = prepare(random_rig(seed, 7)), AnalysisCache()
+            before = analyse(rig, solved)
             for run in rig.runs:
-                for remedy in remedies_for(rig, run.id):
+                for remedy in remedies_for(rig, run.id, before, solved):
                     self.kept(rig, remedy.edit)
                     offered += 1
         self.assertGreater(offered, 5)
 
     def test_nobody_is_sent_from_an_earthed_plug_to_one_with_two_pins(self) -> None:
-        rig = prepare(demo_rig("midwinter-concert"))
+        rig, analysis, _ = solved_demo()
         supplies = [
             (gear.id, part.earthing_setting)
             for gear in rig.gear
@@ -112,7 +114,7 @@ class NeverAProtectiveEarth(unittest.TestCase):
         ]
         self.assertTrue(supplies)
         tried = 0
-        for found in analyse(rig).runs:
+        for found in analysis.runs:
             for edit in settings_edits(rig, found):
                 self.kept(rig, edit)
                 tried += 1

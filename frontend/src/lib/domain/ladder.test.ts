@@ -56,7 +56,7 @@ describe('the ladder', () => {
 
 	it('says of a source without power what would arrive with it, and nothing of its peaks', () => {
 		const words = marks(scale, LEVELS, undefined, null, true).map((mark) => mark.words);
-		expect(words).toContain('with power');
+		expect(words).toContain('powered');
 		expect(words).not.toContain('arrives');
 		expect(words).not.toContain('peaks');
 		const keys = marks(scale, LEVELS, LEVELS, null, true).map((mark) => `${mark.kind} ${mark.ghost}`);

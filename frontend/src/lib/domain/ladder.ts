@@ -57,7 +57,7 @@ export function marks(
 ): Mark[] {
 	const made: Omit<Mark, 'labelY'>[] = [
 		mark(scale, 'clip', amplified ? 'bears' : 'clips', now.clip_dbu, false),
-		mark(scale, 'arrives', unpowered ? 'with power' : 'arrives', now.arriving_dbu, false)
+		mark(scale, 'arrives', unpowered ? 'powered' : 'arrives', now.arriving_dbu, false)
 	];
 	if (!amplified) {
 		made.push(mark(scale, 'nominal', 'wants', now.nominal_dbu, false));

@@ -24,7 +24,7 @@
 		{:else if line.run_name}
 			<Tape name={line.run_name} size="small" />
 		{/if}
-		<span class:wrong={isWrong}>{line.words}</span>
+		<span class="words" class:wrong={isWrong && !line.corrected}>{line.words}</span>
 		{#each line.things as thing (thing)}<b class="thing">{thing}</b>{/each}
 		{#if line.rig !== null}<Photos rig={line.rig} photos={line.photos} />{/if}
 		{#if line.corrected}<span class="quiet">(corrected)</span>{/if}
@@ -53,9 +53,9 @@
 	.wrong {
 		color: var(--stop);
 	}
-	.corrected .what {
+	.corrected .words {
 		text-decoration: line-through;
-		opacity: 0.75;
+		color: var(--dim);
 	}
 	@media (max-width: 720px) {
 		li {

@@ -15,7 +15,7 @@
 	const bar = $derived(levelBar(levels, humDbu, amplified));
 	const words = $derived(
 		[
-			`${unpowered ? 'with power' : 'arrives'} ${dbu(levels.arriving_dbu)}`,
+			`${unpowered ? 'powered' : 'arrives'} ${dbu(levels.arriving_dbu)}`,
 			...(humDbu === null ? [] : [`hum ${dbu(humDbu)}`]),
 			...(amplified ? [] : [`noise ${dbu(levels.noise_dbu)}`]),
 			`${amplified ? 'bears' : 'clips at'} ${dbu(levels.clip_dbu)}`
