@@ -75,13 +75,19 @@ python_packages() { # python_packages run|dev
 	printf 'Installing the Python packages…\n'
 	[ -x .venv/bin/python ] || python3 -m venv .venv
 	.venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes -r requirements/uv.lock >.ruvak/pip.log 2>&1 &&
-		.venv/bin/uv pip sync -q --compile-bytecode --require-hashes "requirements/$1.lock" >>.ruvak/pip.log 2>&1 ||
+		.venv/bin/uv pip sync -q --require-hashes "requirements/$1.lock" >>.ruvak/pip.log 2>&1 ||
 		fail "the Python packages could not be installed; see .ruvak/pip.log."
 	printf '%s' "$hash" >"$stamp"
 }
 
 # Every process that starts would compile what it imports anew where Python is told to write no bytecode: 8 s and not 2.
-compile_own() { .venv/bin/python -m compileall -q ruvak script tests >/dev/null || true; }
+# What the server imports is compiled here, once and not by several processes that start side by side; compiling every
+# package whole would take a minute of processor time.
+unset PYTHONDONTWRITEBYTECODE
+compile_used() {
+	.venv/bin/python -m compileall -q ruvak script tests >/dev/null || true
+	.venv/bin/python -c 'import ruvak.web.app' || fail "the server cannot be imported: its Python packages are damaged. Remove the folder .venv and start again."
+}
 
 interface_sources() { git ls-files -co --exclude-standard frontend 2>/dev/null | grep -v '\.test\.ts$' || find frontend -path frontend/node_modules -prune -o -type f -print; }
 
@@ -104,7 +110,9 @@ interface() {
 set_up() { # set_up run|dev
 	check_place
 	need_programs "$([ "$1" = dev ] && echo test || echo run)"
+	interface &
+	local building=$!
 	python_packages "$1"
-	compile_own
-	interface
+	compile_used
+	wait "$building" || exit 1
 }

@@ -57,6 +57,14 @@ class SetUp(unittest.TestCase):
         )
         self.assertEqual(done.stdout.strip(), "yes")
 
+    def test_an_interface_that_cannot_be_built_beside_the_python_packages_ends_it(self) -> None:
+        done = shell(
+            "check_place() { :; }; need_programs() { :; }; python_packages() { :; }; compile_used() { :; };"
+            " interface() { fail 'the interface did not build'; }; set_up run; echo went on"
+        )
+        self.assertEqual((done.returncode, done.stdout), (1, ""))
+        self.assertIn("ruvak: the interface did not build", done.stderr)
+
 
 class Database(unittest.TestCase):
     def setUp(self) -> None:
