@@ -28,7 +28,10 @@ _DESK_OUTPUTS = frozenset(("aux", "auxes", "matrix", "main", "mains"))
 """Of these what nothing else has."""
 _DESK_SOURCES = frozenset((
     "main", "mains", "aux", "auxes", "matrix", "l", "lr", "foh", "phones", "monitor", "out", "record", "rec", "tape",
+    "mix", "bus", "buss", "group", "subgroup",
 ))  # fmt: skip
+_LINE_INPUT = frozenset(("stereo", "st", "line", "in", "ins", "input", "inputs"))
+"""A "stereo line in" of nothing named is one of the desk's."""
 DESK_WORDS: Mapping[Role, frozenset[str]] = {
     "source": _DESK_SOURCES,
     "goal": frozenset(("ch", "chan", "channel", "channels", "input", "inputs", "mic", "line")),
@@ -54,9 +57,14 @@ class DeviceEnds:
                 # "Livestream mix aux 11/12": what it is for, and where it leaves the desk.
                 piece, words = Piece(" ".join(words[at:]), piece.start), words[at:]
             numbered_goal = role == "goal" and any(map(str.isdigit, words))
-            if not words or (role == "goal" and not numbered_goal):
+            line_input = role == "goal" and len(words) > 1 and set(words) <= _LINE_INPUT
+            if not words or (role == "goal" and not numbered_goal and not line_input):
                 raise
-            if words[0] not in DESK_WORDS[role] and not (numbered_goal and all(map(str.isdigit, words))):
+            if (
+                not line_input
+                and words[0] not in DESK_WORDS[role]
+                and not (numbered_goal and all(map(str.isdigit, words)))
+            ):
                 raise
             desks = [
                 gear for gear in self.context.rig.gear if has_many_sockets(self.context.rig.parts_by_id[gear.part])
@@ -122,8 +130,10 @@ class DeviceEnds:
         return part is not None and not has_sides(part) and not has_many_sockets(part)
 
     def read_one(self, piece: Piece, role: Role) -> Side:
-        """The first meaning whose sockets exist."""
+        """The first meaning whose sockets exist; a loudspeaker that would be added, and only leads on what comes in, is
+        a source where nothing else is meant."""
         unknown: tuple[Meaning, str] | None = None
+        leads_on: Side | None = None
         for meaning in self.context.directory.counted_meanings(piece.text):
             if meaning.missing is not None:
                 code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
@@ -148,7 +158,12 @@ class DeviceEnds:
                 if meaning.corrected:
                     self.context.corrections.append(f"“{piece.text}” was taken for {meaning.corrected}.")
                 new = frozenset(gear.id for gear in meaning.gear) if meaning.new is not None else frozenset[str]()
-                return Side(tuple(devices), piece, meaning, new)
+                side = Side(tuple(devices), piece, meaning, new)
+                if role == "goal" or meaning.new is None or meaning.new.outputs:
+                    return side
+                leads_on = leads_on or side
+        if leads_on is not None:
+            return leads_on
         raise self._refuse(piece, role, unknown)
 
     def _is_too_small(self, part: Part, gear: Gear) -> bool:

@@ -9,9 +9,32 @@ from ruvak.core.entry.words import PHANTOM, Length, bare_length, find_length
 
 _ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
 _BACK = re.compile(r"\s*(?:<=|<-|<|\N{LEFTWARDS ARROW})\s*")
-_LABEL_IN_FRONT = re.compile(r"^\s*([^\W\d][^:<>,]*):\s+(?=.*(?:[<>]|\s(?:to|into|from)\s))")
-_WORDS_FOR_BACK = re.compile(r"\s+(?:fed\s+)?(?:from|by)\s+", re.IGNORECASE)
-_WORDS_FOR_ARROW = re.compile(r"\s+(?:(?:and\s+)?then\s+)?(?:to|into|in to)\s+", re.IGNORECASE)
+_LABEL_IN_FRONT = re.compile(r"^\s*([^\W\d][^:<>,]*):\s+(?=.*(?:[<>]|\s(?:to|into|from|on)\s|\d\s*$))")
+_PLACE_NEXT = r"(?=(?:the\s+)?(?:(?:desk|mixer|console|board)\b|(?:ch|chan|channels?|inputs?|mic|line)?\s*\.?\s*#?\d))"
+_CHANNEL_NEXT = r"(?=(?:ch|chan|channels?|inputs?)\b\s*\.?\s*#?\d)"
+_GOING = r"(?:(?:is|are|goes|going|go|runs?|running|sent|fed|plugged|patched|connected|routed|wired)\s+)*"
+_WORDS_FOR_BACK = re.compile(
+    r"\s+(?:(?:is|are|fed|driven|coming|comes?|runs?|taken)\s+)*(?:from|by|off(?:\s+of)?)\s+"
+    r"|\s+on\s+(?=(?:the\s+)?(?:aux|mix|bus|matrix|mtx|send|group|main)\b)"
+    r"|\s+(?:gets?|takes?|receives?|hears?)\s+(?:(?:a|its|the)\s+(?:feed|sound|audio|signal|mix)\s+(?:from|off)\s+)?",
+    re.IGNORECASE,
+)
+_WORDS_FOR_ARROW = re.compile(
+    rf"\s+(?:(?:and\s+)?then\s+)?{_GOING}(?:to|into|in to|onto)\s+"
+    rf"|\s+(?:feeds?|feeding|drives?)\s+|\s+{_GOING}on\s+{_PLACE_NEXT}",
+    re.IGNORECASE,
+)
+_CHANNEL_BEHIND = re.compile(rf"(?:\s*,\s*|\s+){_CHANNEL_NEXT}", re.IGNORECASE)
+"""Where no word leads there: "choir mic, channel 5"."""
+_LIST_AND_PLACES = re.compile(
+    r"(?:[^<>]+,[^<>]*[^\d\s,-](?P<arrow>,?\s+)\d+\s*-\s*\d+|[^<>]+[^\d\s,-](?P<stroke>,?\s+)\d+\s*/\s*\d+)\s*(?:,|$)"
+)
+"""Names and the places for them without a word between: "kick, snare, hat 1-3", "horn mics 15/16"."""
+_SAID_OTHERWISE = (
+    (re.compile(r"\bDI['\N{RIGHT SINGLE QUOTATION MARK}]?e?d\b", re.IGNORECASE), "DI"),
+    (re.compile(r"\bmi[ck]['\N{RIGHT SINGLE QUOTATION MARK}]?e?d(?:\s+up)?\b", re.IGNORECASE), "mic"),
+)
+"""What is done to a source as what stands behind it: "piano DI'd" is a "piano DI"."""
 _NUMBER_IN_FRONT = re.compile(r"^\s*(\d{1,4})\s*[:.)]\s+")
 _ENDS_A_RUN = re.compile(r"\d\s*(?:m|ft|[lr])?\s*$", re.IGNORECASE)
 """A place or a length."""
@@ -22,7 +45,7 @@ _SEVERAL = re.compile(
 )
 """Several places, sides or names."""
 _NOT = r"(?:(?:no|without)\s+)?"
-_PHANTOM_BEHIND = re.compile(rf"(?P<name>.*?\S)\s+(?P<phantom>{_NOT}{PHANTOM})(?: on)?\s*", re.IGNORECASE)
+_PHANTOM_BEHIND = re.compile(rf"(?P<name>.*?\S)\s+(?:with\s+)?(?P<phantom>{_NOT}{PHANTOM})(?: on)?\s*", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
@@ -92,6 +115,8 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     """The line in parts; a line without any arrow has one piece and no arrows."""
     number = _NUMBER_IN_FRONT.match(line)
     text = _blank(line, 0, number.end()) if number else line
+    for said, word in _SAID_OTHERWISE:
+        text = said.sub(lambda match, word=word: word.ljust(len(match[0])), text)
     label = _LABEL_IN_FRONT.match(text)
     text = _blank(text, 0, label.end()) if label else text
     text, length, between = _take_lengths(text)
@@ -105,6 +130,11 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     arrow = _BACK if backwards else _ARROW if _ARROW.search(text) else _WORDS_FOR_ARROW
     if arrow is _WORDS_FOR_ARROW and not arrow.search(text) and _WORDS_FOR_BACK.search(text):
         arrow, backwards = _WORDS_FOR_BACK, True
+    elif arrow is _WORDS_FOR_ARROW and not arrow.search(text) and _CHANNEL_BEHIND.search(text):
+        arrow = _CHANNEL_BEHIND
+    elif arrow is _WORDS_FOR_ARROW and not arrow.search(text) and (listed := _LIST_AND_PLACES.match(text)):
+        at = max(listed.start("arrow"), listed.start("stroke"))
+        text, arrow = f"{text[:at]}>{text[at + 1 :]}", _ARROW
     pieces = _split(text, arrow, between)
     sentence = Sentence(pieces, int(number[1]) if number else None, length, arrows=len(pieces) - 1)
     if label:
@@ -189,12 +219,12 @@ def _take_tail(sentence: Sentence, metres_per_unit: float) -> None:
             sentence.bare_m = bare
         else:
             sentence.extras.append(_trim(part, start))
-    behind = _PHANTOM_BEHIND.fullmatch(kept)
-    if behind is not None:
-        # "desk 3 phantom" as "desk 3, phantom".
-        sentence.extras.append(Piece(behind["phantom"], last.start + behind.start("phantom")))
-        kept = behind["name"]
     sentence.pieces[place] = Piece(kept.strip(" \t,"), last.start)
+    for at, piece in enumerate(sentence.pieces):
+        if (behind := _PHANTOM_BEHIND.fullmatch(piece.text)) is not None:
+            # "desk 3 phantom" and "gooseneck with 48 V > desk 3" as "desk 3, phantom".
+            sentence.extras.append(Piece(behind["phantom"], piece.start + behind.start("phantom")))
+            sentence.pieces[at] = replace(piece, text=behind["name"].strip(" \t,"))
 
 
 def _is_place(kept: str, part: str) -> bool:

@@ -25,6 +25,11 @@ _BY_ENDS = re.compile(
 )
 
 
+def is_plug(text: str) -> bool:
+    """Whether words name a plug or socket and nothing else: "RCA", "mini jack"."""
+    return plain_piece(text) in _FAMILIES
+
+
 @lru_cache(maxsize=2048)
 def find_by_ends(text: str) -> tuple[Part, ...]:
     """The library's leads and adapters with such plugs or sockets, either way round; empty where words say none."""

@@ -11,21 +11,29 @@ from ruvak.core.entry.words import expand_ranges, plain
 _BETWEEN = re.compile(r"\s*,\s*(?:and\s+)?|\s+and\s+|\s*/\s*", re.IGNORECASE)
 _BETWEEN_GOALS = re.compile(rf"{_BETWEEN.pattern}|\s+\+\s+", re.IGNORECASE)
 _BETWEEN_NAMES = re.compile(r"\s*,\s*(?:and\s+)?|\s+and\s+", re.IGNORECASE)
+_SOCKET = "in|out|input|output|line|mic|xlr|jack|rca|trs|ts"
+_SEVERAL_THINGS = rf"(?!\d\d?\s*x?\s+(?!(?:{_SOCKET}|m|ft)s?\b)[a-z]{{2}})"
+"""Not before "2 toms", which are names in a list."""
 _NO_NAME = re.compile(
-    r"(?:(?:l|r|left|right)(?:\s+(?:in|out|input|output|line|xlr|jack|rca|trs|ts)s?)*|[\d\s\-\N{EN DASH}]*|\d.*"
-    r"|in|out|mono|stereo)",
+    rf"(?:(?:l|r|left|right)(?:\s+(?:{_SOCKET})s?)*|[\d\s\-]*|{_SEVERAL_THINGS}\d.*|in|out|mono|stereo)",
     re.IGNORECASE,
 )
 """Sides, places and words for sockets: "keys left/right" is one device."""
 _IN_AND_OUT = re.compile(r"(kick|bass drum|bd) in(?:\s*[/,&+]\s*|\s+and\s+)out", re.IGNORECASE)
 """Microphones inside a drum and before it, no sockets."""
-_OTHER_PLACES = frozenset(("top", "bottom", "under", "over", "low", "high", "front", "back", "rear", "near", "far"))
+_OTHER_PLACES = frozenset(
+    ("top", "bottom", "under", "over", "low", "high", "front", "back", "rear", "near", "far", "hi", "lo")
+)
 """Said alone they mean another place at the same thing: "snare top/bottom"."""
 COUNTS = {"two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8}
 _TIMES = re.compile(r"(?:(?P<before>\d\d?)\s*x\s+(?P<name>\D+)|(?P<first>\D+?)\s+x\s*(?P<behind>\d\d?))", re.IGNORECASE)
 """Counted with a times sign: "4x choir mic", "choir mics x4"."""
-_COUNTED = re.compile(rf"(?:({'|'.join(COUNTS)})|(\d\d?)(?:\s*x)?)\s+(?P<name>\D+s)", re.IGNORECASE)
-_COUNTED_MICS = re.compile(r"(?P<name>\D+?)\s+(?P<count>\d\d?)\s+(?P<kind>mics|microphones)", re.IGNORECASE)
+_COUNTED = re.compile(
+    rf"(?:({'|'.join(COUNTS)})|(\d\d?)(?:\s*x)?)\s+(?P<name>\D+s|(?:\D+\s)?(?:OH|vox))", re.IGNORECASE
+)
+_COUNTED_MICS = re.compile(
+    r"(?P<name>\D+?)\s+(?P<count>\d\d?)\s+(?P<kind>(?:[a-z][\w-]*\s+)?(?:mics|microphones))", re.IGNORECASE
+)
 """Counted behind a name: "drum kit 7 mics"."""
 _ONE_THING = re.compile(r"(?:.*\s)?(?:keys|drums|strings|bass|mains)", re.IGNORECASE)
 """Plural words for a single device: "7 keys" is no seven keyboards, though "4 headphones" are four."""

@@ -18,6 +18,7 @@ MOST_LETTERS_OF_A_NAME = 120
 """As a device's record has it; a range in a name may be written out to more."""
 MICROPHONES = frozenset(("mic", "mics", "microphone", "microphones"))
 _PAIR_OF_MICS = MICROPHONES | {"pair", "stereo"}
+_PLACES = frozenset(("centre", "center", "middle", "hi", "lo", "high", "low", "front", "back", "rear", "close", "far"))
 KINDS_ALONE = frozenset(
     ("condenser", "dynamic", "ribbon", "wireless", "condenser mic", "dynamic mic", "ribbon mic", "radio mic")
 )
@@ -58,8 +59,9 @@ class NewGear:
                 if MICROPHONES & set(rest) and set(rest) <= _PAIR_OF_MICS and not is_labelled(part, "mic"):
                     # "Piano mics" are no sockets of a keyboard.
                     continue
-                if len(rest) == 1 and rest[0] in SIDES and not has_sides(part):
-                    # "overhead L": two such microphones are told apart by their sides.
+                told_apart = rest[0] in SIDES or (rest[0] in _PLACES and not is_labelled(part, rest[0]))
+                if len(rest) == 1 and told_apart and not has_sides(part):
+                    # "overhead L", "choir centre": such microphones are told apart by where they stand.
                     yield Meaning((self.make(f"{title} {rest[0]}", part),), (), new=part)
                 yield Meaning((self.make(title, part),), rest, new=part)
         # Last, or "laptop phones" were a phone.
@@ -99,7 +101,9 @@ class NewGear:
     def kinds_at_the_end(self, named: list[str], plural: bool) -> list[tuple[Part, str]]:
         """The parts that the most of the last words stand for, and what such a device would be called."""
         for first in range(len(named)):
-            kinds = (" ".join(named[first:]), " ".join(named[first:]).removesuffix("s"))
+            whole = " ".join(named[first:])
+            # "Saxes" are more than one sax.
+            kinds = (whole, whole.removesuffix("s"), *([whole[:-2]] if whole.endswith(("xes", "ches", "shes")) else []))
             result: list[tuple[Part, str]] = []
             # "Phones" are headphones, and where those cannot be meant several phones.
             for kind in dict.fromkeys(kinds if plural else kinds[:1]):

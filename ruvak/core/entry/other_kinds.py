@@ -16,6 +16,7 @@ from ruvak.core.entry.lists import split_list
 from ruvak.core.entry.names import Directory
 from ruvak.core.entry.sockets import Sockets, sockets
 from ruvak.core.entry.wanted import problem
+from ruvak.core.rig.connectors import SHAPES, Family
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.ports import SignalClass, family_of
 from ruvak.core.rig.rig import Gear
@@ -55,6 +56,36 @@ def taking_the_signal(directory: Directory, first: Side, goal: Side) -> Side:
         _taking(directory, signal, device) if device[0].id in goal.new else device for device in goal.devices
     )
     return replace(goal, devices=devices)
+
+
+def meeting_the_input(directory: Directory, first: Side, goal: Side) -> Side:
+    """New microphones of a kind whose plug is that of the destination's sockets, where their name has such a kind: a
+    "lapel" into a desk is a radio receiver, into a camera a wired one."""
+    inputs = {family for _, other, places in goal.devices for family in _families_in(other, places)}
+    devices = tuple(
+        _meeting(directory, inputs, device) if device[0].id in first.new else device for device in first.devices
+    )
+    return replace(first, devices=devices)
+
+
+def _meeting(directory: Directory, inputs: set[Family], device: Device) -> Device:
+    gear, part, named = device
+    if named.positions or not part.outputs or main_output(part).signal != "microphone" or inputs & _families_out(part):
+        return device
+    others = directory.kinds_called(re.sub(r"\s*\d+$", "", gear.name))
+    other = next((each for each in others if each.outputs and inputs & _families_out(each)), None)
+    return device if other is None else (gear.model_copy(update={"part": other.id}), other, named)
+
+
+def _families_out(part: Part) -> set[Family]:
+    return {SHAPES[c.form].family for c in part.connectors if c.id in main_output(part).connectors}
+
+
+def _families_in(part: Part, places: Sockets) -> set[Family]:
+    """Of the sockets that a line names, or of all that take sound."""
+    named = {name for position in places.positions for name in position}
+    taking = named or {name for entry in part.inputs for name in entry.connectors}
+    return {SHAPES[connector.form].family for connector in part.connectors if connector.id in taking}
 
 
 def of_kind(directory: Directory, first: Side, goal: Side) -> Side:

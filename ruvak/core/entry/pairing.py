@@ -24,7 +24,13 @@ from ruvak.core.entry.line_ends import (
     takes_stereo,
     two_outputs,
 )
-from ruvak.core.entry.other_kinds import at_its_microphone_input, of_kind, taking_the_signal, with_usb_sockets
+from ruvak.core.entry.other_kinds import (
+    at_its_microphone_input,
+    meeting_the_input,
+    of_kind,
+    taking_the_signal,
+    with_usb_sockets,
+)
 from ruvak.core.entry.pairs import is_insert, is_one_place, sends_and_returns, with_both_inputs, without_sides
 from ruvak.core.entry.passing import Passing
 from ruvak.core.entry.sockets import Role, tokens, usable
@@ -66,6 +72,7 @@ class Pairing:
             raise problem("no_destination", goal.piece, "Source and destination are the same; write where it goes.")
         if goal is not None:
             goal = of_kind(self.context.directory, first, goal)
+            first = first if joined else meeting_the_input(self.context.directory, first, goal)
         if len(sources) > 1:
             ends = tuple(end_of(*side.devices[0], 1, "source", bool(side.new)) for side in sources)
             if goal is None:

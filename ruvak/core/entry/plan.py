@@ -9,6 +9,7 @@ from ruvak.core.entry.device_chain import PassedDevice, split_sentence
 from ruvak.core.entry.device_ends import DeviceEnds
 from ruvak.core.entry.grammar import Piece, Sentence, parse
 from ruvak.core.entry.hosts import is_made_up, plugged_by_usb
+from ruvak.core.entry.leads_by_ends import is_plug
 from ruvak.core.entry.line_ends import Side, main_output, speaks
 from ruvak.core.entry.lists import NamedInList, is_no_name
 from ruvak.core.entry.pairing import Pairing
@@ -30,6 +31,10 @@ _SOCKET_OF = re.compile(
     re.IGNORECASE,
 )
 
+_HEADPHONE_JACK = re.compile(
+    r"(?P<name>.+?)\s+(?:(?:head|ear)phones?|mini ?jack|phones\s+out)(?:\s+(?:jack|out|output|socket|port))*",
+    re.IGNORECASE,
+)
 _SEND_OR_RETURN = re.compile(r"\b(?:sends?|returns?|back (?:in ?)?to|in|out)\b")
 _OF_AN_INSERT = frozenset(("insert", "ch", "chan", "channel"))
 
@@ -75,6 +80,7 @@ class Planner:
             raise problem("no_arrow", whole, "Say where it goes: write > and the destination, as in “keys > desk 7/8”.")
         sentence.pieces = [_socket_behind_device(piece) for piece in sentence.pieces]
         sentence.pieces[:1] = _with_what_it_goes_by(sentence.pieces[0])
+        self._take_next_place(sentence)
         first, *middle, last = sentence.pieces
         if not first.text:
             raise problem("no_source", whole, "Nothing stands before the arrow: write where the sound comes from.")
@@ -258,9 +264,17 @@ class Planner:
         try:
             return self.ends.read_or_desk(piece, "source")
         except Refused:
+            if (computer := self._by_headphone_jack(piece)) is not None:
+                return computer
             words = piece.text.split()
             for first in range(max(1, len(words) - 2), len(words)):
-                if boxes := kit.find_boxes(" ".join(words[first:])):
+                behind = " ".join(words[first:])
+                if is_plug(behind) and not self._takes_sound(piece) and (lead := self.rewording.thing(behind)):
+                    # "Bluetooth receiver RCA", which has no such socket: its lead ends so.
+                    side = self.ends.read(Piece(" ".join(words[:first]), piece.start), "source")
+                    named.append(lead)
+                    return side
+                if boxes := kit.find_boxes(behind):
                     side = self.ends.read(Piece(" ".join(words[:first]), piece.start), "source")
                     if words[first:] in (["DI"], ["di"]) and _leaves_by_xlr(side):
                         # "cab sim DI": its own balanced output.
@@ -268,6 +282,37 @@ class Planner:
                     named.append(NamedPiece(tuple(box.id for box in boxes)))
                     return side
             raise
+
+    def _takes_sound(self, piece: Piece) -> bool:
+        """Whether these words mean an input."""
+        try:
+            return bool(self.ends.read(piece, "goal"))
+        except Refused:
+            return False
+
+    def _by_headphone_jack(self, piece: Piece) -> Side | None:
+        """What has a headphone socket and a name that says nothing here is somebody's laptop."""
+        match = _HEADPHONE_JACK.fullmatch(piece.text.strip())
+        if match is None or self.context.directory.first_meant(match["name"]) is not None:
+            return None
+        side = self.ends.read(Piece(f"{match['name']} laptop headphone out", piece.start), "source")
+        self.context.corrections.append(f"“{piece.text}” was taken for a laptop's headphone output.")
+        return side
+
+    def _take_next_place(self, sentence: Sentence) -> None:
+        """The "8" of "keys > desk 7,8" is the other side's place and no length of 8 m."""
+        first, last = sentence.pieces[0], sentence.pieces[-1]
+        place = re.search(r"\d+$", last.text)
+        if sentence.bare_m is None or place is None or last.start < first.start:
+            return
+        following = int(place[0]) + 1
+        meant = self.context.directory.first_meant(first.text)
+        if meant is None or sentence.bare_m != following * METRES_PER_UNIT[self.context.rig.length_unit]:
+            return
+        meaning, part = meant
+        if len(meaning.gear) == 2 or (part.outputs and len(main_output(part).channels) == 2):
+            sentence.bare_m = None
+            sentence.pieces[-1] = replace(last, text=f"{last.text}, {following}")
 
 
 def _drop_way_back(sentence: Sentence) -> None:

@@ -70,7 +70,8 @@ def one_line_each(directory: Directory, line: str) -> list[str] | None:
     if not any(boxed) or len(places) != len(names):
         return None
     ended = places[-1][1]
-    middle = line[start.start + len(start.text) : end.start]
+    # Its own arrow, which words are none beside: "bass DI and bass mic to 5 and 6".
+    middle = " > " if sentence.arrows == 1 else line[start.start + len(start.text) : end.start]
     number = [f"{sentence.number + at}. " if sentence.number is not None else "" for at in range(len(names))]
     return [
         f"{number[at]}{box or name}{middle}{place}{line[ended:]}"

@@ -22,7 +22,7 @@ _NOISE = frozenset((
     "ch", "chan", "channel", "channels", "socket", "sockets", "and", "number",
     "no", "nr", "stereo", "mono", "mic", "mics", "microphone", "line",
     "lines", "pair", "send", "sends", "own", "signal", "audio", "sound", "or", "only", "jack",
-    "pre", "post", "prefade", "postfade", "fader",
+    "pre", "post", "prefade", "postfade", "fader", "fade",
 ))  # fmt: skip
 """Words that say nothing where no label has them."""
 _SYNONYMS = {
@@ -32,6 +32,7 @@ _SYNONYMS = {
     "group": "aux", "foldback": "aux", "sends": "send", "returns": "return", "jack": "6.35", "mics": "mic",
     "microphone": "mic", "lines": "line", "spdif": "coaxial", "coax": "coaxial", "dig": "digital", "minijack": "3.5",
     "st": "stereo", "lightpipe": "optical", "input": "in", "inputs": "in", "master": "main", "masters": "main",
+    "buss": "aux", "subgroup": "aux",
 }  # fmt: skip
 _KINDS_OF_BUS = frozenset(("group", "mix", "bus"))
 """Where one of these stands by a socket it is no auxiliary output, though it means one where none has it."""

@@ -28,7 +28,7 @@ _ABOUT = r"(?:about|approx\.?|approximately|around|roughly|ca\.?|circa|~|\N{ALMO
 _UNIT = "|".join(sorted((re.escape(unit) for unit in UNITS), key=len, reverse=True))
 _LENGTH = re.compile(
     rf"(?<![\w.]){_ABOUT}(?P<number>-?\d+(?:[.,]\d+)?)\s*(?P<unit>{_UNIT})(?![\w])"
-    r"(?:\s*(?:leads?|cables?|long|away)\b)?",
+    r"(?:\s*(?:leads?|cables?|long|away|each|apiece)\b)?",
     re.IGNORECASE,
 )
 
@@ -96,8 +96,13 @@ def plain(text: str) -> str:
     return " ".join(word for word in re.split(r"\s+", text) if word and word not in ("the", "a", "my", "our"))
 
 
+_PLUG = r"(?:xlr|rca|phono|trs|ts|mini ?jack|jack|[36]\.[35]5?(?: ?mm)?)"
+_BETWEEN_PLUGS = re.compile(rf"\b({_PLUG})\s*[-/]\s*((?:2 ?x? ?)?{_PLUG})\b", re.IGNORECASE)
+"""A lead by its plugs with a stroke between: "RCA-RCA", "jack/XLR"."""
 _PIECE_WORDS = (
     (re.compile(r"(\d)mm\b"), r"\1 mm"),
+    (re.compile(r"\b2(?= (?:mono |stereo )?(?:xlr|rca|phono|trs|ts|jack))"), "two"),
+    (re.compile(r"\bmono (?=jack)"), ""),
     (re.compile(r"\b(?:2 ?x|twin|dual|double|pair of)(?= )"), "two"),
     (re.compile(r"\b(?:1/4(?:\"| inch)?|quarter[ -]inch)(?= |$)"), "jack"),
     (re.compile(r"\bminijack"), "mini jack"),
@@ -113,7 +118,7 @@ _PIECE_WORDS = (
 @lru_cache(maxsize=8192)
 def plain_piece(text: str) -> str:
     """A lead's, adapter's or box's name for comparing: "3.5mm to 2x jack cable" as "3.5 mm to two jack lead"."""
-    text = plain(text)
+    text = plain(_BETWEEN_PLUGS.sub(r"\1 to \2", text))
     for pattern, word in _PIECE_WORDS:
         text = pattern.sub(word, text)
     return text

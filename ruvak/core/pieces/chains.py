@@ -39,7 +39,7 @@ class Chain:
 def kinds(pool: Pool, start: Form, goal: Form, most: int = MAX_LEGS_IN_LINE) -> tuple[tuple[Step, ...], ...]:
     """Sequences of one-in, one-out parts that lead from a connector of form `start` to one of form `goal`.
 
-    Those with least to get first, then the shortest.
+    Those with least to get first, then the shortest, then those that begin with a plug made for the socket.
     """
     single = pool.single
     return _in_order(single, pool.missing, start, goal, most, pool.twice)
@@ -67,7 +67,12 @@ def _in_order(
     ways: frozenset[Way], missing: frozenset[str], start: Form, goal: Form, most: int, twice: bool
 ) -> tuple[tuple[Step, ...], ...]:
     result = _sequences(ways, start, goal, most, twice)
-    return tuple(sorted(result, key=lambda steps: (sum(step.way.part in missing for step in steps), len(steps))))
+
+    def simplicity(steps: tuple[Step, ...]) -> tuple[int, int, int]:
+        fits_badly = misfit(start, steps[0].entry.form) if steps and not SHAPES[start].plug else 0
+        return sum(step.way.part in missing for step in steps), len(steps), fits_badly
+
+    return tuple(sorted(result, key=simplicity))
 
 
 @lru_cache(maxsize=512)

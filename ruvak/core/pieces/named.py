@@ -11,8 +11,9 @@ from itertools import pairwise, permutations
 
 from ruvak.core.pieces.chains import Step, fill_chain, kinds
 from ruvak.core.pieces.pool import Pool, Socket, Way
+from ruvak.core.pieces.practice import PANEL_FAMILIES, has_panel_xlr
 from ruvak.core.pieces.route import Route
-from ruvak.core.rig.connectors import Form, fits, made_for
+from ruvak.core.rig.connectors import SHAPES, Form, fits, made_for
 from ruvak.core.rig.part import Part
 from ruvak.core.rig.points import Endpoint
 from ruvak.core.rig.rig import Join
@@ -124,16 +125,20 @@ def _long_enough(
     pool: Pool, named: tuple[NamedPiece, ...], steps: tuple[Step, ...], ends: tuple[Form, Form], need_m: float
 ) -> Iterator[tuple[Step, ...]]:
     """As they are where a lead among them may reach, and with one lead more. Farther than an unbalanced line should go
-    a box stands near the player: there the lead behind it is tried first, unless the line names a lead itself."""
+    a box stands near the player: there the lead behind it is tried first, unless the line names a lead itself; and so
+    it is where the box's XLR would stand in the device's own."""
     boxes = [place for place, step in enumerate(steps) if pool.parts[step.way.part].kind == "box"]
     behind = steps[boxes[-1] + 1 :] if boxes else ()
     lead_named = any(pool.parts[part].cables for piece in named for part in piece.parts)
     limit_m = pool.rig.venue.house.unbalanced_limit_m.value
     near_the_player = need_m > limit_m and boxes and not lead_named and not any(step.way.cabled for step in behind)
+    in_a_panel = (
+        bool(steps) and SHAPES[ends[1]].family in PANEL_FAMILIES and pool.holds(has_panel_xlr, steps[-1].way.part)
+    )
     longer = list(_with_a_lead(pool, steps, *ends)) if need_m else []
     has_length = not need_m or any(step.way.cabled for step in steps)
     as_they_are = [steps] if has_length else []
-    yield from (*longer, *as_they_are) if near_the_player else (*as_they_are, *longer)
+    yield from (*longer, *as_they_are) if near_the_player or in_a_panel else (*as_they_are, *longer)
 
 
 def _sequences(pool: Pool, named: tuple[NamedPiece, ...], start: Form, end: Form) -> Iterator[tuple[Step, ...]]:

@@ -6,6 +6,7 @@ from ruvak.core.pieces.alike import contacts_joined
 from ruvak.core.pieces.cures import is_pad
 from ruvak.core.pieces.pool import Pool
 from ruvak.core.pieces.route import Route
+from ruvak.core.pieces.screens import opens_screen
 from ruvak.core.rig.connectors import SHAPES, Form, fits, half_in_use, touching
 from ruvak.core.rig.element import Element
 from ruvak.core.rig.part import Part
@@ -22,6 +23,8 @@ _SOURCES: frozenset[SignalClass] = frozenset(("instrument", "consumer-line", "he
 STEPS_DOWN = 3.0
 """More turns on the primary than so many to one lower line to microphone level; DI boxes have ten or twelve, isolators
 one: common practice."""
+PANEL_FAMILIES = frozenset(("xlr3", "combo"))
+"""Sockets of devices that take an XLR."""
 _UNBALANCED_SOCKETS = frozenset((Form.TS635_SOCKET, Form.TRS35_SOCKET, Form.RCA_SOCKET))
 
 
@@ -39,6 +42,8 @@ def practice_cost(
     not a balanced one, from a two-contact socket; a box for piezos not behind a coil; an instrument amplifier at a
     DI's link and not at its microphone output. Where the pieces were `chosen` by
     somebody only the preferences count, how far it goes unbalanced, and which of a channel's two inputs it goes to.
+    A box stands with its XLR in a device's or another box's, without a lead between: a deviation, chosen or not. A
+    screen lift is put in where one is wanted and not as a barrel between two boxes: a preference.
     From a balanced output a lead with a two-contact plug is unusual, and a microphone input where a line input is free.
     """
     parts = [pool.parts[item.part] for item in route.items]
@@ -47,6 +52,8 @@ def practice_cost(
     )
     extra = DEVIATION * (crossed if chosen else crossed + _pads_and_extensions(pool, route, sources))
     extra += DEVIATION * sum(_is_shorted(pool, route, goal) for goal in goals)
+    extra += DEVIATION * _panels_face_to_face(pool, route, sources, goals)
+    extra += PREFERENCE * sum(part.kind == "box" and pool.holds(opens_screen, part.id) for part in parts)
     outputs = [output for source in sources for output in _unbalanced_outputs(pool, source)]
     goal_signals = _input_signals(pool, route, goals)
     if not outputs:
@@ -77,6 +84,33 @@ def practice_cost(
     unusual += sum(any(element.type == "buffer" for element in part.elements) is not passive for part in dis)
     counted = [too_far, bare] if chosen else [too_far, *deviations, bare]
     return extra + DEVIATION * sum(counted) * len(sources) + PREFERENCE * unusual
+
+
+def _panels_face_to_face(pool: Pool, route: Route, sources: tuple[Endpoint, ...], goals: tuple[Endpoint, ...]) -> int:
+    """How many XLRs of two boxes, or of a box and a device, would have to meet without a lead: both are mounted in a
+    panel."""
+    boxes = {item.id for item in route.items if pool.holds(has_panel_xlr, item.part)}
+    if not boxes:
+        return 0
+    ends = {end for end in (*sources, *goals) if SHAPES[pool.form_at(end)].family in PANEL_FAMILIES}
+    forms = {
+        Endpoint(item.id, connector.id): SHAPES[connector.form].family
+        for item in route.items
+        if item.id in boxes
+        for connector in pool.parts[item.part].connectors
+    }
+    of_boxes = {end for end, family in forms.items() if family == "xlr3"}
+    return sum(
+        (join.a in of_boxes and (join.b in of_boxes or join.b in ends)) or (join.a in ends and join.b in of_boxes)
+        for join in route.joins
+    )
+
+
+def has_panel_xlr(part: Part) -> bool:
+    """Whether it is a box with an XLR in its wall; pads and screen lifts from XLR to XLR are barrels that plug in."""
+    forms = [SHAPES[connector.form].family for connector in part.connectors]
+    is_barrel = forms == ["xlr3", "xlr3"] and not carries_over(part)
+    return part.kind == "box" and "xlr3" in forms and not is_barrel
 
 
 def _unbalanced_m(pool: Pool, route: Route, source: Endpoint) -> float:

@@ -125,7 +125,7 @@ class FromNothing(unittest.TestCase):
             ("guitar > small desk 1, 8 m", ["lead-ts-ts", "di-active", "mic-lead"]),
             ("violin > desk 1, 8 m", ["lead-ts-ts", "di-active-piezo", "mic-lead"]),
             ("keyboard L/R > desk 1, 8 m", ["lead-ts-ts", "lead-ts-ts", "mono-sum-ts", "lead-xlrf-trs"]),
-            ("small desk main L/R > speaker, 8 m", ["mono-sum-xlr", "mic-lead"]),
+            ("small desk main L/R > speaker, 8 m", ["lead-xlrf-trs", "lead-xlrf-trs", "mono-sum-ts", "mic-lead"]),
             ("laptop > speaker, 8 m", ["adapter-trs35-xlr-sum", "isolator-xlr", "mic-lead"]),
             ("laptop > desk 15/16, 8 m", ["lead-trs35-trs35", "isolator-stereo-trs35-xlr", "mic-lead", "mic-lead"]),
             ("cd player > desk 1, 8 m", ["lead-rca-ts-twin", "mono-sum-ts", "lead-xlrf-trs"]),
