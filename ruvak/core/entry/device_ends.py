@@ -162,7 +162,7 @@ class DeviceEnds:
                 if role == "goal" or meaning.new is None or meaning.new.outputs:
                     return side
                 leads_on = leads_on or side
-        if leads_on is not None:
+        if leads_on is not None and plain(piece.text).split()[0] not in DESK_WORDS["source"]:
             return leads_on
         raise self._refuse(piece, role, unknown)
 

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from itertools import zip_longest
 
-from ruvak.core.entry.words import PHANTOM, Length, bare_length, find_length
+from ruvak.core.entry.words import PHANTOM, PLUG, Length, bare_length, find_length
 
 _ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
 _BACK = re.compile(r"\s*(?:<=|<-|<|\N{LEFTWARDS ARROW})\s*")
@@ -21,17 +21,21 @@ _WORDS_FOR_BACK = re.compile(
 )
 _WORDS_FOR_ARROW = re.compile(
     rf"\s+(?:(?:and\s+)?then\s+)?{_GOING}(?:to|into|in to|onto)\s+"
-    rf"|\s+(?:feeds?|feeding|drives?)\s+|\s+{_GOING}on\s+{_PLACE_NEXT}",
+    rf"|\s+(?:feeds?|feeding|drives?)\s+|\s+{_GOING}on\s+{_PLACE_NEXT}"
+    rf"|\s+{_GOING}in\s+(?=(?:ch|chan|channels?|inputs?)\b|\d+\s*[-,/&+ ]\s*\d)",
     re.IGNORECASE,
 )
+_TO = re.compile(r"\S\s+(?:to|into|in to|onto|on)\s+\S", re.IGNORECASE)
 _CHANNEL_BEHIND = re.compile(rf"(?:\s*,\s*|\s+){_CHANNEL_NEXT}", re.IGNORECASE)
 """Where no word leads there: "choir mic, channel 5"."""
+_COUNTED_UP = re.compile(r"(\b[a-z]+s\s+\d+)\sto(\s\d+)(?=\s+(?:to|into|through|via|on|in)\b)", re.IGNORECASE)
 _LIST_AND_PLACES = re.compile(
     r"(?:[^<>]+,[^<>]*[^\d\s,-](?P<arrow>,?\s+)\d+\s*-\s*\d+|[^<>]+[^\d\s,-](?P<stroke>,?\s+)\d+\s*/\s*\d+)\s*(?:,|$)"
 )
 """Names and the places for them without a word between: "kick, snare, hat 1-3", "horn mics 15/16"."""
 _SAID_OTHERWISE = (
     (re.compile(r"\bDI['\N{RIGHT SINGLE QUOTATION MARK}]?e?d\b", re.IGNORECASE), "DI"),
+    (re.compile(r"\bDI['\N{RIGHT SINGLE QUOTATION MARK}]s\b", re.IGNORECASE), "DIs"),
     (re.compile(r"\bmi[ck]['\N{RIGHT SINGLE QUOTATION MARK}]?e?d(?:\s+up)?\b", re.IGNORECASE), "mic"),
 )
 """What is done to a source as what stands behind it: "piano DI'd" is a "piano DI"."""
@@ -44,6 +48,10 @@ _SEVERAL = re.compile(
     r"\d\s*[,/&+\N{EN DASH}-]\s*\d|[lL]\s*[/&+]\s*[rR]|,|\band\b|\w\s+[+&]\s+\w",
 )
 """Several places, sides or names."""
+_PLUG_BEHIND = re.compile(rf"(?P<name>.+?)(?:\s+with)?\s+(?P<plug>(?:jack\s+)?{PLUG}(?:\s+jack)?)", re.IGNORECASE)
+_PLUGS_OF_A_LEAD = re.compile(
+    rf"(?:(?:2|two|twin|dual)\s*x?\s*)?(?:mono\s+)?{PLUG}s?(?:\s+(?:lead|cable|cord|adapter))?", re.IGNORECASE
+)
 _NOT = r"(?:(?:no|without)\s+)?"
 _PHANTOM_BEHIND = re.compile(rf"(?P<name>.*?\S)\s+(?:with\s+)?(?P<phantom>{_NOT}{PHANTOM})(?: on)?\s*", re.IGNORECASE)
 
@@ -87,8 +95,21 @@ def split_statements(line: str) -> list[str]:
                     result.append(part[start : mark.start()])
                     start, arrows = mark.end(), 0
             end = part[mark.end() : following.start()] if following is not None else ""
-        result.append(part[start:])
+        result += _split_at_words(part) if not start and not arrows and not _BACK.search(part) else [part[start:]]
     return [statement for statement in result if statement.strip()]
+
+
+def _split_at_words(part: str) -> list[str]:
+    """The same where words stand for the arrows: "tracks to desk 15/16, click to 17"."""
+    result, start = list[str](), 0
+    commas = [mark.start() for mark in re.finditer(",", part)]
+    for comma, following in zip_longest(commas, commas[1:]):
+        before, behind = part[start:comma], part[comma + 1 : following]
+        begins_another = re.match(r"\s*[a-z]", behind, re.IGNORECASE) and _TO.search(behind)
+        if begins_another and _ENDS_A_RUN.search(before) and _TO.search(before):
+            result.append(before)
+            start = comma + 1
+    return [*result, part[start:]]
 
 
 def _split_at_strokes(parts: list[str]) -> Iterator[str]:
@@ -116,7 +137,10 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     number = _NUMBER_IN_FRONT.match(line)
     text = _blank(line, 0, number.end()) if number else line
     for said, word in _SAID_OTHERWISE:
-        text = said.sub(lambda match, word=word: word.ljust(len(match[0])), text)
+        for match in said.finditer(text):
+            text = f"{text[: match.start()]}{word.ljust(len(match[0]))}{text[match.end() :]}"
+    # "Vocals 1 to 4 through the snake" are four.
+    text = _COUNTED_UP.sub(lambda match: f"{match[1]} - {match[2]}", text)
     label = _LABEL_IN_FRONT.match(text)
     text = _blank(text, 0, label.end()) if label else text
     text, length, between = _take_lengths(text)
@@ -136,6 +160,8 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
         at = max(listed.start("arrow"), listed.start("stroke"))
         text, arrow = f"{text[:at]}>{text[at + 1 :]}", _ARROW
     pieces = _split(text, arrow, between)
+    if arrow is _WORDS_FOR_ARROW:
+        pieces = _with_leads_by_plugs(pieces)
     sentence = Sentence(pieces, int(number[1]) if number else None, length, arrows=len(pieces) - 1)
     if label:
         sentence.label = label[1].strip()
@@ -181,6 +207,20 @@ def _split(text: str, arrow: re.Pattern[str], lengths: list[Length]) -> list[Pie
         at, behind = entry.end(), symbol
     pieces.append(_trim(text[at:], at, _within(lengths, behind, len(text))))
     return pieces
+
+
+def _with_leads_by_plugs(pieces: list[Piece]) -> list[Piece]:
+    """Of "phone 3.5 to 2 RCA to desk 5/6" the first "to" is no arrow: it stands between a lead's two plugs."""
+    result = [pieces[0]]
+    for at, piece in enumerate(pieces[1:], 1):
+        near = _PLUG_BEHIND.fullmatch(result[-1].text)
+        if near is None or at == len(pieces) - 1 or not _PLUGS_OF_A_LEAD.fullmatch(piece.text):
+            result.append(piece)
+            continue
+        device = result.pop()
+        result.append(replace(device, text=near["name"]))
+        result.append(replace(piece, text=f"{near['plug']} to {piece.text}", start=device.start + near.start("plug")))
+    return result
 
 
 def _symbol(arrow: re.Match[str]) -> int:

@@ -38,6 +38,7 @@ _COUNTED_MICS = re.compile(
 _ONE_THING = re.compile(r"(?:.*\s)?(?:keys|drums|strings|bass|mains)", re.IGNORECASE)
 """Plural words for a single device: "7 keys" is no seven keyboards, though "4 headphones" are four."""
 
+_OF_THE_DESK = frozenset(("", "ch", "chan", "channel", "channels", "input", "inputs", "mic", "line"))
 _DATA = frozenset(("usb", "hdmi"))
 """A line with one of these asks for no socket of sound."""
 
@@ -64,6 +65,8 @@ def named_in(lines: Iterable[str]) -> NamedInList:
             words = plain(expand_ranges(piece.text)).split()
             first = next((place for place, word in enumerate(words) if word.isdigit()), len(words))
             name = " ".join(words[:first])
+            # "Choir > 24", "choir > ch 24": the desk's.
+            name = "desk" if role == "goal" and name in _OF_THE_DESK else name
             figures = {word for word in words[first:] if word.isdigit()}
             if name and figures:
                 places.setdefault(name, set()).update(figures)

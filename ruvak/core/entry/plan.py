@@ -267,9 +267,14 @@ class Planner:
             if (computer := self._by_headphone_jack(piece)) is not None:
                 return computer
             words = piece.text.split()
+            if len(words) > 1 and words[-1].lower() == "stereo":
+                return self._source(replace(piece, text=" ".join(words[:-1])), named)
             for first in range(max(1, len(words) - 2), len(words)):
                 behind = " ".join(words[first:])
-                if is_plug(behind) and not self._takes_sound(piece) and (lead := self.rewording.thing(behind)):
+                lead = (
+                    self.rewording.thing(behind) or self.rewording.thing(f"{behind} lead") if is_plug(behind) else None
+                )
+                if lead is not None and not self._takes_sound(piece):
                     # "Bluetooth receiver RCA", which has no such socket: its lead ends so.
                     side = self.ends.read(Piece(" ".join(words[:first]), piece.start), "source")
                     named.append(lead)

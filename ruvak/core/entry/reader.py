@@ -38,6 +38,8 @@ MOST_LINES = 200
 MOST_BESIDE = 2
 """How many wirings are solved beside one whose pieces are named."""
 MANY_OUTPUTS = 3
+_GOES_TO = re.compile(r"\S\s+(?:goes|go|going)\s+(?:to|into)\s", re.IGNORECASE)
+"""Said of what is there, and of what is yet to come."""
 _BRACKETS = re.compile(r"\([^()]*\)")
 
 
@@ -118,7 +120,7 @@ class _Reader:
             said = f"This line has {len(line)} letters; a line may have {MOST_LETTERS}. Write one run a line."
             return _refused(line[:MOST_LETTERS], _problem("too_long", line[:MOST_LETTERS], said))
         changed = read_change(self.rig, line, lambda rig, other: _Reader(rig).read(other))
-        if changed is not None:
+        if changed is not None and (not changed.problems or not _GOES_TO.search(line)):
             self.rig = apply(self.rig, changed.edit) if changed.edit is not None else self.rig
             return changed
         corrections: list[str] = []
@@ -127,6 +129,8 @@ class _Reader:
             proposals = self._plan(corrections, line, note)
         except Refused as refused:
             self.rig = before
+            if changed is not None:
+                return changed
             if (reading := self._without_brackets(line, note)) is not None:
                 return reading
             result = refused.problem

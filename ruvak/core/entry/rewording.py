@@ -18,6 +18,7 @@ _AMPLIFIER = re.compile(r"(?:.+ )?amps?(?: \d+)?")
 _PLAYED = re.compile(r"\b(?:guitar|gtr|bass|instrument|fiddle|violin)\b", re.IGNORECASE)
 _PLACES = r"(?: (?:ch|channel|out|output|left|right|l|r|\d+))*"
 _AMPLIFIER_AND_PLACE = re.compile(rf"(?P<name>(?:.+ )?amps?)(?P<place>{_PLACES})")
+_SEVERAL_LEADS = re.compile(r"(?:\d|two|three|four).*(?:leads|cables|cords)", re.IGNORECASE)
 _INTO_AN_INSTRUMENT_AMPLIFIER = {"instrument", "microphone"}
 
 
@@ -83,7 +84,7 @@ class Rewording:
                 if driver is not None and _PLAYED.search(driver.text):
                     # A guitar's radio receiver.
                     continue
-                if signals and not signals & _INTO_AN_INSTRUMENT_AMPLIFIER:
+                if before is not None and not signals & _INTO_AN_INSTRUMENT_AMPLIFIER:
                     text = re.sub(r"\bamps?\b", "power amplifier", piece.text, flags=re.IGNORECASE)
                     sentence.pieces[at] = replace(piece, text=text)
 
@@ -136,9 +137,10 @@ class Rewording:
         tagged = self.context.directory.kit.by_tag.get(plain(text))
         if tagged is not None and not tagged.installed:
             return NamedPiece((tagged.part,), tagged.id)
-        result = self.context.directory.kit.find_parts(text) or self.context.directory.kit.find_parts(
-            _without_count(text)
-        )
+        kit, single = self.context.directory.kit, _without_count(text)
+        # "Two XLR leads" are two, and none with two XLRs.
+        result = (_SEVERAL_LEADS.fullmatch(text) and kit.find_parts(single)) or kit.find_parts(text)
+        result = result or kit.find_parts(single)
         return NamedPiece(_ids(result)) if result else None
 
 

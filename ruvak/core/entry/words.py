@@ -96,8 +96,9 @@ def plain(text: str) -> str:
     return " ".join(word for word in re.split(r"\s+", text) if word and word not in ("the", "a", "my", "our"))
 
 
-_PLUG = r"(?:xlr|rca|phono|trs|ts|mini ?jack|jack|[36]\.[35]5?(?: ?mm)?)"
-_BETWEEN_PLUGS = re.compile(rf"\b({_PLUG})\s*[-/]\s*((?:2 ?x? ?)?{_PLUG})\b", re.IGNORECASE)
+PLUG = r"(?:xlr|rca|phono|trs|ts|mini ?jack|jack|[36]\.[35]5?(?: ?mm)?)"
+"""A plug's name, as an expression."""
+_BETWEEN_PLUGS = re.compile(rf"\b({PLUG})\s*[-/]\s*((?:2 ?x? ?)?{PLUG})\b", re.IGNORECASE)
 """A lead by its plugs with a stroke between: "RCA-RCA", "jack/XLR"."""
 _PIECE_WORDS = (
     (re.compile(r"(\d)mm\b"), r"\1 mm"),
@@ -109,6 +110,7 @@ _PIECE_WORDS = (
     (re.compile(r"\b1/8(?:\"| inch)?(?= |$)"), "3.5 mm"),
     (re.compile(r"\b3\.5(?= to |$)"), "3.5 mm"),
     (re.compile(r"\b3\.5(?: mm)? (?:stereo )?(?:mini )?jack\b"), "3.5 mm"),
+    (re.compile(r"\bjack 3\.5(?: mm)?\b"), "3.5 mm"),
     (re.compile(r"\b(?:cables?|cords?|leads)\b"), "lead"),
     (re.compile(r"\b(jack|adapter|box|pad|splitter)s\b"), r"\1"),
     (re.compile(r"\badaptors?\b"), "adapter"),
