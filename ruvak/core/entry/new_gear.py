@@ -55,7 +55,9 @@ class NewGear:
         yield from self._new_by_number(words, plural=bool(words) and words[-1].isdigit())
         for stop in range(len(words) - 1, 0, -1):
             rest = tuple(words[stop:])
-            for part, title in self.kinds_at_the_end(words[:stop], plural=set(rest) <= SIDES | {"and", "pair"}):
+            for part, title in self.kinds_at_the_end(
+                words[:stop], plural=set(rest) <= SIDES | _PLACES | {"and", "pair"}
+            ):
                 if MICROPHONES & set(rest) and set(rest) <= _PAIR_OF_MICS and not is_labelled(part, "mic"):
                     # "Piano mics" are no sockets of a keyboard.
                     continue
