@@ -98,6 +98,11 @@ class NewEntry(Record):
             raise ValueError("A note has words, or a photo.")
         return self
 
+    @property
+    def only_takes_back(self) -> bool:
+        """Whether it corrects another and puts nothing in its place."""
+        return self.corrects is not None and self.answer is None and self.measured is None and not self.words.strip()
+
 
 class Entry(NewEntry):
     """As it stands in the log: with the names that things had then, so that it can be read when they are gone."""
@@ -122,9 +127,5 @@ def effective(entries: tuple[Entry, ...]) -> tuple[Entry, ...]:
     """Those that still count, in the order in which they happened: without corrected ones, and without corrections that
     only take something back."""
     corrected = {entry.corrects for entry in entries if entry.corrects is not None}
-    counting = (entry for entry in entries if entry.id not in corrected and not _only_takes_back(entry))
+    counting = (entry for entry in entries if entry.id not in corrected and not entry.only_takes_back)
     return tuple(sorted(counting, key=lambda entry: (entry.at, entry.number)))
-
-
-def _only_takes_back(entry: Entry) -> bool:
-    return entry.corrects is not None and entry.answer is None and entry.measured is None and not entry.words.strip()

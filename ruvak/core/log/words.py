@@ -32,12 +32,14 @@ def say(entry: NewEntry, thing_names: tuple[str, ...] = ()) -> str:
         parts.append(entry.tested.words.removesuffix("."))
     if entry.measured is not None:
         parts.append(_say_measured(entry.measured))
+    if entry.only_takes_back:
+        parts.append("taken back")
     parts += thing_names
     parts += [f"{len(entry.photos)} photo{'s' if len(entry.photos) > 1 else ''}"] if entry.photos else []
     said, written = ", ".join(parts), entry.words.strip()
     if said and written:
         return f"{said}: {written}"
-    return said or written or "taken back"
+    return said or written
 
 
 def _say_measured(level: Measured) -> str:

@@ -12,6 +12,7 @@ from pydantic import ValidationError
 from ruvak.core.log.entry import Entry, NewEntry, effective
 from ruvak.core.log.last_time import last_time
 from ruvak.core.log.standing import duration, standings
+from ruvak.core.log.words import say
 
 BEGAN = datetime(2026, 11, 29, 16, 0, tzinfo=UTC)
 
@@ -42,6 +43,13 @@ class WhatAnEntrySays(unittest.TestCase):
     def test_a_time_without_a_zone_is_refused(self) -> None:
         with self.assertRaises(ValidationError):
             NewEntry.model_validate({"id": "entry-0001", "at": "2026-11-29T16:00:00", "kind": "note", "words": "x"})
+
+    def test_what_is_taken_back_is_said_to_be(self) -> None:
+        step: dict[str, Any] = {"kind": "step", "step": "radio:lectern", "run": None}
+        self.assertEqual(say(entry(1, answer="good", **step)), "radio microphone, good")
+        self.assertEqual(say(entry(2, corrects="entry-0001", **step)), "radio microphone, taken back")
+        self.assertEqual(say(entry(3, answer="wrong", corrects="entry-0001", **step)), "radio microphone, wrong")
+        self.assertEqual(say(entry(4, corrects="entry-0001")), "taken back")
 
 
 class Standings(unittest.TestCase):

@@ -12,9 +12,12 @@ export const ASK_AGAIN_MS = 2000;
 /** The server computes more than it can queue just now, or the proxy in front of it finds none that answers. */
 const LATER: readonly number[] = [502, 503, 504];
 
-/** Whether pasted text is a table rather than lines: several columns and no arrow anywhere. */
-export const isTable = (text: string): boolean =>
-	/[,;\t]/.test(text.split('\n')[0] ?? '') && !/>|→|->|\bto\b|\binto\b/i.test(text);
+/** Whether pasted text is a table rather than lines: rows under headings, which have no figures in them, and no arrow. */
+export function isTable(text: string): boolean {
+	const [headings = '', ...rows] = text.trim().split('\n');
+	const figures = /\d/.test(headings.replaceAll(/48 ?v|p48/gi, ''));
+	return rows.length > 0 && /[,;\t]/.test(headings) && !figures && !/>|→|->|\bto\b|\binto\b/i.test(text);
+}
 
 export class LineEntry {
 	text = $state('');

@@ -90,6 +90,9 @@ describe('a line being typed', () => {
 		expect(isTable('ch,who\n1,Kick')).toBe(true);
 		expect(isTable('keys > desk 7, 18 m\nbass > desk 2')).toBe(false);
 		expect(isTable('keys to desk 7, 18 m')).toBe(false);
+		expect(isTable('drum kit: kick, snare, 2 toms on 1-4')).toBe(false);
+		expect(isTable('kick, snare on 1-2\nhat, tom on 3-4')).toBe(false);
+		expect(isTable('Channel\tWho\t+48V\n1\tKick\tno')).toBe(true);
 		vi.mocked(queries.readInputList).mockResolvedValue(readings('table'));
 		entry.write('ch,who\n1,Kick');
 		await vi.advanceTimersByTimeAsync(PAUSE_MS);
