@@ -34,6 +34,7 @@ _FROM_TO = re.compile(
 )
 _CHANNEL = re.compile(r"(?:ch|chan|channels?|inputs?)\.?\s*(?P<numbers>\d[\d\s/&+-]*)", re.IGNORECASE)
 _OUTPUT = re.compile(r"(?:aux|matrix|main|group|mix|bus)(?: (?:\d+|left|right|l|r))?")
+_INSTEAD = re.compile(r"\s+(?:instead|please|from now on)$", re.IGNORECASE)
 _UNFINISHED = re.compile(r"(?P<what>.+?)\s+(?:is now|moves? to|becomes?)(?:\s+an?)?", re.IGNORECASE)
 _SAID_OF_LENGTH = re.compile(
     r"^(?:make|set|shorten|lengthen|extend)\s+(?:the\s+)?"
@@ -219,9 +220,14 @@ def _now(rig: Rig, what: str, to: str) -> Change:
         return supplied
     if named.gear is not None and (moved_source := _at_another_output(rig, named, what, to)) is not None:
         return _now(rig, *moved_source)
+    to = _INSTEAD.sub("", to)
     target = sockets_of(rig, Directory(rig), to)
-    if target is None and named.sockets is not None and number_of(to):
-        target = sockets_of(rig, Directory(rig), f"{name_of(rig, named.sockets.gear)} {to}")
+    channel = _CHANNEL.fullmatch(to.strip())
+    numbers = channel["numbers"] if channel is not None else to
+    if target is None and number_of(numbers):
+        # "Move snare to 20": where it is plugged in already.
+        device = named.sockets.gear if named.sockets is not None else _goal_of(rig, named, what)
+        target = sockets_of(rig, Directory(rig), f"{name_of(rig, device)} {numbers}")
     if target is not None:
         if named.sockets is not None:
             start, name = named.sockets, place_words(rig, named.sockets)
@@ -242,6 +248,11 @@ def _now(rig: Rig, what: str, to: str) -> Change:
         if ops is not None:
             return f"{named.gear.name} is now {_a(part)}; its runs stay.", ops
     raise CannotChange(f"As {_a(parts[0])} {named.gear.name} would fit none of the runs it has.")
+
+
+def _goal_of(rig: Rig, named: Named, what: str) -> str:
+    """The device at which a run ends."""
+    return Sockets.of_goals(rig, named.one_run(what, " that moves")).gear
 
 
 def _at_another_output(rig: Rig, named: Named, what: str, to: str) -> tuple[str, str] | None:

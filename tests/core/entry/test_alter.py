@@ -32,7 +32,14 @@ class Altering(unittest.TestCase):
         return next(run for run in rig.runs if run.name == name)
 
     def test_a_run_moves_and_takes_its_pieces_along(self) -> None:
-        for line in ("desk 7 is now desk 9", "lectern moves to desk 9", "lectern is now desk ch 9", "move desk 7 to 9"):
+        for line in (
+            "desk 7 is now desk 9",
+            "lectern moves to desk 9",
+            "lectern is now desk ch 9",
+            "move desk 7 to 9",
+            "move lectern to 9",
+            "lectern goes to ch 9 instead",
+        ):
             with self.subTest(line):
                 after = self.after(line)
                 self.assertEqual(self.at(after, "Lectern"), ["desk.mic9"])
