@@ -5,40 +5,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from itertools import zip_longest
 
+from ruvak.core.entry.arrows import ARROW, BACK, TO, WORDS_FOR_ARROW, find_arrow, say_otherwise
 from ruvak.core.entry.words import PHANTOM, PLUG, Length, bare_length, find_length
 
-_ARROW = re.compile(r"\s*(?:=>|->|>|\N{RIGHTWARDS ARROW})\s*")
-_BACK = re.compile(r"\s*(?:<=|<-|<|\N{LEFTWARDS ARROW})\s*")
 _LABEL_IN_FRONT = re.compile(r"^\s*([^\W\d][^:<>,]*):\s+(?=.*(?:[<>]|\s(?:to|into|from|on)\s|\d\s*$))")
-_PLACE_NEXT = r"(?=(?:the\s+)?(?:(?:desk|mixer|console|board)\b|(?:ch|chan|channels?|inputs?|mic|line)?\s*\.?\s*#?\d))"
-_CHANNEL_NEXT = r"(?=(?:ch|chan|channels?|inputs?)\b\s*\.?\s*#?\d)"
-_GOING = r"(?:(?:is|are|goes|going|go|runs?|running|sent|fed|plugged|patched|connected|routed|wired)\s+)*"
-_WORDS_FOR_BACK = re.compile(
-    r"\s+(?:(?:is|are|fed|driven|coming|comes?|runs?|taken)\s+)*(?:from|by|off(?:\s+of)?)\s+"
-    r"|\s+on\s+(?=(?:the\s+)?(?:aux|mix|bus|matrix|mtx|send|group|main)\b)"
-    r"|\s+(?:gets?|takes?|receives?|hears?)\s+(?:(?:a|its|the)\s+(?:feed|sound|audio|signal|mix)\s+(?:from|off)\s+)?",
-    re.IGNORECASE,
-)
-_WORDS_FOR_ARROW = re.compile(
-    rf"\s+(?:(?:and\s+)?then\s+)?{_GOING}(?:to|into|in to|onto)\s+"
-    rf"|\s+(?:feeds?|feeding|drives?)\s+|\s+{_GOING}on\s+{_PLACE_NEXT}"
-    rf"|\s+{_GOING}in\s+(?=(?:ch|chan|channels?|inputs?)\b|\d+\s*[-,/&+ ]\s*\d)",
-    re.IGNORECASE,
-)
-_TO = re.compile(r"\S\s+(?:to|into|in to|onto|on)\s+\S", re.IGNORECASE)
-_CHANNEL_BEHIND = re.compile(rf"(?:\s*,\s*|\s+){_CHANNEL_NEXT}", re.IGNORECASE)
-"""Where no word leads there: "choir mic, channel 5"."""
-_COUNTED_UP = re.compile(r"(\b[a-z]+s\s+\d+)\sto(\s\d+)(?=\s+(?:to|into|through|via|on|in)\b)", re.IGNORECASE)
-_LIST_AND_PLACES = re.compile(
-    r"(?:[^<>]+,[^<>]*[^\d\s,-](?P<arrow>,?\s+)\d+\s*-\s*\d+|[^<>]+[^\d\s,-](?P<stroke>,?\s+)\d+\s*/\s*\d+)\s*(?:,|$)"
-)
-"""Names and the places for them without a word between: "kick, snare, hat 1-3", "horn mics 15/16"."""
-_SAID_OTHERWISE = (
-    (re.compile(r"\bDI['\N{RIGHT SINGLE QUOTATION MARK}]?e?d\b", re.IGNORECASE), "DI"),
-    (re.compile(r"\bDI['\N{RIGHT SINGLE QUOTATION MARK}]s\b", re.IGNORECASE), "DIs"),
-    (re.compile(r"\bmi[ck]['\N{RIGHT SINGLE QUOTATION MARK}]?e?d(?:\s+up)?\b", re.IGNORECASE), "mic"),
-)
-"""What is done to a source as what stands behind it: "piano DI'd" is a "piano DI"."""
 _NUMBER_IN_FRONT = re.compile(r"^\s*(\d{1,4})\s*[:.)]\s+")
 _ENDS_A_RUN = re.compile(r"\d\s*(?:m|ft|[lr])?\s*$", re.IGNORECASE)
 """A place or a length."""
@@ -95,7 +65,7 @@ def split_statements(line: str) -> list[str]:
                     result.append(part[start : mark.start()])
                     start, arrows = mark.end(), 0
             end = part[mark.end() : following.start()] if following is not None else ""
-        result += _split_at_words(part) if not start and not arrows and not _BACK.search(part) else [part[start:]]
+        result += _split_at_words(part) if not start and not arrows and not BACK.search(part) else [part[start:]]
     return [statement for statement in result if statement.strip()]
 
 
@@ -105,8 +75,8 @@ def _split_at_words(part: str) -> list[str]:
     commas = [mark.start() for mark in re.finditer(",", part)]
     for comma, following in zip_longest(commas, commas[1:]):
         before, behind = part[start:comma], part[comma + 1 : following]
-        begins_another = re.match(r"\s*[a-z]", behind, re.IGNORECASE) and _TO.search(behind)
-        if begins_another and _ENDS_A_RUN.search(before) and _TO.search(before):
+        begins_another = re.match(r"\s*[a-z]", behind, re.IGNORECASE) and TO.search(behind)
+        if begins_another and _ENDS_A_RUN.search(before) and TO.search(before):
             result.append(before)
             start = comma + 1
     return [*result, part[start:]]
@@ -136,11 +106,7 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     """The line in parts; a line without any arrow has one piece and no arrows."""
     number = _NUMBER_IN_FRONT.match(line)
     text = _blank(line, 0, number.end()) if number else line
-    for said, word in _SAID_OTHERWISE:
-        for match in said.finditer(text):
-            text = f"{text[: match.start()]}{word.ljust(len(match[0]))}{text[match.end() :]}"
-    # "Vocals 1 to 4 through the snake" are four.
-    text = _COUNTED_UP.sub(lambda match: f"{match[1]} - {match[2]}", text)
+    text = say_otherwise(text)
     label = _LABEL_IN_FRONT.match(text)
     text = _blank(text, 0, label.end()) if label else text
     text, length, between = _take_lengths(text)
@@ -150,17 +116,9 @@ def parse(line: str, metres_per_unit: float = 1.0) -> Sentence:
     text = re.sub(rf"\((\s*{PHANTOM}\s*)\)", r",\1 ", text, flags=re.IGNORECASE)
     text = re.sub(r"[()]", " ", text)
     text = re.sub(r"[.;\s]+$", "", text)
-    backwards = not _ARROW.search(text) and _BACK.search(text) is not None
-    arrow = _BACK if backwards else _ARROW if _ARROW.search(text) else _WORDS_FOR_ARROW
-    if arrow is _WORDS_FOR_ARROW and not arrow.search(text) and _WORDS_FOR_BACK.search(text):
-        arrow, backwards = _WORDS_FOR_BACK, True
-    elif arrow is _WORDS_FOR_ARROW and not arrow.search(text) and _CHANNEL_BEHIND.search(text):
-        arrow = _CHANNEL_BEHIND
-    elif arrow is _WORDS_FOR_ARROW and not arrow.search(text) and (listed := _LIST_AND_PLACES.match(text)):
-        at = max(listed.start("arrow"), listed.start("stroke"))
-        text, arrow = f"{text[:at]}>{text[at + 1 :]}", _ARROW
+    text, arrow, backwards = find_arrow(text)
     pieces = _split(text, arrow, between)
-    if arrow is _WORDS_FOR_ARROW:
+    if arrow is WORDS_FOR_ARROW:
         pieces = _with_leads_by_plugs(pieces)
     sentence = Sentence(pieces, int(number[1]) if number else None, length, arrows=len(pieces) - 1)
     if label:
@@ -190,7 +148,7 @@ def _take_lengths(text: str) -> tuple[str, Length | None, list[Length]]:
     while (length := find_length(text)) is not None:
         lengths.append(length)
         text = _blank(text, length.start, length.end)
-    arrows = [_symbol(entry) for entry in _ARROW.finditer(text)] or [_symbol(entry) for entry in _BACK.finditer(text)]
+    arrows = [_symbol(entry) for entry in ARROW.finditer(text)] or [_symbol(entry) for entry in BACK.finditer(text)]
     between = [length for length in lengths if arrows and arrows[0] < length.start < arrows[-1]]
     if len(lengths) == 1:
         return text, lengths[0], between
