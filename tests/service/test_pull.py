@@ -39,7 +39,7 @@ class Pull(HouseTest):
         rig = self.new_rig("Sunday")
         self.type(rig, MIC, "second mic > desk 2, 12 m", "guitar > di > desk 3, 5 m")
         before = self.read(rig)
-        self.assertEqual(sum(short.count for short in before.shortages if short.length_m), 3)
+        self.assertEqual(sum(short.count for short in before.shortages if short.length_m), 4)
         self.cupboard.add("M1: 10 m mic lead\nM2: 20 m mic lead\nM3-M4: 6 m mic leads\nJ1: 6 m instrument lead", ADA)
         self.assertEqual(self.given(rig)[:2], [["M1"], ["M2"]])
         self.assertEqual(self.pulling.take(rig, 0.0, ADA).rigs, (rig,))
