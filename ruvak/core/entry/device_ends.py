@@ -20,6 +20,8 @@ from ruvak.core.rig.part import Part
 from ruvak.core.rig.ports import family_of
 from ruvak.core.rig.rig import Gear
 
+_IN_A_ROW = 6
+"""So many numbered sockets are said as a range."""
 _ROLES: tuple[Role, ...] = ("source", "goal")
 _TWO_SIDES = re.compile(
     r"(?i:(?P<stem>.+?)[\s,]+(?:l|left)\s*(?:/|&|\+|and)\s*(?:r|right)(?:\s+(?P<kind>mics?|microphones?|speakers?|tops?|wedges?))?)"
@@ -196,8 +198,9 @@ class DeviceEnds:
             meaning, word = unknown
             gear = meaning.gear[0]
             part = meaning.new or self.context.rig.parts_by_id[gear.part]
-            have = ", ".join(usable_way.label for usable_way in usable(part, role)[:6])
-            refused = problem("unknown_socket", piece, f"{gear.name} has no “{word}” here; it has {have}, …")
+            refused = problem(
+                "unknown_socket", piece, f"{gear.name} has no “{word}” here; {_what_it_has(part, role, word)}"
+            )
             refused.problem = refused.problem.model_copy(update={"suggestions": self._larger(gear, part, word, role)})
             return refused
         code: ProblemCode = "unknown_source" if role == "source" else "unknown_destination"
@@ -240,6 +243,16 @@ class DeviceEnds:
                     instead = f"its {kinds[1]} are {have}, …" if have else f"it has no {kinds[1]}."
                     return f"{label} of {gear.name} is {kinds[0]}; {instead}"
         return None
+
+
+def _what_it_has(part: Part, role: Role, word: str) -> str:
+    """Its sockets in words: of a number that it has not "its inputs are 1 to 16", else the first few by name."""
+    labels = [way.label for way in usable(part, role)]
+    figures = sorted({int(figure) for label in labels for figure in re.findall(r"\b\d+\b(?! mm)", label)})
+    in_a_row = len(figures) >= _IN_A_ROW and figures == list(range(1, len(figures) + 1))
+    if word.isdigit() and int(word) not in figures and in_a_row and role == "goal":
+        return f"its inputs are 1 to {figures[-1]}."
+    return f"it has {', '.join(list(dict.fromkeys(label.split(',')[0] for label in labels))[:6])}, …"
 
 
 def _sends_and_takes_sound(part: Part) -> bool:

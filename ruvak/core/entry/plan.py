@@ -271,6 +271,9 @@ class Planner:
                 return self._source(replace(piece, text=" ".join(words[:-1])), named)
             for first in range(max(1, len(words) - 2), len(words)):
                 behind = " ".join(words[first:])
+                if not re.search("[a-z]", behind, re.IGNORECASE):
+                    # "Aux 20" is no aux with a pad.
+                    continue
                 lead = (
                     self.rewording.thing(behind) or self.rewording.thing(f"{behind} lead") if is_plug(behind) else None
                 )
