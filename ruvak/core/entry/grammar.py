@@ -12,8 +12,8 @@ _LABEL_IN_FRONT = re.compile(r"^\s*([^\W\d][^:<>,]*):\s+(?=.*(?:[<>]|\s(?:to|int
 _NUMBER_IN_FRONT = re.compile(r"^\s*(\d{1,4})\s*[:.)]\s+")
 _ENDS_A_RUN = re.compile(r"\d\s*(?:m|ft|[lr])?\s*$", re.IGNORECASE)
 """A place or a length."""
-_PLACES = re.compile(r"\d+(?:\s*[/&+\N{EN DASH}-]\s*\d+)?")
-"""One more place behind a comma, or two: "desk 13/14, 15/16"."""
+_PLACES = re.compile(r"\d+(?:\s*(?:[/&+\N{EN DASH}-]|and)\s*\d+)?")
+"""One more place behind a comma, or two: "desk 13/14, 15/16", "aux 1, 2 and 3"."""
 _SEVERAL = re.compile(
     r"\d\s*[,/&+\N{EN DASH}-]\s*\d|[lL]\s*[/&+]\s*[rR]|,|\band\b|\w\s+[+&]\s+\w",
 )

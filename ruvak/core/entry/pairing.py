@@ -253,21 +253,24 @@ class Pairing:
         return Side(devices, first.piece, first.meaning, frozenset(gear.id for gear, _, _ in devices))
 
     def _one_for_each_side(self, first: Side, goal: Side, mono: bool) -> Side:
-        """A stereo source into "speakers" that are not there yet: one for each side."""
+        """A stereo source into "speakers" that are not there yet: one for each side; "wedges" behind three auxes are
+        three."""
         (_, part, named), (gear, target, places) = first.devices[0], goal.devices[0]
         one_each_way = len(first.devices) == len(goal.devices) == 1 and gear.id in goal.new and not places.positions
+        if not one_each_way or not has_one_place(target):
+            return goal
+        last = goal.piece.text.split()[-1]
+        is_plural = last.lower().endswith("s") and plain(last) not in map(plain, words_for(target))
+        if is_plural and len(named.positions) > 2:
+            return self._so_many(goal, len(named.positions))
         # One signal may go on from the first of several to the next.
         for_two = (is_stereo(part, named, mono) and not takes_stereo(target)) or (
             bool(links_of(target)) and not is_stereo(part, named, mono)
         )
-        if not (one_each_way and has_one_place(target) and for_two):
-            return goal
-        words = goal.piece.text.split()
-        if plain(words[-1]) in PAIRS:
-            return self.ends.read_one(Piece(f"{goal.piece.text} 1-2", goal.piece.start), "goal")
-        if not words[-1].lower().endswith("s") or plain(words[-1]) in map(plain, words_for(target)):
-            return goal
-        return self.ends.read_one(Piece(f"{goal.piece.text} 1-2", goal.piece.start), "goal")
+        return self._so_many(goal, 2) if for_two and (is_plural or plain(last) in PAIRS) else goal
+
+    def _so_many(self, goal: Side, count: int) -> Side:
+        return self.ends.read_one(Piece(f"{goal.piece.text} 1-{count}", goal.piece.start), "goal")
 
     def _one_each(
         self, first: Side, goal: Side, passed: list[tuple[KitItem, Piece]], count: int, mono: bool
