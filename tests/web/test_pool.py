@@ -109,12 +109,15 @@ class Pool(DatabaseTest):
         threads = [threading.Thread(target=ask) for _ in range(QUEUE_EACH + 4)]
         for thread in threads:
             thread.start()
-        for _ in range(3):
-            refused.get(timeout=60)
-        self.assertEqual(answered.qsize(), 0)
-        released.touch()
-        for thread in threads:
-            thread.join()
+        try:
+            for _ in range(3):
+                refused.get(timeout=60)
+            self.assertEqual(answered.qsize(), 0)
+        finally:
+            # Also where that failed, or the threads would keep the test from ending.
+            released.touch()
+            for thread in threads:
+                thread.join()
         self.assertEqual((answered.qsize(), refused.qsize()), (QUEUE_EACH + 1, 0))
         self.pool.run(self.rig_id, process_id)
 

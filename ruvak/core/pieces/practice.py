@@ -93,13 +93,13 @@ def _panels_face_to_face(pool: Pool, route: Route, sources: tuple[Endpoint, ...]
     if not boxes:
         return 0
     ends = {end for end in (*sources, *goals) if SHAPES[pool.form_at(end)].family in PANEL_FAMILIES}
-    forms = {
-        Endpoint(item.id, connector.id): SHAPES[connector.form].family
+    of_boxes = {
+        Endpoint(item.id, connector.id)
         for item in route.items
         if item.id in boxes
         for connector in pool.parts[item.part].connectors
+        if SHAPES[connector.form].family == "xlr3"
     }
-    of_boxes = {end for end, family in forms.items() if family == "xlr3"}
     return sum(
         (join.a in of_boxes and (join.b in of_boxes or join.b in ends)) or (join.a in ends and join.b in of_boxes)
         for join in route.joins
